@@ -1,0 +1,197 @@
+/**
+ * What a device is made of, whatever its type: jacks, sections that join them, controls and how they answer.
+ * An archetype (code) makes an anatomy from parameters (data); everything downstream reads anatomies only.
+ */
+
+/** A control's value: 0/1 for a switch, a word or a number otherwise. */
+export type Literal = string | number;
+
+export type Domain =
+  | { readonly kind: 'switch' }
+  | { readonly kind: 'choice'; readonly values: readonly Literal[] }
+  | { readonly kind: 'range'; readonly min: number; readonly max: number };
+
+/** What a variable is after power-up: a value, what it was when the power went, or anything. */
+export type PowerUp = { readonly is: 'value'; readonly value: Literal } | { readonly is: 'as-left' } | { readonly is: 'any' };
+
+/** Who answers for a control: a slot must deliver it, or the player sets it and it is a cue. */
+export type Owner = 'programmed' | 'foot' | 'hand' | 'live';
+
+export interface Control {
+  readonly id: string;
+  readonly label: string;
+  readonly domain: Domain;
+  /** `preset`: loaded by a recall; `slot`: a loop or the like, kept by a controller; `global`: kept by the device. */
+  readonly scope: 'preset' | 'slot' | 'global';
+  readonly powerUp: PowerUp;
+  readonly owner: Owner;
+  /** Contact inputs whose bits give this control its value. Keys of the table are the bits in order, '01' for example. */
+  readonly contacts?: {
+    readonly inputs: readonly string[];
+    readonly table: Readonly<Record<string, Literal>>;
+    /** `hold`: the inputs rule and nothing else moves it; `write`: it is written when a bit moves. */
+    readonly mode: 'write' | 'hold';
+  };
+  /** Decides how grave a wrong value is. */
+  readonly weight?: 'channel' | 'mute' | 'level';
+}
+
+export type JackKind = 'signal-in' | 'signal-out' | 'midi-in' | 'midi-out' | 'midi-thru' | 'midi-merge' | 'contact-in' | 'contact-out';
+
+export interface Jack {
+  readonly id: string;
+  readonly label: string;
+  readonly kind: JackKind;
+  /** Signal poles besides the sleeve, `tip` alone when absent. */
+  readonly poles?: readonly string[];
+  /** A loudspeaker connector: a plain instrument cable must not go here. */
+  readonly speaker?: boolean;
+}
+
+export interface Condition {
+  /** Each named control must hold one of the values. */
+  readonly controls?: Readonly<Record<string, readonly Literal[]>>;
+  /** Plug presence, which counts even where the cable's far end is open. */
+  readonly plugs?: Readonly<Record<string, boolean>>;
+}
+
+/** Joins two points inside a device: a jack's pole (`in`, `in.ring`) or an inner point (`*bus1`). */
+export interface Section {
+  readonly id: string;
+  readonly label: string;
+  readonly from: string;
+  readonly to: string;
+  /** True where it does something to the sound; wires and bypasses are contracted in a sounding trace. */
+  readonly active: boolean;
+  readonly when?: Condition;
+  /** Controls whose values are heard in it; `preset` stands for stored content that nobody entered. */
+  readonly governedBy?: readonly string[];
+}
+
+export type BankScheme = 'none' | 'msb' | 'lsb' | 'both';
+
+export type RepeatedRecall =
+  | { readonly is: 'reload' }
+  | { readonly is: 'ignored' }
+  | { readonly is: 'alternates' }
+  | { readonly is: 'flips'; readonly control: string };
+
+export interface PresetFacts {
+  /** The numbers that exist, as bank × bank size + program. */
+  readonly numbers: { readonly from: number; readonly count: number } | { readonly list: readonly number[] };
+  readonly powerUp: PowerUp;
+  readonly scheme: BankScheme;
+  readonly bankSize: number;
+  /** A sticky device remembers its bank; another falls back to its home bank after each program change. */
+  readonly sticky: boolean;
+  readonly home: readonly [msb: number, lsb: number];
+  readonly repeat: RepeatedRecall;
+}
+
+export interface ControlMessage {
+  readonly cc: number;
+  /** A control's id, or `preset` for a step through the presets. */
+  readonly control: string;
+  readonly mode: 'absolute' | 'switch' | 'toggle' | 'next';
+  readonly by?: number;
+  readonly wrap?: boolean;
+  /** Switching this one on switches those off. */
+  readonly exclusive?: readonly string[];
+  /** The message works only while this control holds one of these values. */
+  readonly armed?: { readonly control: string; readonly values: readonly Literal[] };
+}
+
+export type FootDeed =
+  | { readonly toggle: string }
+  | { readonly next: string; readonly by?: number; readonly wrap?: boolean }
+  | { readonly flip: string };
+
+export interface FootSwitch {
+  readonly id: string;
+  readonly label: string;
+  readonly does: readonly FootDeed[];
+}
+
+export interface ContactInput {
+  /** The jack's id. */
+  readonly id: string;
+  /** `level` copies the contact, `edge` flips its bit on closing. */
+  readonly kind: 'level' | 'edge';
+  readonly powerUp: 0 | 1;
+}
+
+export interface ContactOutput {
+  readonly id: string;
+  readonly kind: 'latched' | 'held' | 'pulsed';
+  /** When a pulsed contact pulses: at every press, or only when its believed state changes. */
+  readonly policy: 'every' | 'belief';
+}
+
+export interface ControllerFacts {
+  readonly banks: number;
+  readonly positions: number;
+  /** Ids of the controls that are this controller's loops, in signal order. */
+  readonly loops: readonly string[];
+  readonly contacts: readonly ContactOutput[];
+  readonly momentaries: readonly { readonly id: string; readonly label: string }[];
+  /** Whether slots answer while a momentary is held. */
+  readonly firesWhileHeld: boolean;
+  readonly bankMove: 'silent' | 'fires';
+  readonly repeatPress: 'fires' | 'ignored' | 'alternates';
+  readonly callRepeat: 'fires' | 'ignored';
+}
+
+export interface Anatomy {
+  readonly jacks: readonly Jack[];
+  readonly sections: readonly Section[];
+  readonly controls: readonly Control[];
+  readonly presets?: PresetFacts;
+  readonly messages: readonly ControlMessage[];
+  readonly inputs: readonly ContactInput[];
+  readonly switches: readonly FootSwitch[];
+  readonly controller?: ControllerFacts;
+  /** From the last byte of a recall; messages meanwhile are dropped or queued. */
+  readonly busy?: { readonly ms: number; readonly policy: 'drop' | 'queue' };
+  /** Sends its own recall on, on this channel. */
+  readonly emits?: { readonly channel: number };
+  /** The control that is this pedal's own on/off switch. */
+  readonly ownSwitch?: string;
+  /** Inner point or pole where sound is born (an instrument). */
+  readonly source?: string;
+  /** Where sound leaves the rig (a cabinet, a line to the desk). */
+  readonly destination?: string;
+}
+
+export const emptyAnatomy: Anatomy = { jacks: [], sections: [], controls: [], messages: [], inputs: [], switches: [] };
+
+export function domainValues(domain: Domain): readonly Literal[] {
+  switch (domain.kind) {
+    case 'switch':
+      return [0, 1];
+    case 'choice':
+      return domain.values;
+    case 'range':
+      return Array.from({ length: Math.floor(domain.max - domain.min) + 1 }, (_, i) => domain.min + i);
+  }
+}
+
+export function inDomain(domain: Domain, value: unknown): value is Literal {
+  switch (domain.kind) {
+    case 'switch':
+      return value === 0 || value === 1;
+    case 'choice':
+      return domain.values.includes(value as Literal);
+    case 'range':
+      return typeof value === 'number' && Number.isInteger(value) && value >= domain.min && value <= domain.max;
+  }
+}
+
+export function presetExists(facts: PresetFacts, number: number): boolean {
+  const { numbers } = facts;
+  return 'list' in numbers ? numbers.list.includes(number) : number >= numbers.from && number < numbers.from + numbers.count;
+}
+
+export function presetNumbers(facts: PresetFacts): readonly number[] {
+  const { numbers } = facts;
+  return 'list' in numbers ? [...numbers.list].sort((a, b) => a - b) : Array.from({ length: numbers.count }, (_, i) => numbers.from + i);
+}

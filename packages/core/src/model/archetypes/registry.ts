@@ -1,0 +1,27 @@
+import type { Anatomy } from '../anatomy.ts';
+import type { DeviceType } from '../documents.ts';
+import { amp } from './amp.ts';
+import { type Archetype, Params } from './archetype.ts';
+import { declared } from './declared.ts';
+import { loopSwitcher, midiController } from './loop-switcher.ts';
+import { midiEffect } from './midi-effect.ts';
+import { cabinet, instrument, line, pedal, tuner } from './simple.ts';
+
+const archetypes: readonly Archetype[] = [instrument, tuner, pedal, loopSwitcher, midiEffect, amp, cabinet, line, midiController, declared];
+const byId = new Map(archetypes.map((archetype) => [archetype.id, archetype]));
+
+export const archetypeOf = (id: string): Archetype | undefined => byId.get(id);
+export const archetypeIds: readonly string[] = archetypes.map((archetype) => archetype.id);
+
+const expanded = new WeakMap<DeviceType, Anatomy>();
+
+/** The anatomy of a checked type. Types are immutable, so each is expanded once. */
+export function anatomyOf(type: DeviceType): Anatomy {
+  const known = expanded.get(type);
+  if (known) return known;
+  const archetype = byId.get(type.archetype);
+  if (!archetype) throw new Error(`unknown archetype ${type.archetype}`);
+  const anatomy = archetype.expand(new Params(archetype.params, type.params));
+  expanded.set(type, anatomy);
+  return anatomy;
+}

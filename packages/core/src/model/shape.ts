@@ -1,0 +1,152 @@
+import { type Problem, pointerToken, problem } from '../units/problem.ts';
+
+/** The shape of unknown data: one description that checks a value and is published as JSON Schema. */
+export interface Shape {
+  readonly check: (value: unknown, at: string, into: Problem[]) => void;
+  readonly schema: Readonly<Record<string, unknown>>;
+}
+
+const wrong = (into: Problem[], at: string, expected: string): void => void into.push(problem(at, 'wrong-type', { expected }));
+
+/** Texts are stored NFC-normalised; control characters other than tab and newline have no place in a name. */
+export const text = (max: number, min = 0): Shape => ({
+  check: (value, at, into) => {
+    if (typeof value !== 'string') wrong(into, at, 'text');
+    else if (value.length > max) into.push(problem(at, 'too-large', { count: value.length, limit: max }));
+    else if (value.length < min) wrong(into, at, `text of at least ${min} characters`);
+    // eslint-disable-next-line no-control-regex -- refusing control characters is the point
+    else if (/[\u0000-\u0008\u000b-\u001f\u007f]/.test(value)) wrong(into, at, 'text without control characters');
+  },
+  schema: { type: 'string', maxLength: max, ...(min > 0 ? { minLength: min } : {}) },
+});
+
+const idPattern = /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/;
+export const isId = (value: unknown): value is string => typeof value === 'string' && idPattern.test(value) && !forbidden.has(value);
+const forbidden: ReadonlySet<string> = new Set(['__proto__', 'constructor', 'prototype']);
+export const isForbiddenKey = (key: string): boolean => forbidden.has(key);
+
+export const id: Shape = {
+  check: (value, at, into) => {
+    if (!isId(value)) wrong(into, at, 'an id: 1 to 64 letters, digits, dots, dashes or underscores');
+  },
+  schema: { type: 'string', pattern: idPattern.source },
+};
+
+export const integer = (min: number, max: number): Shape => ({
+  check: (value, at, into) => {
+    if (!Number.isInteger(value)) wrong(into, at, 'a whole number');
+    else if ((value as number) < min || (value as number) > max) into.push(problem(at, 'out-of-domain', { value: value as number, expected: `${min} to ${max}` }));
+  },
+  schema: { type: 'integer', minimum: min, maximum: max },
+});
+
+export const decimal = (min: number, max: number): Shape => ({
+  check: (value, at, into) => {
+    if (typeof value !== 'number' || !Number.isFinite(value)) wrong(into, at, 'a number');
+    else if (value < min || value > max) into.push(problem(at, 'out-of-domain', { value, expected: `${min} to ${max}` }));
+  },
+  schema: { type: 'number', minimum: min, maximum: max },
+});
+
+export const yesNo: Shape = {
+  check: (value, at, into) => {
+    if (typeof value !== 'boolean') wrong(into, at, 'true or false');
+  },
+  schema: { type: 'boolean' },
+};
+
+export const oneOf = (...values: readonly (string | number | null)[]): Shape => ({
+  check: (value, at, into) => {
+    if (!values.includes(value as string)) into.push(problem(at, 'out-of-domain', { value: String(value).slice(0, 80), expected: values.join(', ') }));
+  },
+  schema: { enum: values },
+});
+
+/** Any data of modest size: checked by who reads it. */
+export const anything: Shape = { check: () => undefined, schema: {} };
+
+export const nullable = (shape: Shape): Shape => ({
+  check: (value, at, into) => {
+    if (value !== null) shape.check(value, at, into);
+  },
+  schema: { anyOf: [{ type: 'null' }, shape.schema] },
+});
+
+export const list = (of: Shape, max: number, min = 0): Shape => ({
+  check: (value, at, into) => {
+    if (!Array.isArray(value)) wrong(into, at, 'a list');
+    else if (value.length > max) into.push(problem(at, 'too-large', { count: value.length, limit: max }));
+    else if (value.length < min) wrong(into, at, `a list of at least ${min}`);
+    else value.forEach((item, i) => of.check(item, `${at}/${i}`, into));
+  },
+  schema: { type: 'array', items: of.schema, maxItems: max, ...(min > 0 ? { minItems: min } : {}) },
+});
+
+const isPlain = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
+
+/** Entries by key; `key` checks each key, ids unless said otherwise. */
+export const record = (of: Shape, max: number, key: (key: string) => boolean = isId): Shape => ({
+  check: (value, at, into) => {
+    if (!isPlain(value)) return wrong(into, at, 'an object');
+    const keys = Object.keys(value);
+    if (keys.length > max) return void into.push(problem(at, 'too-large', { count: keys.length, limit: max }));
+    for (const name of keys) {
+      const here = `${at}/${pointerToken(name)}`;
+      if (isForbiddenKey(name)) into.push(problem(here, 'forbidden-key', { key: name }));
+      else if (!key(name)) into.push(problem(here, 'wrong-type', { expected: 'a well-formed key' }));
+      else of.check(value[name], here, into);
+    }
+  },
+  schema: { type: 'object', additionalProperties: of.schema, maxProperties: max },
+});
+
+export const object = (required: Readonly<Record<string, Shape>>, optional: Readonly<Record<string, Shape>> = {}): Shape => ({
+  check: (value, at, into) => {
+    if (!isPlain(value)) return wrong(into, at, 'an object');
+    for (const name of Object.keys(required)) if (!Object.hasOwn(value, name)) into.push(problem(at, 'missing-field', { field: name }));
+    for (const name of Object.keys(value)) {
+      const here = `${at}/${pointerToken(name)}`;
+      const shape = Object.hasOwn(required, name) ? required[name] : Object.hasOwn(optional, name) ? optional[name] : undefined;
+      if (isForbiddenKey(name)) into.push(problem(here, 'forbidden-key', { key: name }));
+      else if (!shape) into.push(problem(here, 'unknown-field', { field: name.slice(0, 80) }));
+      else shape.check(value[name], here, into);
+    }
+  },
+  schema: {
+    type: 'object',
+    properties: { ...schemas(required), ...schemas(optional) },
+    required: Object.keys(required),
+    additionalProperties: false,
+  },
+});
+
+const schemas = (shapes: Readonly<Record<string, Shape>>): Record<string, unknown> => Object.fromEntries(Object.entries(shapes).map(([name, shape]) => [name, shape.schema]));
+
+/** One of several object shapes, told apart by the value of one field. */
+export const tagged = (tag: string, variants: Readonly<Record<string, Shape>>): Shape => ({
+  check: (value, at, into) => {
+    if (!isPlain(value)) return wrong(into, at, 'an object');
+    const name = value[tag];
+    const shape = typeof name === 'string' && Object.hasOwn(variants, name) ? variants[name] : undefined;
+    if (shape) shape.check(value, at, into);
+    else into.push(problem(`${at}/${tag}`, 'out-of-domain', { value: String(name).slice(0, 80), expected: Object.keys(variants).join(', ') }));
+  },
+  schema: { oneOf: Object.values(variants).map((shape) => shape.schema) },
+});
+
+/** The first shape that accepts; where none does, the problems of the last are told. */
+export const either = (...shapes: readonly Shape[]): Shape => ({
+  check: (value, at, into) => {
+    let last: Problem[] = [];
+    for (const shape of shapes) {
+      last = [];
+      shape.check(value, at, last);
+      if (last.length === 0) return;
+    }
+    into.push(...last);
+  },
+  schema: { anyOf: shapes.map((shape) => shape.schema) },
+});
+
+export const literal: Shape = either(text(120), decimal(-1e9, 1e9));
+export const constant = (value: string | number): Shape => ({ ...oneOf(value), schema: { const: value } });

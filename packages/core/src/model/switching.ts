@@ -1,0 +1,112 @@
+import type { Literal } from './anatomy.ts';
+import { controlRef, type ControlRef, type Sound } from './documents.ts';
+import type { WiredDevice, Wiring } from './wiring.ts';
+
+/** How a pedal is switched: by the loop that holds it, by its own switch, by both or by neither. */
+export interface Switching {
+  readonly loop?: ControlRef;
+  readonly own?: ControlRef;
+}
+
+export interface Loop {
+  readonly ref: ControlRef;
+  readonly controller: string;
+  readonly control: string;
+  /** Devices from send to return, in the order of the signal. */
+  readonly holds: readonly string[];
+}
+
+/** Every loop of every switcher with what the cables put into it. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
+export function loopsOf(wiring: Wiring): readonly Loop[] {
+  const next = cablesFrom(wiring);
+  return wiring.devices.flatMap((wired) =>
+    (wired.anatomy.controller?.loops ?? []).map((control) => ({
+      ref: controlRef(wired.device.id, control),
+      controller: wired.device.id,
+      control,
+      holds: walkLoop(wiring, next, wired, control),
+    })),
+  );
+}
+
+export function switchingOf(wiring: Wiring, loops: readonly Loop[] = loopsOf(wiring)): ReadonlyMap<string, Switching> {
+  const held = new Map<string, ControlRef>();
+  for (const loop of loops) for (const device of loop.holds) if (!held.has(device)) held.set(device, loop.ref);
+  return new Map(
+    wiring.devices.map((wired) => {
+      const { id, switching } = wired.device;
+      const own = switching?.own ?? (wired.anatomy.ownSwitch === undefined ? undefined : controlRef(id, wired.anatomy.ownSwitch));
+      const loop = switching?.loop ?? held.get(id);
+      return [id, { ...(loop === undefined ? {} : { loop }), ...(own === undefined ? {} : { own }) }];
+    }),
+  );
+}
+
+/** What a sound lays over a state: its wanted controls, with its pedals put into terms of loops and own switches. */
+export function wantsOf(sound: Sound, switching: ReadonlyMap<string, Switching>): ReadonlyMap<ControlRef, Literal> {
+  const wants = new Map<ControlRef, Literal>();
+  for (const [device, state] of Object.entries(sound.pedals)) {
+    const { loop, own } = switching.get(device) ?? {};
+    if (state === 'on') {
+      if (loop !== undefined) wants.set(loop, 1);
+      if (own !== undefined) wants.set(own, 1);
+    } else if (own !== undefined) wants.set(own, 0);
+    else if (loop !== undefined) wants.set(loop, 0);
+  }
+  for (const [ref, value] of Object.entries(sound.wants)) wants.set(ref, value);
+  return wants;
+}
+
+type Next = ReadonlyMap<string, readonly { readonly device: string; readonly jack: string }[]>;
+
+function cablesFrom(wiring: Wiring): Next {
+  const next = new Map<string, { device: string; jack: string }[]>();
+  for (const cable of wiring.signalCables)
+    for (const from of cable.plugs) {
+      if (wiring.device.get(from.device)?.jack.get(from.jack)?.kind !== 'signal-out') continue;
+      const to = cable.plugs.filter((plug) => wiring.device.get(plug.device)?.jack.get(plug.jack)?.kind === 'signal-in');
+      next.set(`${from.device}:${from.jack}`, to);
+    }
+  return next;
+}
+
+/** Sections name the send and the return of a loop by its control: the jacks that its two closed sections end on. */
+function loopJacks(wired: WiredDevice, control: string): { readonly send?: string; readonly return?: string } {
+  const closed = wired.anatomy.sections.filter((section) => section.when?.controls?.[control]?.includes(1));
+  return {
+    send: closed.map((section) => section.to).find((point) => wired.jack.get(point)?.kind === 'signal-out'),
+    return: closed.map((section) => section.from).find((point) => wired.jack.get(point)?.kind === 'signal-in'),
+  };
+}
+
+function walkLoop(wiring: Wiring, next: Next, wired: WiredDevice, control: string): readonly string[] {
+  const jacks = loopJacks(wired, control);
+  if (jacks.send === undefined) return [];
+  const holds: string[] = [];
+  const queue = [...(next.get(`${wired.device.id}:${jacks.send}`) ?? [])];
+  const seen = new Set<string>();
+  while (queue.length > 0) {
+    const plug = queue.shift()!;
+    if (plug.device === wired.device.id || seen.has(`${plug.device}:${plug.jack}`)) continue;
+    seen.add(`${plug.device}:${plug.jack}`);
+    if (!holds.includes(plug.device)) holds.push(plug.device);
+    for (const jack of outsFrom(wiring.device.get(plug.device), plug.jack)) queue.push(...(next.get(`${plug.device}:${jack}`) ?? []));
+  }
+  return holds;
+}
+
+/** Outputs that an input can reach inside a device, whatever its controls say. */
+function outsFrom(wired: WiredDevice | undefined, jack: string): readonly string[] {
+  if (!wired) return [];
+  const reached = new Set([jack]);
+  const queue = [jack];
+  while (queue.length > 0) {
+    const point = queue.shift()!;
+    for (const section of wired.anatomy.sections)
+      if (section.from === point && !reached.has(section.to) && Object.entries(section.when?.plugs ?? {}).every(([id, there]) => wired.plugged.has(id) === there)) {
+        reached.add(section.to);
+        queue.push(section.to);
+      }
+  }
+  return [...reached].filter((point) => wired.jack.get(point)?.kind === 'signal-out');
+}

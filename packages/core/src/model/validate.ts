@@ -1,0 +1,160 @@
+import { inDomain, presetExists } from './anatomy.ts';
+import { checkParams } from './archetypes/archetype.ts';
+import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
+import type { Cable, Device, Rig, Show, Songbook } from './documents.ts';
+import { splitRef } from './documents.ts';
+import { rigShape, songbookShape } from './shapes.ts';
+import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
+
+const enough = 50;
+
+/** Checks a rig of unknown origin: shape first, then what it refers to. At most the first 50 problems are told. */
+export function validateRig(value: unknown, at = ''): Result<Rig> {
+  const problems: Problem[] = [];
+  rigShape.check(value, at, problems);
+  if (problems.length === 0) problems.push(...referProblems(value as Rig, at));
+  return problems.length === 0 ? accept(value as Rig) : { ok: false, problems: problems.slice(0, enough) };
+}
+
+export function validateSongbook(value: unknown, at = ''): Result<Songbook> {
+  const problems: Problem[] = [];
+  songbookShape.check(value, at, problems);
+  if (problems.length === 0) problems.push(...songbookProblems(value as Songbook, at));
+  return problems.length === 0 ? accept(value as Songbook) : { ok: false, problems: problems.slice(0, enough) };
+}
+
+/** What a rig casts must be in the songbook it is shown with. */
+export function showProblems(show: Show): readonly Problem[] {
+  return Object.values(show.rig.casting).flatMap((cast) =>
+    Object.hasOwn(show.songbook.parts, cast.part) ? [] : [problem(pointer('rig', 'casting', cast.id, 'part'), 'not-found', { what: 'part', id: cast.part })],
+  );
+}
+
+function referProblems(rig: Rig, at: string): Problem[] {
+  const problems: Problem[] = [...keyProblems(rig as unknown as Record<string, unknown>, ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside'], at)];
+  for (const device of Object.values(rig.devices)) problems.push(...deviceProblems(rig, device, at + pointer('devices', device.id)));
+  if (problems.length > 0) return problems;
+  return [...cableProblems(rig, at), ...soundProblems(rig, at), ...slotProblems(rig, at), ...castProblems(rig, at)];
+}
+
+/** Entries are filed under their own ids. */
+function keyProblems(document: Readonly<Record<string, unknown>>, collections: readonly string[], at: string): Problem[] {
+  return collections.flatMap((collection) =>
+    Object.entries(document[collection] as Record<string, { id: string }>).flatMap(([key, entry]) =>
+      entry.id === key ? [] : [problem(at + pointer(collection, key, 'id'), 'out-of-domain', { value: entry.id, expected: key })],
+    ),
+  );
+}
+
+function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
+  const archetype = archetypeOf(device.type.archetype);
+  if (!archetype) return [problem(`${at}/type/archetype`, 'out-of-domain', { value: device.type.archetype, expected: archetypeIds.join(', ') })];
+  const problems = checkParams(archetype, device.type.params, `${at}/type/params`);
+  if (!Object.hasOwn(rig.places, device.place)) problems.push(problem(`${at}/place`, 'not-found', { what: 'place', id: device.place }));
+  if (problems.length > 0) return problems;
+  const anatomy = anatomyOf(device.type);
+  for (const id of device.plannedFeet) if (!anatomy.switches.some((one) => one.id === id)) problems.push(problem(`${at}/plannedFeet`, 'not-found', { what: 'foot switch', id }));
+  for (const [id] of [...Object.entries(device.owners), ...Object.entries(device.powerUps)])
+    if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id)) problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));
+  for (const id of Object.keys(device.momentaries))
+    if (!anatomy.controller?.momentaries.some((one) => one.id === id)) problems.push(problem(`${at}/momentaries`, 'not-found', { what: 'momentary', id }));
+  for (const slot of [...Object.values(device.calls?.programs ?? {}), ...(device.powerUpSlot === undefined ? [] : [device.powerUpSlot])])
+    if (!Object.hasOwn(rig.slots, slot)) problems.push(problem(`${at}/calls`, 'not-found', { what: 'slot', id: slot }));
+  return problems;
+}
+
+const fits: Record<Cable['kind'], readonly string[]> = {
+  signal: ['signal-in', 'signal-out'],
+  speaker: ['signal-in', 'signal-out'],
+  midi: ['midi-in', 'midi-out', 'midi-thru', 'midi-merge'],
+  contact: ['contact-in', 'contact-out'],
+};
+
+function cableProblems(rig: Rig, at: string): Problem[] {
+  const taken = new Set<string>();
+  return Object.values(rig.cables).flatMap((cable) =>
+    cable.plugs.flatMap((plug, i): Problem[] => {
+      const here = at + pointer('cables', cable.id, 'plugs', i);
+      const device = Object.hasOwn(rig.devices, plug.device) ? rig.devices[plug.device] : undefined;
+      if (!device) return [problem(here, 'not-found', { what: 'device', id: plug.device })];
+      const jack = anatomyOf(device.type).jacks.find((one) => one.id === plug.jack);
+      if (!jack) return [problem(here, 'jack-missing', { device: device.name, jack: plug.jack })];
+      const key = `${plug.device}:${plug.jack}`;
+      if (taken.has(key)) return [problem(here, 'jack-taken', { device: device.name, jack: jack.label })];
+      taken.add(key);
+      return fits[cable.kind].includes(jack.kind) ? [] : [problem(here, 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
+    }),
+  );
+}
+
+function soundProblems(rig: Rig, at: string): Problem[] {
+  return Object.values(rig.sounds).flatMap((sound) => [
+    ...Object.keys(sound.pedals).flatMap((device) => (Object.hasOwn(rig.devices, device) ? [] : [problem(at + pointer('sounds', sound.id, 'pedals', device), 'not-found', { what: 'device', id: device })])),
+    ...Object.entries(sound.wants).flatMap(([ref, value]) => wantProblems(rig, ref, value, at + pointer('sounds', sound.id, 'wants', ref))),
+  ]);
+}
+
+function wantProblems(rig: Rig, ref: string, value: string | number, at: string): Problem[] {
+  const { device: id, control: name } = splitRef(ref);
+  const device = Object.hasOwn(rig.devices, id) ? rig.devices[id] : undefined;
+  if (!device) return [problem(at, 'not-found', { what: 'device', id })];
+  const anatomy = anatomyOf(device.type);
+  if (name === 'preset') {
+    if (!anatomy.presets) return [problem(at, 'not-found', { what: 'control', id: name })];
+    return typeof value === 'number' && Number.isInteger(value) && value >= 0 ? [] : [problem(at, 'wrong-type', { expected: 'a preset number as sent' })];
+  }
+  const control = anatomy.controls.find((one) => one.id === name);
+  if (!control) return [problem(at, 'not-found', { what: 'control', id: name })];
+  return inDomain(control.domain, value) ? [] : [problem(at, 'out-of-domain', { value, expected: `a value of ${control.label}` })];
+}
+
+function slotProblems(rig: Rig, at: string): Problem[] {
+  const places = new Set<string>();
+  return Object.values(rig.slots).flatMap((slot): Problem[] => {
+    const here = at + pointer('slots', slot.id);
+    const device = Object.hasOwn(rig.devices, slot.controller) ? rig.devices[slot.controller] : undefined;
+    const facts = device && anatomyOf(device.type).controller;
+    if (!facts) return [problem(`${here}/controller`, 'not-found', { what: 'controller', id: slot.controller })];
+    const problems: Problem[] = [];
+    if (slot.bank >= facts.banks) problems.push(problem(`${here}/bank`, 'out-of-domain', { value: slot.bank, expected: `0 to ${facts.banks - 1}` }));
+    if (slot.position >= facts.positions) problems.push(problem(`${here}/position`, 'out-of-domain', { value: slot.position, expected: `0 to ${facts.positions - 1}` }));
+    const key = `${slot.controller}.${slot.bank}.${slot.position}`;
+    if (places.has(key)) problems.push(problem(here, 'duplicate', { what: 'slot', id: `bank ${slot.bank + 1}, switch ${slot.position + 1}` }));
+    places.add(key);
+    if (slot.sound !== null && !Object.hasOwn(rig.sounds, slot.sound)) problems.push(problem(`${here}/sound`, 'not-found', { what: 'sound', id: slot.sound }));
+    return problems;
+  });
+}
+
+function castProblems(rig: Rig, at: string): Problem[] {
+  const parts = new Set<string>();
+  return Object.values(rig.casting).flatMap((cast) => {
+    const here = at + pointer('casting', cast.id);
+    const problems: Problem[] = [];
+    if (!Object.hasOwn(rig.slots, cast.slot)) problems.push(problem(`${here}/slot`, 'not-found', { what: 'slot', id: cast.slot }));
+    if (parts.has(cast.part)) problems.push(problem(`${here}/part`, 'duplicate', { what: 'part', id: cast.part }));
+    parts.add(cast.part);
+    for (const action of [...cast.before, ...cast.after]) {
+      if (action.kind === 'cue') problems.push(...wantProblems(rig, action.control, action.value, here));
+      else if (!Object.hasOwn(rig.devices, action.device) || !anatomyOf(rig.devices[action.device].type).switches.some((one) => one.id === action.switch))
+        problems.push(problem(here, 'not-found', { what: 'foot switch', id: `${action.device}/${action.switch}` }));
+    }
+    return problems;
+  });
+}
+
+function songbookProblems(book: Songbook, at: string): Problem[] {
+  return [
+    ...keyProblems(book as unknown as Record<string, unknown>, ['songs', 'parts', 'setLists'], at),
+    ...Object.values(book.parts).flatMap((part) => (Object.hasOwn(book.songs, part.song) ? [] : [problem(at + pointer('parts', part.id, 'song'), 'not-found', { what: 'song', id: part.song })])),
+    ...Object.values(book.setLists).flatMap((set) =>
+      set.songs.flatMap((song, i) => (Object.hasOwn(book.songs, song) ? [] : [problem(at + pointer('setLists', set.id, 'songs', i), 'not-found', { what: 'song', id: song })])),
+    ),
+  ];
+}
+
+/** Whether a number can be recalled at all, for those who only have the device. */
+export function presetIsThere(device: Device, number: number): boolean {
+  const facts = anatomyOf(device.type).presets;
+  return facts !== undefined && presetExists(facts, number);
+}

@@ -1,0 +1,101 @@
+import type { Anatomy, Control, Jack } from './anatomy.ts';
+import { anatomyOf } from './archetypes/registry.ts';
+import { type Cable, type ControlRef, type Device, inOrder, type Plug, type Rig, splitRef } from './documents.ts';
+
+/** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
+export interface Wiring {
+  readonly rig: Rig;
+  /** In document order. */
+  readonly devices: readonly WiredDevice[];
+  readonly device: ReadonlyMap<string, WiredDevice>;
+  readonly signalCables: readonly Cable[];
+  readonly midiLinks: readonly MidiLink[];
+  readonly contactLinks: readonly ContactLink[];
+}
+
+export interface WiredDevice {
+  readonly device: Device;
+  readonly anatomy: Anatomy;
+  readonly jack: ReadonlyMap<string, Jack>;
+  readonly control: ReadonlyMap<string, Control>;
+  /** Jacks that hold a plug. */
+  readonly plugged: ReadonlySet<string>;
+}
+
+export interface MidiLink {
+  readonly cable: string;
+  readonly from: string;
+  readonly port: 'out' | 'thru' | 'merge';
+  readonly to: string;
+}
+
+export interface ContactLink {
+  readonly cable: string;
+  readonly controller: string;
+  readonly contact: string;
+  readonly device: string;
+  readonly input: string;
+}
+
+export function wire(rig: Rig): Wiring {
+  const plugged = new Map<string, Set<string>>();
+  for (const cable of Object.values(rig.cables)) for (const plug of cable.plugs) setOf(plugged, plug.device).add(plug.jack);
+  const devices = inOrder(rig.devices).map((device): WiredDevice => {
+    const anatomy = anatomyOf(device.type);
+    return {
+      device,
+      anatomy,
+      jack: new Map(anatomy.jacks.map((jack) => [jack.id, jack])),
+      control: new Map(anatomy.controls.map((control) => [control.id, control])),
+      plugged: plugged.get(device.id) ?? new Set(),
+    };
+  });
+  const device = new Map(devices.map((wired) => [wired.device.id, wired]));
+  const cables = inOrder(rig.cables);
+  return {
+    rig,
+    devices,
+    device,
+    signalCables: cables.filter((cable) => cable.kind === 'signal' || cable.kind === 'speaker'),
+    midiLinks: cables.filter((cable) => cable.kind === 'midi').flatMap((cable) => midiLinksOf(cable, device)),
+    contactLinks: cables.filter((cable) => cable.kind === 'contact').flatMap((cable) => contactLinksOf(cable, device)),
+  };
+}
+
+const portOf = { 'midi-out': 'out', 'midi-thru': 'thru', 'midi-merge': 'merge' } as const;
+
+function midiLinksOf(cable: Cable, devices: ReadonlyMap<string, WiredDevice>): MidiLink[] {
+  const jackOf = (plug: Plug) => devices.get(plug.device)?.jack.get(plug.jack);
+  return cable.plugs.flatMap((from) => {
+    const kind = jackOf(from)?.kind;
+    if (kind !== 'midi-out' && kind !== 'midi-thru' && kind !== 'midi-merge') return [];
+    return cable.plugs
+      .filter((to) => jackOf(to)?.kind === 'midi-in')
+      .map((to) => ({ cable: cable.id, from: from.device, port: portOf[kind], to: to.device }));
+  });
+}
+
+function contactLinksOf(cable: Cable, devices: ReadonlyMap<string, WiredDevice>): ContactLink[] {
+  const jackOf = (plug: Plug) => devices.get(plug.device)?.jack.get(plug.jack);
+  return cable.plugs
+    .filter((from) => jackOf(from)?.kind === 'contact-out')
+    .flatMap((from) =>
+      cable.plugs
+        .filter((to) => jackOf(to)?.kind === 'contact-in')
+        .map((to) => ({ cable: cable.id, controller: from.device, contact: from.jack, device: to.device, input: to.jack })),
+    );
+}
+
+function setOf<K>(map: Map<K, Set<string>>, key: K): Set<string> {
+  let set = map.get(key);
+  if (!set) map.set(key, (set = new Set()));
+  return set;
+}
+
+export const controlAt = (wiring: Wiring, ref: ControlRef): Control | undefined => {
+  const { device, control } = splitRef(ref);
+  return wiring.device.get(device)?.control.get(control);
+};
+
+export const ownerOf = (wired: WiredDevice, control: Control) => wired.device.owners[control.id] ?? control.owner;
+export const powerUpOf = (wired: WiredDevice, control: Control) => wired.device.powerUps[control.id] ?? control.powerUp;

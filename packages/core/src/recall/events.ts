@@ -1,0 +1,142 @@
+import type { FootSwitch } from '../model/anatomy.ts';
+import type { CastAction, ControlRef } from '../model/documents.ts';
+import type { MidiMessage } from '../midi/message.ts';
+import { assertNever } from '../units/problem.ts';
+import { foot, known } from './operations.ts';
+import type { Plant, PlantDevice, PlantSlot } from './plant.ts';
+import type { Delivery } from './delivery.ts';
+import type { Store } from './store.ts';
+
+/** Something that can happen to the rig between two silences. */
+export type RigEvent =
+  | { readonly kind: 'press'; readonly slot: PlantSlot }
+  | { readonly kind: 'bank'; readonly controller: PlantDevice; readonly by: 1 | -1 }
+  | { readonly kind: 'hold'; readonly controller: PlantDevice; readonly momentary: string }
+  | { readonly kind: 'release'; readonly controller: PlantDevice; readonly momentary: string }
+  | { readonly kind: 'foot'; readonly device: PlantDevice; readonly footSwitch: FootSwitch; readonly stray: boolean }
+  | { readonly kind: 'cue'; readonly control: ControlRef; readonly variable: number; readonly value: number }
+  | { readonly kind: 'outside'; readonly device: PlantDevice; readonly message: MidiMessage }
+  | { readonly kind: 'restart'; readonly device: PlantDevice };
+
+/** Whether a foot can do this now. Reads nothing that the store does not hold unless it must. */
+export function enabled(plant: Plant, event: RigEvent, store: Store): boolean {
+  const { values } = plant;
+  const isHeld = (variable: number) => values.number(store.get(variable)) === 1;
+  switch (event.kind) {
+    case 'press': {
+      const controller = plant.device.get(event.slot.slot.controller)!.controller!;
+      if (!controller.facts.firesWhileHeld && [...controller.held.values()].some(isHeld)) return false;
+      const counts = controller.facts.bankMove === 'fires' || store.has(controller.bank);
+      return !counts || values.number(store.get(controller.bank)) === event.slot.slot.bank;
+    }
+    case 'hold':
+      return !isHeld(event.controller.controller!.held.get(event.momentary)!);
+    case 'release':
+      return isHeld(event.controller.controller!.held.get(event.momentary)!);
+    case 'bank':
+    case 'foot':
+    case 'cue':
+    case 'outside':
+    case 'restart':
+      return true;
+    default:
+      return assertNever(event, 'event');
+  }
+}
+
+/** Starts an event in a delivery; it is over when the delivery has settled. Restarts are in power.ts. */
+export function begin(plant: Plant, event: Exclude<RigEvent, { kind: 'restart' }>, delivery: Delivery): void {
+  switch (event.kind) {
+    case 'press':
+      delivery.press(event.slot);
+      return;
+    case 'bank':
+      delivery.moveBank(event.controller, event.by);
+      return;
+    case 'hold':
+      momentary(plant, event.controller, event.momentary, 1, delivery);
+      return;
+    case 'release':
+      momentary(plant, event.controller, event.momentary, 0, delivery);
+      return;
+    case 'foot':
+      for (const deed of event.footSwitch.does) delivery.emit(foot(plant, event.device, deed));
+      return;
+    case 'cue':
+      delivery.emit(known({ variable: event.variable, value: event.value }, 0, []));
+      return;
+    case 'outside':
+      delivery.arrive(event.device, event.message, 0, []);
+      return;
+    default:
+      assertNever(event, 'event');
+  }
+}
+
+function momentary(plant: Plant, device: PlantDevice, id: string, to: 0 | 1, delivery: Delivery): void {
+  const controller = device.controller!;
+  const actions = controller.momentaries.get(id) ?? { press: [], release: [] };
+  delivery.write(controller.held.get(id)!, plant.values.id(to), 0, []);
+  if (to === 1) delivery.perform(device, controller, actions.press, 0, [], 'stay');
+  else {
+    const opens = actions.press.flatMap((action) => (action.kind === 'contact' && action.to === 1 ? [action.contact] : []));
+    for (const contact of opens)
+      if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held') delivery.setContact(device, controller, contact, 0, 0, []);
+    delivery.perform(device, controller, actions.release, 0, [], 'stay');
+  }
+}
+
+export const isPlanned = (plant: Plant, device: PlantDevice, footSwitch: FootSwitch): boolean =>
+  device.wired.device.plannedFeet.includes(footSwitch.id) || castActions(plant).some((action) => action.kind === 'foot' && action.device === device.id && action.switch === footSwitch.id);
+
+export const castActions = (plant: Plant): readonly CastAction[] => Object.values(plant.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
+
+export function eventOfCast(plant: Plant, action: CastAction): RigEvent | undefined {
+  if (action.kind === 'cue') {
+    const variable = plant.variableOf.get(action.control);
+    return variable === undefined ? undefined : { kind: 'cue', control: action.control, variable, value: plant.values.id(action.value) };
+  }
+  const device = plant.device.get(action.device);
+  const footSwitch = device?.wired.anatomy.switches.find((one) => one.id === action.switch);
+  return device && footSwitch ? { kind: 'foot', device, footSwitch, stray: false } : undefined;
+}
+
+/** Everything that level 2 allows, in document order by kind; slots set aside are left out by the caller. */
+export function ordinaryEvents(plant: Plant): readonly RigEvent[] {
+  const controllers = plant.devices.filter((device) => device.controller);
+  const feet = plant.devices.flatMap((device) => device.wired.anatomy.switches.map((footSwitch) => ({ device, footSwitch })));
+  const cues = new Map<string, RigEvent>();
+  for (const action of castActions(plant)) {
+    const event = action.kind === 'cue' ? eventOfCast(plant, action) : undefined;
+    if (event?.kind === 'cue') cues.set(`${event.control}=${event.value}`, event);
+  }
+  return [
+    ...plant.slots.map((slot): RigEvent => ({ kind: 'press', slot })),
+    ...controllers
+      .filter((controller) => controller.controller!.facts.banks > 1)
+      .flatMap((controller): RigEvent[] => [
+        { kind: 'bank', controller, by: 1 },
+        { kind: 'bank', controller, by: -1 },
+      ]),
+    ...controllers.flatMap((controller) =>
+      [...controller.controller!.held.keys()].flatMap((id): RigEvent[] => [
+        { kind: 'hold', controller, momentary: id },
+        { kind: 'release', controller, momentary: id },
+      ]),
+    ),
+    ...feet.filter(({ device, footSwitch }) => isPlanned(plant, device, footSwitch)).map((one): RigEvent => ({ kind: 'foot', ...one, stray: false })),
+    ...cues.values(),
+    ...Object.values(plant.wiring.rig.outside).flatMap((change): RigEvent[] => {
+      const device = plant.device.get(change.device);
+      return device ? [{ kind: 'outside', device, message: { kind: 'program', channel: change.channel, program: change.program } }] : [];
+    }),
+  ];
+}
+
+export function strayEvents(plant: Plant): readonly RigEvent[] {
+  return plant.devices.flatMap((device) =>
+    device.wired.anatomy.switches.filter((footSwitch) => !isPlanned(plant, device, footSwitch)).map((footSwitch): RigEvent => ({ kind: 'foot', device, footSwitch, stray: true })),
+  );
+}
+
+export const restartEvents = (plant: Plant): readonly RigEvent[] => plant.devices.map((device): RigEvent => ({ kind: 'restart', device }));

@@ -1,0 +1,240 @@
+import type { Sound } from '../model/documents.ts';
+import { controlRef, splitRef } from '../model/documents.ts';
+import { wantsOf } from '../model/switching.ts';
+import { ownerOf } from '../model/wiring.ts';
+import { traceGraph, type TraceGraph } from '../trace/graph.ts';
+import type { Plant } from './plant.ts';
+import type { ContentSymbol, Pins } from './values.ts';
+
+/** Reads a variable of the state that is judged. */
+export type Read = (variable: number) => number;
+
+export type Heard =
+  | { readonly is: 'right' }
+  /** Variables whose values differ and are heard; empty where the line is silent or wired differently. */
+  | { readonly is: 'wrong'; readonly silent: boolean }
+  | { readonly is: 'unknown'; readonly symbols: readonly ContentSymbol[] };
+
+/** What a sound lays over a state. */
+export interface Laid {
+  readonly sound: Sound;
+  /** Wanted values, with the stored values that wanted presets bring along. */
+  readonly values: ReadonlyMap<number, number>;
+  /** Variables that the sound names itself (or through its pedals). */
+  readonly named: ReadonlySet<number>;
+  /** Cues: what the player sets, taken as done from level 2 on. */
+  readonly obeyed: ReadonlyMap<number, number>;
+}
+
+interface HearingEdge {
+  readonly index: number;
+  readonly from: number;
+  readonly to: number;
+  readonly active: boolean;
+  readonly when: readonly { readonly variable: number; readonly values: readonly number[] }[];
+  readonly governedBy: readonly number[];
+}
+
+/** The trace graph in terms of a plant's variables, ready to compare sounding traces. */
+export class Hearing {
+  readonly graph: TraceGraph;
+  private readonly edges: readonly HearingEdge[];
+  private readonly presetOf: ReadonlyMap<number, number>;
+
+  constructor(readonly plant: Plant) {
+    this.graph = traceGraph(plant.wiring);
+    const variable = (ref: string): number => plant.variableOf.get(ref) ?? -1;
+    this.edges = this.graph.edges.map((edge) => ({
+      index: edge.index,
+      from: edge.from,
+      to: edge.to,
+      active: edge.active,
+      when: edge.when.map((condition) => ({ variable: variable(condition.ref), values: condition.values.map((literal) => plant.values.id(literal)) })),
+      governedBy: edge.governedBy.map(variable).filter((one) => one >= 0),
+    }));
+    const presetOf = new Map<number, number>();
+    for (const device of plant.devices) for (const control of device.controls.values()) if (device.presets) presetOf.set(control.variable, device.presets.variable);
+    this.presetOf = presetOf;
+  }
+
+  /** Lays a sound's wants out in variables. Wants on controls that do not exist (any more) are left out. */
+  lay(sound: Sound): Laid {
+    const values = new Map<number, number>();
+    const named = new Set<number>();
+    const obeyed = new Map<number, number>();
+    const wants = wantsOf(sound, this.plant.switching);
+    for (const [ref, literal] of wants) {
+      const { device: id, control } = splitRef(ref);
+      const device = this.plant.device.get(id);
+      const variable = this.plant.variableOf.get(ref);
+      if (!device || variable === undefined) continue;
+      named.add(variable);
+      const owner = control === 'preset' ? 'programmed' : ownerOf(device.wired, device.controls.get(control)!.control);
+      if (owner !== 'programmed') obeyed.set(variable, this.plant.values.id(literal));
+      values.set(variable, this.plant.values.id(literal));
+      if (control !== 'preset' || !device.presets) continue;
+      for (const loaded of device.presets.loads) {
+        const content = device.presets.content(Number(literal), loaded);
+        if (content !== undefined && !wants.has(controlRef(id, loaded.id))) values.set(loaded.variable, content);
+      }
+    }
+    return { sound, values, named, obeyed };
+  }
+
+  /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
+  judge(read: Read, laid: Laid, options: { readonly obey: boolean; readonly pins: Pins }): Heard {
+    const { values } = this.plant;
+    const obeyed = options.obey ? laid.obeyed : undefined;
+    const now: Read = obeyed && obeyed.size > 0 ? (variable) => obeyed.get(variable) ?? read(variable) : read;
+    const then: Read = (variable) => laid.values.get(variable) ?? now(variable);
+    const open: ContentSymbol[] = [];
+    const closed = (reader: Read) => (condition: HearingEdge['when'][number]): boolean => {
+      const value = reader(condition.variable);
+      const symbol = values.symbolOf(value);
+      if (!symbol) return condition.values.includes(value);
+      if (!options.pins.has(symbol.id)) open.push(symbol);
+      return options.pins.has(symbol.id) && condition.values.includes(values.decide(value, options.pins));
+    };
+    const before = this.live(closed(now));
+    const after = this.live(closed(then));
+    if (open.length > 0) return { is: 'unknown', symbols: open };
+    if (!before.sounds && !laid.sound.silence) return { is: 'wrong', silent: true };
+    if (!this.sameShape(before, after)) return { is: 'wrong', silent: false };
+    return this.sameValues(before, now, then, laid, options.pins);
+  }
+
+  private sameValues(live: Live, now: Read, then: Read, laid: Laid, pins: Pins): Heard {
+    const { values } = this.plant;
+    const open: ContentSymbol[] = [];
+    for (const edge of this.edges) {
+      if (!edge.active || !live.edges[edge.index]) continue;
+      for (const variable of edge.governedBy) {
+        const overridden = laid.values.has(variable);
+        const unknownCounts = !laid.named.has(variable) && this.presetOf.has(variable);
+        if (unknownCounts && this.numberDiffers(variable, now, then, laid)) return { is: 'wrong', silent: false };
+        if (!overridden) continue;
+        const a = now(variable);
+        const b = then(variable);
+        const compared = values.compare(a, b, pins);
+        if (compared === 'different') return { is: 'wrong', silent: false };
+        if (compared === 'unknown') for (const value of [a, b]) if (values.symbolOf(value)) open.push(values.symbolOf(value)!);
+      }
+    }
+    return open.length > 0 ? { is: 'unknown', symbols: open } : { is: 'right' };
+  }
+
+  /** While an unknown value that the sound does not override governs, another preset number is wrong. */
+  private numberDiffers(variable: number, now: Read, then: Read, laid: Laid): boolean {
+    const preset = this.presetOf.get(variable)!;
+    const wanted = laid.values.get(preset);
+    if (wanted === undefined) return false;
+    const { values } = this.plant;
+    if (!values.isSymbolic(now(variable)) && !values.isSymbolic(then(variable))) return false;
+    return now(preset) !== wanted;
+  }
+
+  /** Sections on a path from a source to a destination. */
+  live(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
+    const { graph } = this;
+    const known = new Int8Array(this.edges.length);
+    const isClosed = (index: number): boolean => {
+      if (known[index] === 0) known[index] = this.edges[index].when.every(closed) ? 1 : 2;
+      return known[index] === 1;
+    };
+    const forward = new Uint8Array(graph.nodeCount);
+    const stack = graph.sources.map((source) => source.node);
+    for (const node of stack) forward[node] = 1;
+    const passed: number[] = [];
+    while (stack.length > 0) {
+      const node = stack.pop()!;
+      for (const index of graph.leaving[node]) {
+        if (!isClosed(index)) continue;
+        passed.push(index);
+        const to = this.edges[index].to;
+        if (!forward[to]) {
+          forward[to] = 1;
+          stack.push(to);
+        }
+      }
+    }
+    const backward = new Uint8Array(graph.nodeCount);
+    let sounds = false;
+    for (const end of graph.destinations)
+      if (forward[end.node]) {
+        sounds = true;
+        backward[end.node] = 1;
+        stack.push(end.node);
+      }
+    while (stack.length > 0) {
+      const node = stack.pop()!;
+      for (const index of graph.arriving[node]) {
+        const from = this.edges[index].from;
+        if (known[index] === 1 && forward[from] && !backward[from]) {
+          backward[from] = 1;
+          stack.push(from);
+        }
+      }
+    }
+    const edges = new Uint8Array(this.edges.length);
+    for (const index of passed) if (forward[this.edges[index].from] && backward[this.edges[index].to]) edges[index] = 1;
+    return { edges, sounds };
+  }
+
+  private sameShape(a: Live, b: Live): boolean {
+    if (a.sounds !== b.sounds) return false;
+    if (a.edges.every((live, i) => live === b.edges[i])) return true;
+    return this.shape(a) === this.shape(b);
+  }
+
+  /** What feeds what among the sections that do something, wires and bypasses contracted. */
+  private shape(live: Live): string {
+    const { graph } = this;
+    const ends = new Map<number, string[]>();
+    const note = (node: number, name: string) => ends.set(node, [...(ends.get(node) ?? []), name]);
+    for (const end of graph.destinations) note(end.node, `>${end.device}`);
+    for (const edge of this.edges) if (edge.active && live.edges[edge.index]) note(edge.from, `${edge.index}`);
+    const feeds: string[] = [];
+    const follow = (name: string, start: number) => {
+      const seen = new Set([start]);
+      const stack = [start];
+      while (stack.length > 0) {
+        const node = stack.pop()!;
+        for (const end of ends.get(node) ?? []) feeds.push(`${name}:${end}`);
+        for (const index of graph.leaving[node]) {
+          const edge = this.edges[index];
+          if (edge.active || !live.edges[index] || seen.has(edge.to)) continue;
+          seen.add(edge.to);
+          stack.push(edge.to);
+        }
+      }
+    };
+    for (const source of graph.sources) follow(`<${source.device}`, source.node);
+    for (const edge of this.edges) if (edge.active && live.edges[edge.index]) follow(`${edge.index}`, edge.to);
+    return [...new Set(feeds)].sort().join(';');
+  }
+
+  /** Variables that decide whether and how the line sounds, among those that a sound wants and that may be heard. */
+  structural(): ReadonlySet<number> {
+    return new Set(this.edges.flatMap((edge) => edge.when.map((condition) => condition.variable)));
+  }
+
+  /** Edges that may be live when each variable may hold any of some values. */
+  mayBeLive(possible: (variable: number) => readonly number[]): Live {
+    return this.live((condition) => possible(condition.variable).some((value) => this.plant.values.isSymbolic(value) || condition.values.includes(value)));
+  }
+
+  /** Whether a wanted variable may be heard on these edges, or decide which edges there are. */
+  concerns(live: Live, variable: number): boolean {
+    return this.edges.some(
+      (edge) =>
+        (edge.when.some((condition) => condition.variable === variable)) ||
+        (live.edges[edge.index] === 1 && edge.governedBy.some((one) => one === variable || this.presetOf.get(one) === variable)),
+    );
+  }
+}
+
+export interface Live {
+  /** 1 for each edge on a path from a source to a destination. */
+  readonly edges: Uint8Array;
+  readonly sounds: boolean;
+}

@@ -1,0 +1,323 @@
+import type { ControlMessage, FootDeed, Literal } from '../model/anatomy.ts';
+import { bankSelectLsb, bankSelectMsb, type MidiMessage } from '../midi/message.ts';
+import type { PlantControl, PlantDevice, PlantInput, PlantPresets, Plant } from './plant.ts';
+import type { Store } from './store.ts';
+import type { Values } from './values.ts';
+
+/**
+ * What devices do when something reaches them: one function per device behaviour, written from the facts that a
+ * type states. Each works on any store that holds the variables it may change; it reads no others than it must.
+ */
+export interface Operation {
+  /** Variables it may write. */
+  readonly touches: readonly number[];
+  readonly time: number;
+  /** Lossy points (messages, pulses) on whose delivery it depends. */
+  readonly points: readonly number[];
+  readonly apply: (store: Store, running: Running) => Applied;
+  /** True where its device may send a recall on, so that the delivery depends on the state. */
+  readonly mayEmit?: boolean;
+  /** Set where it does nothing but give a variable a known value. */
+  readonly constant?: { readonly variable: number; readonly value: number };
+}
+
+/** Memory of one event while it runs. */
+export interface Running {
+  /** Until when a device is busy loading, by device index. */
+  readonly busyUntil: Map<number, number>;
+}
+
+/** The program that a device sends on, where it does. */
+export type Applied = { readonly emits: number; readonly time: number } | undefined;
+
+const nothing: Applied = undefined;
+
+export const known = (value: { variable: number; value: number }, time: number, points: readonly number[]): Operation => ({
+  touches: [value.variable],
+  time,
+  points,
+  apply: (store) => {
+    store.set(value.variable, value.value);
+    return nothing;
+  },
+  constant: value,
+});
+
+/** What a received message does to a device, in order; empty where it does not understand it. */
+export function receive(plant: Plant, device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): readonly Operation[] {
+  if (message.kind === 'program') return device.presets ? recall(plant, device, device.presets, message.program, time, points) : [];
+  if (message.kind !== 'control') return [];
+  const { presets } = device;
+  if (presets && presets.bank >= 0 && selects(presets, message.cc)) return [bankSelect(plant, device, presets, message.cc, message.value, time, points)];
+  const answers = device.messages.get(message.cc) ?? [];
+  return answers.map((answer) => controlChange(plant, device, answer, message.value, time, points));
+}
+
+function selects(presets: PlantPresets, cc: number): boolean {
+  const { scheme } = presets.facts;
+  return (cc === bankSelectMsb && (scheme === 'msb' || scheme === 'both')) || (cc === bankSelectLsb && (scheme === 'lsb' || scheme === 'both'));
+}
+
+/** When a message takes effect at a device that may be loading: its own time, later (queued), or never (dropped). */
+function admission(device: PlantDevice, time: number, running: Running): number | undefined {
+  const until = running.busyUntil.get(device.index) ?? 0;
+  if (time >= until) return time;
+  return device.wired.anatomy.busy?.policy === 'queue' ? until : undefined;
+}
+
+function beginLoading(device: PlantDevice, time: number, running: Running): void {
+  const { busy } = device.wired.anatomy;
+  if (busy) running.busyUntil.set(device.index, time + busy.ms * 1000);
+}
+
+function bankSelect(plant: Plant, device: PlantDevice, presets: PlantPresets, cc: number, value: number, time: number, points: readonly number[]): Operation {
+  const { values } = plant;
+  return {
+    touches: [presets.bank],
+    time,
+    points,
+    apply: (store, running) => {
+      if (!store.has(presets.bank) || admission(device, time, running) === undefined) return nothing;
+      if (presets.facts.scheme !== 'both') store.set(presets.bank, values.id(value));
+      else {
+        const bank = values.number(store.get(presets.bank));
+        store.set(presets.bank, values.id(cc === bankSelectMsb ? value * 128 + (bank % 128) : Math.floor(bank / 128) * 128 + value));
+      }
+      return nothing;
+    },
+  };
+}
+
+export function homeBank(presets: PlantPresets): number {
+  const [msb, lsb] = presets.facts.home;
+  return presets.facts.scheme === 'msb' ? msb : presets.facts.scheme === 'lsb' ? lsb : msb * 128 + lsb;
+}
+
+function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, program: number, time: number, points: readonly number[]): readonly Operation[] {
+  const { values } = plant;
+  const { facts } = presets;
+  const flips = facts.repeat.is === 'flips' ? device.controls.get(facts.repeat.control) : undefined;
+  const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
+  const plain = facts.repeat.is === 'reload' || (facts.repeat.is === 'ignored' && presets.loads.length === 0);
+  if (plain && facts.scheme === 'none' && !listens && presets.loads.length === 0)
+    return presets.exists(program) ? [known({ variable: presets.variable, value: values.id(program) }, time, points)] : [];
+  const loads = presets.loads.map((control) => control.variable);
+  const touches = [presets.variable, ...loads, ...(presets.previous >= 0 ? [presets.previous] : []), ...(presets.bank >= 0 ? [presets.bank] : []), ...(flips ? [flips.variable] : [])];
+  const apply = (store: Store, running: Running): Applied => {
+    const at = admission(device, time, running);
+    if (at === undefined) return nothing;
+    const matters = listens || touches.some((variable) => variable !== presets.bank && store.has(variable));
+    if (!matters) {
+      fallHome(store, presets, values);
+      return nothing;
+    }
+    const bank = presets.bank >= 0 ? values.number(store.get(presets.bank)) : 0;
+    fallHome(store, presets, values);
+    const number = bank * facts.bankSize + program;
+    if (!presets.exists(number)) return nothing;
+    const loaded = recallNumber(plant, presets, number, store, flips, listens);
+    if (!loaded) return nothing;
+    beginLoading(device, at, running);
+    return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
+  };
+  return [{ touches, time, points, apply, mayEmit: device.wired.anatomy.emits !== undefined }];
+}
+
+function fallHome(store: Store, presets: PlantPresets, values: Values): void {
+  if (presets.bank >= 0 && !presets.facts.sticky && store.has(presets.bank)) store.set(presets.bank, values.id(homeBank(presets)));
+}
+
+/** Recalls a preset that exists; false where the device ignores it, since it is the current one. */
+function recallNumber(plant: Plant, presets: PlantPresets, number: number, store: Store, flips: PlantControl | undefined, mustKnow: boolean): boolean {
+  const { values } = plant;
+  const repeats = () => values.number(store.get(presets.variable)) === number;
+  const loadsHeld = presets.loads.some((control) => store.has(control.variable));
+  switch (presets.facts.repeat.is) {
+    case 'reload':
+      load(plant, presets, number, store);
+      return true;
+    case 'ignored':
+      if ((mustKnow || loadsHeld) && repeats()) return false;
+      load(plant, presets, number, store);
+      return true;
+    case 'flips':
+      if ((mustKnow || loadsHeld || (flips && store.has(flips.variable))) && repeats()) {
+        if (flips) flip(store, values, flips);
+        return false;
+      }
+      load(plant, presets, number, store);
+      return true;
+    case 'alternates':
+      load(plant, presets, repeats() ? values.number(store.get(presets.previous)) : number, store);
+      return true;
+  }
+}
+
+/** Loads a preset's stored values into the working ones and makes it the current one. */
+export function load(plant: Plant, presets: PlantPresets, number: number, store: Store): void {
+  if (presets.previous >= 0) store.set(presets.previous, store.get(presets.variable));
+  store.set(presets.variable, plant.values.id(number));
+  for (const control of presets.loads) {
+    if (!store.has(control.variable) || control.held) continue;
+    const content = presets.content(number, control);
+    if (content !== undefined) store.set(control.variable, content);
+  }
+}
+
+function flip(store: Store, values: Values, control: PlantControl): void {
+  if (!store.has(control.variable) || control.held) return;
+  const [off, on] = control.options;
+  store.set(control.variable, values.apply(store.get(control.variable), (value) => (value === off ? on : off)));
+}
+
+function step(store: Store, values: Values, control: PlantControl, by: number, wrap: boolean): void {
+  if (!store.has(control.variable) || control.held) return;
+  const { options } = control;
+  const count = options.length;
+  store.set(
+    control.variable,
+    values.apply(store.get(control.variable), (value) => {
+      const at = options.indexOf(value) + by;
+      return options[wrap ? ((at % count) + count) % count : Math.min(count - 1, Math.max(0, at))];
+    }),
+  );
+}
+
+/** A step through the presets that exist, the remembered bank untouched; one that ends where it began loads nothing. */
+function stepPreset(plant: Plant, presets: PlantPresets, by: number, wrap: boolean, store: Store): boolean {
+  const { numbers } = presets;
+  const now = plant.values.number(store.get(presets.variable));
+  const at = numbers.indexOf(now) + by;
+  const count = numbers.length;
+  const next = numbers[wrap ? ((at % count) + count) % count : Math.min(count - 1, Math.max(0, at))];
+  if (next === now) return false;
+  load(plant, presets, next, store);
+  return true;
+}
+
+const isOn = (literal: Literal | undefined): boolean => (typeof literal === 'number' ? literal !== 0 : literal !== 'off');
+
+function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage, value: number, time: number, points: readonly number[]): Operation {
+  const { values } = plant;
+  const armed = answer.armed && { control: device.controls.get(answer.armed.control), values: answer.armed.values.map((literal) => values.id(literal)) };
+  const isArmed = (store: Store) => !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
+  if (answer.control === 'preset') return presetStep(plant, device, answer, time, points, isArmed);
+  const target = device.controls.get(answer.control);
+  if (!target) return { touches: [], time, points, apply: () => nothing };
+  const others = (answer.exclusive ?? []).flatMap((id) => device.controls.get(id) ?? []);
+  const touches = [target.variable, ...others.map((other) => other.variable)];
+  const apply = (store: Store, running: Running): Applied => {
+    if (!touches.some((variable) => store.has(variable))) return nothing;
+    if (admission(device, time, running) === undefined || !isArmed(store)) return nothing;
+    const othersHeld = others.some((other) => store.has(other.variable));
+    if (othersHeld && !store.has(target.variable) && answer.mode !== 'absolute' && answer.mode !== 'switch') store.get(target.variable);
+    const result = move(store, values, target, answer, value);
+    if (othersHeld && result !== undefined && isOn(values.literal(values.decide(result, store.pins))))
+      for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
+    return nothing;
+  };
+  const simple = !target.held && !armed && others.length === 0 && !device.wired.anatomy.busy;
+  const constant = simple ? constantOf(values, target, answer, value) : undefined;
+  return { touches, time, points, apply, ...(constant === undefined ? {} : { constant: { variable: target.variable, value: constant } }) };
+}
+
+function constantOf(values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
+  if (answer.mode === 'absolute') return values.id(value);
+  if (answer.mode === 'switch') return target.options[value >= 64 ? 1 : 0];
+  return undefined;
+}
+
+/** Moves the target and says what it is now (also where it is not in the store, if that can be told). */
+function move(store: Store, values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
+  if (target.held) return undefined;
+  switch (answer.mode) {
+    case 'absolute':
+    case 'switch': {
+      const to = constantOf(values, target, answer, value)!;
+      store.set(target.variable, to);
+      return to;
+    }
+    case 'toggle':
+      flip(store, values, target);
+      return store.has(target.variable) ? store.get(target.variable) : undefined;
+    case 'next':
+      step(store, values, target, answer.by ?? 1, answer.wrap ?? false);
+      return store.has(target.variable) ? store.get(target.variable) : undefined;
+  }
+}
+
+function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, time: number, points: readonly number[], isArmed: (store: Store) => boolean): Operation {
+  const { presets } = device;
+  const touches = presets ? [presets.variable, ...presets.loads.map((control) => control.variable), ...(presets.previous >= 0 ? [presets.previous] : [])] : [];
+  const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
+  return {
+    touches,
+    time,
+    points,
+    mayEmit: device.wired.anatomy.emits !== undefined,
+    apply: (store, running) => {
+      if (!presets || !(listens || touches.some((variable) => store.has(variable)))) return nothing;
+      const at = admission(device, time, running);
+      if (at === undefined || !isArmed(store)) return nothing;
+      if (!stepPreset(plant, presets, answer.by ?? 1, answer.wrap ?? false, store)) return nothing;
+      beginLoading(device, at, running);
+      return device.wired.anatomy.emits ? { emits: plant.values.number(store.get(presets.variable)) % presets.facts.bankSize, time: at } : nothing;
+    },
+  };
+}
+
+/** A foot on a device's own switch: never refused by a device that is loading. */
+export function foot(plant: Plant, device: PlantDevice, deed: FootDeed): Operation {
+  const { values } = plant;
+  if ('flip' in deed) {
+    const input = device.inputs.get(deed.flip);
+    return input ? moveBit(plant, device, input, 'flip', 0, []) : { touches: [], time: 0, points: [], apply: () => nothing };
+  }
+  const id = 'toggle' in deed ? deed.toggle : deed.next;
+  if (id === 'preset') {
+    const by = 'next' in deed ? (deed.by ?? 1) : 1;
+    const wrap = 'next' in deed ? (deed.wrap ?? true) : true;
+    return presetStep(plant, device, { cc: 0, control: 'preset', mode: 'next', by, wrap }, 0, [], () => true);
+  }
+  const control = device.controls.get(id);
+  if (!control) return { touches: [], time: 0, points: [], apply: () => nothing };
+  return {
+    touches: [control.variable],
+    time: 0,
+    points: [],
+    apply: (store) => {
+      if ('toggle' in deed) flip(store, values, control);
+      else step(store, values, control, deed.by ?? 1, deed.wrap ?? true);
+      return nothing;
+    },
+  };
+}
+
+/** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. */
+export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip', time: number, points: readonly number[]): Operation {
+  const { values } = plant;
+  const ruled = [...device.controls.values()].filter((control) => control.bits.includes(input.bit));
+  return {
+    touches: [input.bit, ...ruled.map((control) => control.variable)],
+    time,
+    points,
+    apply: (store) => {
+      const rules = ruled.filter((control) => store.has(control.variable));
+      if (rules.length === 0 && !store.has(input.bit)) return nothing;
+      let moved = true;
+      if (to === 'flip') store.set(input.bit, values.id(1 - values.number(store.get(input.bit))));
+      else {
+        if (rules.length > 0) moved = values.number(store.get(input.bit)) !== to;
+        store.set(input.bit, values.id(to));
+      }
+      for (const control of rules) if (moved || control.held) store.set(control.variable, ruledBy(values, store, control));
+      return nothing;
+    },
+  };
+}
+
+/** The value that a control's bits give it. */
+export function ruledBy(values: Values, store: Store, control: PlantControl): number {
+  const bits = control.bits.map((bit) => values.literal(store.get(bit))).join('');
+  return control.table.get(bits) ?? control.options[0];
+}

@@ -1,0 +1,258 @@
+import { type ControlMessage, type Control, domainValues, type Literal, type PresetFacts, presetExists, presetNumbers } from '../model/anatomy.ts';
+import { type Action, controlRef, type ControlRef, type MomentaryActions, type Slot } from '../model/documents.ts';
+import { loopsOf, type Switching, switchingOf } from '../model/switching.ts';
+import { type ContactLink, type MidiLink, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { type SlotActions } from '../program/compile.ts';
+import { Values } from './values.ts';
+
+/** The machinery of a rig as numbered variables: what the interpreter runs on. */
+export interface Plant {
+  readonly wiring: Wiring;
+  readonly values: Values;
+  readonly variables: readonly Variable[];
+  readonly devices: readonly PlantDevice[];
+  readonly device: ReadonlyMap<string, PlantDevice>;
+  readonly slots: readonly PlantSlot[];
+  readonly slot: ReadonlyMap<string, PlantSlot>;
+  readonly switching: ReadonlyMap<string, Switching>;
+  readonly messageLimit: number;
+  /** The variable of a control, or of `device/preset`. */
+  readonly variableOf: ReadonlyMap<ControlRef, number>;
+}
+
+export type VariableKind =
+  | 'control'
+  | 'preset'
+  | 'previous-preset'
+  | 'bank-select'
+  | 'bit'
+  | 'contact'
+  | 'belief'
+  | 'saved'
+  | 'current-bank'
+  | 'current-slot'
+  | 'previous-slot'
+  | 'held';
+
+export interface Variable {
+  readonly index: number;
+  readonly kind: VariableKind;
+  readonly device: string;
+  /** Control, input, contact, loop or momentary it belongs to. */
+  readonly part: string;
+  readonly control?: Control;
+}
+
+export interface PlantSlot {
+  readonly index: number;
+  readonly slot: Slot;
+  readonly actions: readonly Action[];
+}
+
+export interface PlantControl {
+  readonly id: string;
+  readonly control: Control;
+  readonly variable: number;
+  readonly options: readonly number[];
+  /** Bits that rule it, leftmost first, with the table from bits to value ids. */
+  readonly bits: readonly number[];
+  readonly table: ReadonlyMap<string, number>;
+  readonly held: boolean;
+}
+
+export interface PlantInput {
+  readonly id: string;
+  readonly kind: 'level' | 'edge';
+  readonly bit: number;
+  readonly powerUp: 0 | 1;
+  readonly wires: readonly ContactLink[];
+}
+
+export interface PlantPresets {
+  readonly facts: PresetFacts;
+  readonly numbers: readonly number[];
+  readonly exists: (number: number) => boolean;
+  readonly variable: number;
+  /** -1 where nothing remembers it. */
+  readonly previous: number;
+  readonly bank: number;
+  /** Controls that a recall may load. */
+  readonly loads: readonly PlantControl[];
+  /** Value id that a recall of this number loads; undefined: left as it was. */
+  readonly content: (number: number, control: PlantControl) => number | undefined;
+}
+
+export interface PlantController {
+  readonly facts: NonNullable<WiredDevice['anatomy']['controller']>;
+  readonly bank: number;
+  readonly currentSlot: number;
+  readonly previousSlot: number;
+  readonly held: ReadonlyMap<string, number>;
+  readonly momentaries: ReadonlyMap<string, MomentaryActions>;
+  readonly contact: ReadonlyMap<string, number>;
+  readonly belief: ReadonlyMap<string, number>;
+  readonly saved: ReadonlyMap<string, number>;
+  readonly wires: ReadonlyMap<string, readonly ContactLink[]>;
+  /** Slot by bank and position. */
+  readonly at: ReadonlyMap<string, PlantSlot>;
+  readonly powerUpSlot?: string;
+}
+
+export interface PlantDevice {
+  readonly index: number;
+  readonly id: string;
+  readonly wired: WiredDevice;
+  readonly controls: ReadonlyMap<string, PlantControl>;
+  readonly inputs: ReadonlyMap<string, PlantInput>;
+  readonly presets?: PlantPresets;
+  readonly messages: ReadonlyMap<number, readonly ControlMessage[]>;
+  readonly controller?: PlantController;
+  readonly sendsTo: readonly MidiLink[];
+  readonly passesTo: readonly MidiLink[];
+  readonly variables: readonly number[];
+}
+
+export const positionKey = (bank: number, position: number): string => `${bank}.${position}`;
+
+/** Builds the plant of a rig whose slots have been compiled to actions. */
+export function buildPlant(wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): Plant {
+  const builder = new Builder(wiring, actionsOf);
+  return builder.build();
+}
+
+class Builder {
+  private readonly values = new Values();
+  private readonly variables: Variable[] = [];
+  private readonly variableOf = new Map<ControlRef, number>();
+
+  constructor(
+    private readonly wiring: Wiring,
+    private readonly actionsOf: (slot: Slot) => SlotActions,
+  ) {}
+
+  build(): Plant {
+    const slots = this.slots();
+    const devices = this.wiring.devices.map((wired, index) => this.device(wired, index, slots));
+    return {
+      wiring: this.wiring,
+      values: this.values,
+      variables: this.variables,
+      devices,
+      device: new Map(devices.map((device) => [device.id, device])),
+      slots,
+      slot: new Map(slots.map((slot) => [slot.slot.id, slot])),
+      switching: switchingOf(this.wiring, loopsOf(this.wiring)),
+      messageLimit: this.wiring.rig.settings.messageLimit,
+      variableOf: this.variableOf,
+    };
+  }
+
+  /** In document order: by controller, bank, position. */
+  private slots(): PlantSlot[] {
+    const order = new Map(this.wiring.devices.map((wired, i) => [wired.device.id, i]));
+    return Object.values(this.wiring.rig.slots)
+      .filter((slot) => order.has(slot.controller))
+      .sort((a, b) => order.get(a.controller)! - order.get(b.controller)! || a.bank - b.bank || a.position - b.position || (a.id < b.id ? -1 : 1))
+      .map((slot, index) => ({ index, slot, actions: this.actionsOf(slot).map((step) => step.action) }));
+  }
+
+  private variable(kind: VariableKind, device: string, part: string, control?: Control): number {
+    const index = this.variables.length;
+    this.variables.push({ index, kind, device, part, ...(control ? { control } : {}) });
+    return index;
+  }
+
+  private device(wired: WiredDevice, index: number, slots: readonly PlantSlot[]): PlantDevice {
+    const id = wired.device.id;
+    const first = this.variables.length;
+    const inputs = new Map(wired.anatomy.inputs.map((input) => [input.id, this.input(id, input)]));
+    const controls = new Map(wired.anatomy.controls.map((control) => [control.id, this.control(id, control, inputs)]));
+    const presets = wired.anatomy.presets && this.presets(wired, wired.anatomy.presets, controls);
+    const controller = wired.anatomy.controller && this.controller(wired, slots);
+    const messages = new Map<number, ControlMessage[]>();
+    for (const message of wired.anatomy.messages) messages.set(message.cc, [...(messages.get(message.cc) ?? []), message]);
+    const links = this.wiring.midiLinks.filter((link) => link.from === id);
+    return {
+      index,
+      id,
+      wired,
+      controls,
+      inputs,
+      messages,
+      ...(presets ? { presets } : {}),
+      ...(controller ? { controller } : {}),
+      sendsTo: links.filter((link) => link.port !== 'thru'),
+      passesTo: links.filter((link) => link.port !== 'out'),
+      variables: Array.from({ length: this.variables.length - first }, (_, i) => first + i),
+    };
+  }
+
+  private input(device: string, input: WiredDevice['anatomy']['inputs'][number]): PlantInput {
+    const wires = this.wiring.contactLinks.filter((link) => link.device === device && link.input === input.id);
+    return { ...input, bit: this.variable('bit', device, input.id), wires };
+  }
+
+  private control(device: string, control: Control, inputs: ReadonlyMap<string, PlantInput>): PlantControl {
+    const variable = this.variable('control', device, control.id, control);
+    this.variableOf.set(controlRef(device, control.id), variable);
+    const { contacts } = control;
+    return {
+      id: control.id,
+      control,
+      variable,
+      options: domainValues(control.domain).map((literal) => this.values.id(literal)),
+      bits: (contacts?.inputs ?? []).map((input) => inputs.get(input)!.bit),
+      table: new Map(Object.entries(contacts?.table ?? {}).map(([bits, literal]) => [bits, this.values.id(literal)])),
+      held: contacts?.mode === 'hold',
+    };
+  }
+
+  private presets(wired: WiredDevice, facts: PresetFacts, controls: ReadonlyMap<string, PlantControl>): PlantPresets {
+    const { id, presets: stored } = wired.device;
+    const variable = this.variable('preset', id, 'preset');
+    this.variableOf.set(controlRef(id, 'preset'), variable);
+    const loads = [...controls.values()].filter((control) => control.control.scope === 'preset');
+    const content = (number: number, control: PlantControl): number | undefined => {
+      const entry = stored[String(number)];
+      if (entry?.keeps?.includes(control.id)) return undefined;
+      const literal: Literal | null = entry?.values[control.id] ?? null;
+      return literal === null ? this.values.content(id, number, control.id, control.options) : this.values.id(literal);
+    };
+    return {
+      facts,
+      numbers: presetNumbers(facts),
+      exists: (number) => presetExists(facts, number),
+      variable,
+      previous: facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : -1,
+      bank: facts.scheme === 'none' ? -1 : this.variable('bank-select', id, 'preset'),
+      loads,
+      content,
+    };
+  }
+
+  private controller(wired: WiredDevice, slots: readonly PlantSlot[]): PlantController {
+    const facts = wired.anatomy.controller!;
+    const id = wired.device.id;
+    const own = slots.filter((slot) => slot.slot.controller === id);
+    const remembers = facts.repeatPress !== 'fires' || facts.callRepeat === 'ignored' || facts.bankMove === 'fires';
+    const contacts = facts.contacts;
+    const saves = new Set(
+      Object.values(wired.device.momentaries).flatMap((both) => [...both.press, ...both.release].flatMap((action) => (action.kind === 'save' ? [action.loop] : []))),
+    );
+    const links = this.wiring.contactLinks.filter((link) => link.controller === id);
+    return {
+      facts,
+      bank: this.variable('current-bank', id, 'bank'),
+      currentSlot: remembers ? this.variable('current-slot', id, 'slot') : -1,
+      previousSlot: facts.repeatPress === 'alternates' ? this.variable('previous-slot', id, 'slot') : -1,
+      held: new Map(facts.momentaries.map((momentary) => [momentary.id, this.variable('held', id, momentary.id)])),
+      momentaries: new Map(Object.entries(wired.device.momentaries)),
+      contact: new Map(contacts.filter((contact) => contact.kind !== 'pulsed').map((contact) => [contact.id, this.variable('contact', id, contact.id)])),
+      belief: new Map(contacts.filter((contact) => contact.kind === 'pulsed' && contact.policy === 'belief').map((contact) => [contact.id, this.variable('belief', id, contact.id)])),
+      saved: new Map([...saves].map((loop) => [loop, this.variable('saved', id, loop)])),
+      wires: new Map(contacts.map((contact) => [contact.id, links.filter((link) => link.contact === contact.id)])),
+      at: new Map(own.map((slot) => [positionKey(slot.slot.bank, slot.slot.position), slot])),
+      ...(wired.device.powerUpSlot === undefined ? {} : { powerUpSlot: wired.device.powerUpSlot }),
+    };
+  }
+}

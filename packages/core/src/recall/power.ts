@@ -1,0 +1,97 @@
+import type { PowerUp } from '../model/anatomy.ts';
+import { powerUpOf } from '../model/wiring.ts';
+import { homeBank, ruledBy } from './operations.ts';
+import type { Plant, PlantControl, PlantDevice, PlantInput } from './plant.ts';
+import type { Store } from './store.ts';
+
+/**
+ * Power-up, of the whole rig (everything unplugged before, so contacts are open) or of one device while the
+ * others stay on. Each choice that it leaves open (as left, any) is tried by forking the store's state.
+ */
+export type Fork = (values: readonly number[]) => number;
+
+/** Puts a device's variables as they are after its own power-up; reads the contacts that are closed at that moment. */
+export function powerUp(plant: Plant, device: PlantDevice, store: Store, first: boolean, fork: Fork): void {
+  inputs(plant, device, store, first);
+  presets(plant, device, store, first, fork);
+  for (const control of device.controls.values()) powerUpControl(plant, device, control, store, first, fork);
+  controller(plant, device, store);
+}
+
+function inputs(plant: Plant, device: PlantDevice, store: Store, first: boolean): void {
+  for (const input of device.inputs.values()) {
+    if (!store.has(input.bit)) continue;
+    store.set(input.bit, plant.values.id(bitAfterPowerUp(plant, input, store, first)));
+  }
+}
+
+function bitAfterPowerUp(plant: Plant, input: PlantInput, store: Store, first: boolean): 0 | 1 {
+  if (input.kind !== 'level' || input.wires.length === 0) return input.powerUp;
+  if (first) return 0;
+  const closed = input.wires.some((link) => {
+    const contact = plant.device.get(link.controller)?.controller?.contact.get(link.contact);
+    return contact !== undefined && plant.values.number(store.get(contact)) === 1;
+  });
+  return closed ? 1 : 0;
+}
+
+function presets(plant: Plant, device: PlantDevice, store: Store, first: boolean, fork: Fork): void {
+  const { presets: own } = device;
+  if (!own) return;
+  if (own.bank >= 0) store.set(own.bank, plant.values.id(homeBank(own)));
+  const concerned = store.has(own.variable) || (own.previous >= 0 && store.has(own.previous)) || own.loads.some((control) => store.has(control.variable) && loadedAtPowerUp(device, control));
+  if (!concerned) return;
+  const number = presetAfterPowerUp(plant, device, own.facts.powerUp, store, first, fork);
+  store.set(own.variable, number);
+  if (own.previous >= 0) store.set(own.previous, number);
+  for (const control of own.loads) {
+    if (!store.has(control.variable) || !loadedAtPowerUp(device, control)) continue;
+    const content = own.content(plant.values.number(number), control);
+    store.set(control.variable, content ?? literalPowerUp(plant, device, control));
+  }
+}
+
+function presetAfterPowerUp(plant: Plant, device: PlantDevice, after: PowerUp, store: Store, first: boolean, fork: Fork): number {
+  const { presets: own } = device;
+  const override = device.wired.device.powerUps['preset'] ?? after;
+  if (override.is === 'value') return plant.values.id(override.value);
+  if (override.is === 'as-left' && !first) return store.get(own!.variable);
+  return fork(own!.numbers.map((number) => plant.values.id(number)));
+}
+
+/** A stored control comes up with its preset's value unless the type says that edits survive the power going. */
+const loadedAtPowerUp = (device: PlantDevice, control: PlantControl): boolean => powerUpOf(device.wired, control.control).is !== 'as-left';
+
+function literalPowerUp(plant: Plant, device: PlantDevice, control: PlantControl): number {
+  const after = powerUpOf(device.wired, control.control);
+  return after.is === 'value' ? plant.values.id(after.value) : control.options[0];
+}
+
+function powerUpControl(plant: Plant, device: PlantDevice, control: PlantControl, store: Store, first: boolean, fork: Fork): void {
+  if (!store.has(control.variable)) return;
+  if (device.presets?.loads.includes(control) && loadedAtPowerUp(device, control)) return;
+  if (control.bits.length > 0) {
+    store.set(control.variable, ruledBy(plant.values, store, control));
+    return;
+  }
+  const after = powerUpOf(device.wired, control.control);
+  if (after.is === 'value') store.set(control.variable, plant.values.id(after.value));
+  else if (after.is === 'any' || first) store.set(control.variable, fork(control.options));
+}
+
+function controller(plant: Plant, device: PlantDevice, store: Store): void {
+  const own = device.controller;
+  if (!own) return;
+  const { values } = plant;
+  const none = values.id('');
+  const clear = (variable: number, value: number) => {
+    if (variable >= 0) store.set(variable, value);
+  };
+  clear(own.bank, values.id(0));
+  clear(own.currentSlot, none);
+  clear(own.previousSlot, none);
+  for (const variable of own.held.values()) clear(variable, values.id(0));
+  for (const variable of own.belief.values()) clear(variable, values.id(0));
+  for (const variable of own.saved.values()) clear(variable, none);
+  for (const variable of own.contact.values()) clear(variable, values.id(0));
+}

@@ -1,0 +1,64 @@
+import type { Reached, Stepper } from './machine.ts';
+import type { RigEvent } from './events.ts';
+import type { Plant } from './plant.ts';
+import { assertNever } from '../units/problem.ts';
+
+/** One stepping stone of a sequence: what happens, by ids, with what was lost on the way. */
+export type Stone = (
+  | { readonly kind: 'press'; readonly slot: string; readonly never?: boolean }
+  | { readonly kind: 'bank'; readonly controller: string; readonly by: 1 | -1 }
+  | { readonly kind: 'hold' | 'release'; readonly controller: string; readonly momentary: string }
+  | { readonly kind: 'foot'; readonly device: string; readonly switch: string; readonly stray: boolean }
+  | { readonly kind: 'cue'; readonly control: string; readonly value: string }
+  | { readonly kind: 'outside'; readonly device: string; readonly program: number }
+  | { readonly kind: 'restart'; readonly device: string }
+) & { readonly lost?: string };
+
+export interface Way {
+  readonly needs: readonly { readonly device: string; readonly part: string; readonly value: string }[];
+  readonly stones: readonly Stone[];
+}
+
+/** The stones that lead to a reached row, and the power-up values that it starts from where power-up leaves a choice. */
+export function stonesTo(plant: Plant, stepper: Stepper, to: Reached): Way {
+  const stones: Stone[] = [];
+  let here: Reached = to;
+  while (here.from && here.move) {
+    stones.unshift({ ...stoneOf(plant, here.move.event), ...(here.move.lost === undefined ? {} : { lost: here.move.lost }) });
+    here = here.from;
+  }
+  return { needs: choicesOf(plant, stepper, here), stones };
+}
+
+export function stoneOf(plant: Plant, event: RigEvent): Stone {
+  switch (event.kind) {
+    case 'press':
+      return { kind: 'press', slot: event.slot.slot.id };
+    case 'bank':
+      return { kind: 'bank', controller: event.controller.id, by: event.by };
+    case 'hold':
+    case 'release':
+      return { kind: event.kind, controller: event.controller.id, momentary: event.momentary };
+    case 'foot':
+      return { kind: 'foot', device: event.device.id, switch: event.footSwitch.id, stray: event.stray };
+    case 'cue':
+      return { kind: 'cue', control: event.control, value: String(plant.values.literal(event.value)) };
+    case 'outside':
+      return { kind: 'outside', device: event.device.id, program: event.message.kind === 'program' ? event.message.program : 0 };
+    case 'restart':
+      return { kind: 'restart', device: event.device.id };
+    default:
+      return assertNever(event, 'event');
+  }
+}
+
+/** Variables of the machine that power-up does not settle, with the value that this way starts from. */
+function choicesOf(plant: Plant, stepper: Stepper, start: Reached): Way['needs'] {
+  const rows = stepper.initial(new Set()).map((one) => one.row);
+  return stepper.variables.flatMap((variable, column) => {
+    if (rows.every((row) => row[column] === rows[0][column])) return [];
+    const { device, part } = plant.variables[variable];
+    const value = plant.values.literal(start.row[column]);
+    return value === undefined ? [] : [{ device, part, value: String(value) }];
+  });
+}

@@ -1,0 +1,168 @@
+import type { Sound, Cast } from '../model/documents.ts';
+import { compileEvent, type CompiledEvent, Stepper, type Row, rowKey, TooManyStates } from './machine.ts';
+import { type RigEvent, eventOfCast } from './events.ts';
+import { NeedVariable } from './store.ts';
+import { type Answer, bankDistance, recallsAnswer, worst } from './answer.ts';
+import type { Prover } from './proof.ts';
+import type { Plant, PlantSlot } from './plant.ts';
+import { stoneOf } from './sequence.ts';
+import type { ContentSymbol, Pins } from './values.ts';
+
+/** One thing that happens in set order, with the part whose sound is judged after it, if any. */
+interface Beat {
+  readonly compiled: CompiledEvent | null;
+  readonly judged: Cast | null;
+}
+
+/** The set list's parts in order: bank moves, planned feet and cues included; judged after each part's own. */
+function beatsOf(plant: Plant, parts: readonly string[]): readonly Beat[] {
+  const casts = new Map(Object.values(plant.wiring.rig.casting).map((cast) => [cast.part, cast]));
+  const banks = new Map<string, number>();
+  const beats: Beat[] = [];
+  let before: string | null = null;
+  const happen = (event: RigEvent | undefined) => {
+    if (event) beats.push({ compiled: compileEvent(plant, event, beats.length), judged: null });
+  };
+  for (const part of parts) {
+    const cast = casts.get(part);
+    const slot = cast && plant.slot.get(cast.slot);
+    if (!cast || !slot) continue;
+    for (const action of cast.before) happen(eventOfCast(plant, action));
+    if (cast.slot !== before || cast.again) {
+      for (const event of movesTo(plant, slot, banks)) happen(event);
+      happen({ kind: 'press', slot });
+      noteBanks(plant, slot, banks);
+    }
+    for (const action of cast.after) happen(eventOfCast(plant, action));
+    beats.push({ compiled: null, judged: cast });
+    before = cast.slot;
+  }
+  return beats;
+}
+
+function movesTo(plant: Plant, slot: PlantSlot, banks: Map<string, number>): RigEvent[] {
+  const controller = plant.device.get(slot.slot.controller)!;
+  const { facts } = controller.controller!;
+  const from = banks.get(controller.id) ?? 0;
+  const distance = bankDistance(facts.banks, from, slot.slot.bank);
+  const up = (from + distance) % facts.banks === slot.slot.bank;
+  return Array.from({ length: distance }, () => ({ kind: 'bank', controller, by: up ? 1 : -1 }));
+}
+
+/** A press makes its bank the current one, and so does a call of another controller's slot. */
+function noteBanks(plant: Plant, slot: PlantSlot, banks: Map<string, number>): void {
+  const queue = [slot];
+  const seen = new Set<number>();
+  while (queue.length > 0) {
+    const here = queue.shift()!;
+    if (seen.has(here.index)) continue;
+    seen.add(here.index);
+    banks.set(here.slot.controller, here.slot.bank);
+    const reach = reachedFrom(plant, here.slot.controller);
+    for (const action of here.actions)
+      if (action.kind === 'program')
+        for (const device of plant.devices) {
+          const { calls } = device.wired.device;
+          const called = calls && calls.channel === action.channel && reach.has(device.id) ? plant.slot.get(calls.programs[String(action.program)] ?? '') : undefined;
+          if (called) queue.push(called);
+        }
+  }
+}
+
+/** Devices that what a controller sends arrives at. */
+function reachedFrom(plant: Plant, id: string): ReadonlySet<string> {
+  const reached = new Set<string>();
+  const queue = plant.device.get(id)!.sendsTo.map((link) => link.to);
+  while (queue.length > 0) {
+    const here = queue.shift()!;
+    if (reached.has(here)) continue;
+    reached.add(here);
+    queue.push(...plant.device.get(here)!.passesTo.map((link) => link.to));
+  }
+  return reached;
+}
+
+/** Level 1: the verdict over every part that plays this slot. */
+export function proveInSetOrder(prover: Prover, slot: PlantSlot, sound: Sound, pins: Pins): Answer {
+  const beats = prover.beats(() => beatsOf(prover.plant, prover.partsInOrder)) as readonly Beat[];
+  const occurrences = beats.flatMap((beat, i) => (beat.judged && beat.judged.slot === slot.slot.id ? [i] : []));
+  if (occurrences.length === 0) return { verdict: 'not-played', length: null, sequence: null, symbols: [] };
+  return worst(occurrences.map((at) => judgeAt(prover, beats, at, slot, sound, pins)));
+}
+
+function judgeAt(prover: Prover, beats: readonly Beat[], at: number, slot: PlantSlot, sound: Sound, pins: Pins): Answer {
+  const happened = beats.slice(0, at).flatMap((beat) => (beat.compiled ? [beat.compiled] : []));
+  const sequence = () => ({ needs: [], stones: happened.map((compiled) => stoneOf(prover.plant, compiled.event)) });
+  const laid = prover.layOf(sound);
+  const variables = new Set<number>();
+  void slot;
+  for (;;) {
+    try {
+      const { rows, outcome, place } = prover.inOrder([...variables], at, pins, () => run(prover, [...variables], happened, pins));
+      if (outcome !== 'quiet') return ownOrLater(happened, outcome, beats, at, sequence());
+      const symbols: ContentSymbol[] = [];
+      let wrong = false;
+      for (const row of rows) {
+        const read = (variable: number): number => (place[variable] >= 0 ? row[place[variable]] : alone(prover, variable, happened, at, pins));
+        const heard = prover.hearing.judge(read, laid, { obey: false, pins });
+        if (heard.is === 'wrong') wrong = true;
+        if (heard.is === 'unknown') symbols.push(...heard.symbols);
+      }
+      if (wrong) return { verdict: 'does-not', length: happened.length, sequence: sequence(), symbols: [] };
+      return symbols.length > 0 ? { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols } : recallsAnswer;
+    } catch (reason) {
+      if (reason instanceof NeedVariable) variables.add(reason.variable);
+      else if (reason instanceof TooManyStates) return { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols: [], gaveUp: 'too many states' };
+      else throw reason;
+    }
+  }
+}
+
+/** The one value that a variable has then; where it may have several it must be followed jointly. */
+function alone(prover: Prover, variable: number, happened: readonly CompiledEvent[], at: number, pins: Pins): number {
+  const { rows, outcome, place } = prover.inOrder([variable], at, pins, () => run(prover, [variable], happened, pins));
+  if (outcome !== 'quiet' || rows.some((row) => row[place[variable]] !== rows[0][place[variable]])) throw new NeedVariable(variable);
+  return rows[0][place[variable]];
+}
+
+/** The part's own press never fell quiet, or one before it did. */
+function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRun['outcome'], 'quiet'>, beats: readonly Beat[], at: number, sequence: Answer['sequence']): Answer {
+  const started = beats.slice(0, at).findLastIndex((beat) => beat.judged !== null);
+  const own = beats.slice(started + 1, at).some((beat) => beat.compiled !== null && beat.compiled === outcome.compiled);
+  const verdict = own && outcome.is === 'never-quiet' ? 'does-not' : 'cannot-be-known';
+  return { verdict, length: happened.length, sequence, symbols: [] };
+}
+
+export interface OrderRun {
+  readonly rows: readonly Row[];
+  readonly place: Int32Array;
+  readonly outcome: 'quiet' | { readonly is: 'never-quiet' | 'gave-up'; readonly compiled: CompiledEvent };
+}
+
+/** Every row that the happenings may end on, from every row that power-up may leave. */
+function run(prover: Prover, wanted: readonly number[], happened: readonly CompiledEvent[], pins: Pins): OrderRun {
+  const variables = new Set(wanted);
+  for (;;) {
+    try {
+      return runExactly(prover, [...variables].sort((a, b) => a - b), happened, pins);
+    } catch (reason) {
+      if (!(reason instanceof NeedVariable)) throw reason;
+      variables.add(reason.variable);
+    }
+  }
+}
+
+function runExactly(prover: Prover, variables: readonly number[], happened: readonly CompiledEvent[], pins: Pins): OrderRun {
+  const stepper = new Stepper(prover.plant, variables, pins);
+  let rows: Row[] = stepper.initial(new Set()).map((one) => one.row);
+  for (const compiled of happened) {
+    const next = new Map<string, Row>();
+    for (const row of rows)
+      for (const reached of stepper.step(row, compiled, new Set())) {
+        if (reached.outcome !== 'quiet') return { rows: [], place: stepper.place, outcome: { is: reached.outcome, compiled } };
+        next.set(rowKey(reached.row), reached.row);
+      }
+    rows = [...next.values()];
+  }
+  return { rows, place: stepper.place, outcome: 'quiet' };
+}

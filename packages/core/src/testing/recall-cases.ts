@@ -1,0 +1,21 @@
+import { validateRig, validateSongbook } from '../model/validate.ts';
+import type { Level, Verdict } from '../recall/answer.ts';
+import { proverOf } from '../recall/prove.ts';
+import { adaptCase, type CaseRig } from './recall-adapter.ts';
+
+const letters: Record<Verdict, string> = { recalls: 'R', 'does-not': 'N', 'cannot-be-known': 'U', 'not-played': '-' };
+
+export type RecallAnswer = Record<string, { levels: string; lengths: (number | null)[] }>;
+
+/** Verdicts and lengths of one reference rig, through the documents and the application's own proof. */
+export function answerRecallCase(rig: CaseRig): RecallAnswer {
+  const { show, names } = adaptCase(rig);
+  for (const checked of [validateRig(show.rig), validateSongbook(show.songbook)]) if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  const prover = proverOf(show);
+  const answer: RecallAnswer = {};
+  for (const { slot, sound } of prover.pairs()) {
+    const judgements = ([1, 2, 3, 4] as Level[]).map((level) => prover.judge(slot, sound, level));
+    answer[names.get(slot.slot.id)!] = { levels: judgements.map((one) => letters[one.verdict]).join(''), lengths: judgements.map((one) => one.length) };
+  }
+  return answer;
+}
