@@ -50,6 +50,10 @@ export function worst(answers: readonly Answer[]): Answer {
   return { ...shortest, symbols: worstOnes.flatMap((answer) => answer.symbols) };
 }
 
+/** Whether these answers settle that contents decide: undecided in itself, or failing for one and not for another. */
+export const isMixed = (answers: readonly Answer[]): boolean =>
+  answers.some((answer) => answer.verdict === 'cannot-be-known') || new Set(answers.map((answer) => answer.verdict === 'does-not')).size > 1;
+
 /** Content by content: fails for all, right for all, or undecided. */
 export function combine(answers: readonly Answer[], undecided: Answer): Answer {
   const by = (pick: (a: Answer, b: Answer) => boolean) => answers.reduce((best, answer) => (pick(answer, best) ? answer : best));

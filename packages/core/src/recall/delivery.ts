@@ -40,6 +40,8 @@ export class Delivery {
   private readonly queue: Item[] = [];
   private readonly lineFree = new Map<number, number>();
   private readonly seen = new Set<string>();
+  private marker = '';
+  private markAgain = 0;
   private seq = 0;
   private messages = 0;
 
@@ -61,23 +63,41 @@ export class Delivery {
     return 'quiet';
   }
 
-  /** A configuration with its queue that was there before comes back for ever. */
+  /**
+   * A configuration with its queue that was there before comes back for ever. Looked for only once an event has
+   * grown long, and only when the message that was next then is next again.
+   */
   private repeats(): boolean {
-    if (this.options.survey || this.messages < 4) return false;
-    const now = this.queue.reduce((least, item) => Math.min(least, item.time), Infinity);
-    const items = this.queue.map((item) => (item.kind === 'message' ? `${item.to.index}<${JSON.stringify(item.message)}@${item.time - now}` : `${item.slot.index}!@${item.time - now}`));
-    const clocks = [...this.lineFree, ...this.running.busyUntil].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
-    const key = `${items.join(';')}|${clocks.join(';')}|${this.options.record ? '' : this.store.key()}`;
+    const from = Math.min(48, this.plant.messageLimit / 4);
+    if (this.options.survey || this.messages < from) return false;
+    const next = this.queue[this.earliest()];
+    const name = next.kind === 'message' ? `${next.to.index}<${JSON.stringify(next.message)}` : `!${next.slot.index}`;
+    if (this.messages >= this.markAgain) {
+      this.marker = name;
+      this.markAgain = this.messages * 2;
+    }
+    if (name !== this.marker) return false;
+    const key = this.configuration(next.time);
     if (this.seen.has(key)) return true;
     this.seen.add(key);
     return false;
   }
 
-  private takeEarliest(): Item {
+  private configuration(now: number): string {
+    const items = this.queue.map((item) => (item.kind === 'message' ? `${item.to.index}<${JSON.stringify(item.message)}@${item.time - now}` : `${item.slot.index}!@${item.time - now}`));
+    const clocks = [...this.lineFree, ...this.running.busyUntil].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
+    return `${items.join(';')}|${clocks.join(';')}|${this.options.record ? '' : this.store.key()}`;
+  }
+
+  private earliest(): number {
     let best = 0;
     for (let i = 1; i < this.queue.length; i += 1)
       if (this.queue[i].time < this.queue[best].time || (this.queue[i].time === this.queue[best].time && this.queue[i].seq < this.queue[best].seq)) best = i;
-    return this.queue.splice(best, 1)[0];
+    return best;
+  }
+
+  private takeEarliest(): Item {
+    return this.queue.splice(this.earliest(), 1)[0];
   }
 
   private readonly surveyed = new Set<string>();

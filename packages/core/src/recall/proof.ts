@@ -4,7 +4,7 @@ import { Hearing, type Laid } from './hearing.ts';
 import type { Plant, PlantSlot } from './plant.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
 import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
-import { type Answer, bankDistance, combine, type Judgement, type Level, recallsAnswer, worst } from './answer.ts';
+import { type Answer, bankDistance, combine, type Judgement, isMixed, type Level, recallsAnswer, worst } from './answer.ts';
 import { stonesTo } from './sequence.ts';
 import { NeedVariable } from './store.ts';
 
@@ -14,6 +14,7 @@ export class Prover {
   readonly table: EventTable;
   private readonly setAside: ReadonlySet<number>;
   private readonly machines = new Map<string, Machine | null>();
+  private readonly jointKeys = new Set<string>();
   private readonly laid = new Map<string, Laid>();
   private readonly posts = new Map<string, readonly number[]>();
   private readonly releasable: ReadonlySet<number>;
@@ -34,6 +35,13 @@ export class Prover {
   /** Slots that may never fall quiet and that no part uses. */
   get slotsSetAside(): readonly Slot[] {
     return this.plant.slots.filter((slot) => this.setAside.has(slot.index)).map((slot) => slot.slot);
+  }
+
+  /** Machines explored so far: how many states, and whether several wanted variables had to be followed together. */
+  machineSizes(): readonly { readonly variables: number; readonly states: number; readonly joint: boolean }[] {
+    return [...this.machines].flatMap(([key, machine]) =>
+      machine ? [{ variables: machine.stepper.variables.length, states: machine.reached.length, joint: this.jointKeys.has(key) }] : [],
+    );
   }
 
   judge(slot: PlantSlot, sound: Sound, level: Level): Judgement {
@@ -91,7 +99,11 @@ export class Prover {
       }
       const symbol = answer.symbols.find((one) => !pins.has(one.id));
       if (answer.verdict !== 'cannot-be-known' || !symbol || budget < symbol.options.length) return answer;
-      const answers = symbol.options.map((_, i) => split(new Map([...pins, [symbol.id, i]])));
+      const answers: Answer[] = [];
+      for (const [i] of symbol.options.entries()) {
+        answers.push(split(new Map([...pins, [symbol.id, i]])));
+        if (answer.length !== null && isMixed(answers)) return answer;
+      }
       return combine(answers, answer);
     };
     return split(new Map());
@@ -184,8 +196,18 @@ export class Prover {
       if (values.length === 1) return values[0];
       throw new NeedVariable(variable);
     };
+    if (differing.length > 1) this.jointKeys.add(machineKey(question, differing));
     const answer = this.widening(variables, question, (machine) => this.judgeRows(slot, laid, question, machine, fixed));
     return { variables: [...variables], answer };
+  }
+
+  /** Reads a variable that has but one value after the press; another must be followed jointly. */
+  private fixedAfter(slot: PlantSlot, question: Question): (variable: number) => number {
+    return (variable) => {
+      const values = this.postsOf(variable, slot, question);
+      if (values.length === 1) return values[0];
+      throw new NeedVariable(variable);
+    };
   }
 
   /** Asks a machine, taking in every further variable that the answer turns out to read. */
@@ -237,7 +259,7 @@ export class Prover {
   }
 
   private machine(variables: readonly number[], question: Question): Machine {
-    const key = `${question.level}|${pinsKey(question.pins)}|${[...variables].sort((a, b) => a - b).join(',')}`;
+    const key = machineKey(question, variables);
     const known = this.machines.get(key);
     if (known === null) throw new TooManyStates();
     if (known) return known;
@@ -304,7 +326,7 @@ export class Prover {
   private firstWrong(slot: PlantSlot, laid: Laid, question: Question, machine: Machine, answer: Answer): Answer {
     const compiled = this.table.press.get(slot.index)!;
     const { stepper } = machine;
-    const fixed = (variable: number): number => this.postsOf(variable, slot, question)[0];
+    const fixed = this.fixedAfter(slot, question);
     let undecided: Answer | null = null;
     for (const from of machine.reached) {
       if (!stepper.isEnabled(from.row, compiled.event)) continue;
@@ -336,6 +358,9 @@ export class Prover {
 }
 
 const none: ReadonlySet<never> = new Set();
+
+const machineKey = (question: Question, variables: readonly number[]): string =>
+  `${question.level}|${pinsKey(question.pins)}|${[...variables].sort((a, b) => a - b).join(',')}`;
 
 const pinsKey = (pins: Pins): string => (pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&'));
 

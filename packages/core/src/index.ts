@@ -1,0 +1,1 @@
+export { proverOf } from './recall/prove.ts';

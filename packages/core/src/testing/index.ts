@@ -1,0 +1,5 @@
+export { compareSeed, seededShow } from './compare.ts';
+export { runOracle } from './oracle-main.ts';
+export { answerRecallCase } from './recall-cases.ts';
+export { adaptCase } from './recall-adapter.ts';
+export { Random } from './random.ts';

@@ -1,0 +1,236 @@
+import type { Show, Sound } from '../model/documents.ts';
+import { partsInSetOrder } from '../model/set-order.ts';
+import { type Level, type Verdict, worst, type Answer, bankDistance } from '../recall/answer.ts';
+import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/events.ts';
+import { Hearing } from '../recall/hearing.ts';
+import { type CompiledEvent, type Row, rowKey, Stepper } from '../recall/machine.ts';
+import type { Plant, PlantSlot } from '../recall/plant.ts';
+import { type ContentSymbol, NeedPin, type Pins } from '../recall/values.ts';
+
+/**
+ * The whole rig, every variable of it, enumerated state by state: no machines, no products, no compiled operations.
+ * Every event is delivered byte by byte from every state. Slow, and therefore only for small rigs.
+ */
+export interface OracleAnswer {
+  readonly verdict: Verdict;
+  readonly length: number | null;
+}
+
+export class RigTooLarge extends Error {}
+
+interface State {
+  readonly row: Row;
+  readonly depth: number;
+  /** A press that never fell quiet lies behind: nothing is known any more. */
+  readonly lost: boolean;
+}
+
+export class Oracle {
+  private readonly hearing: Hearing;
+  private readonly used: ReadonlySet<string>;
+  private readonly parts: readonly string[];
+  private readonly symbols: readonly ContentSymbol[];
+  private readonly reached = new Map<string, readonly State[]>();
+  private readonly allVariables: readonly number[];
+  private aside: ReadonlySet<number> = new Set();
+
+  constructor(
+    private readonly plant: Plant,
+    show: Show,
+    private readonly limit: number,
+  ) {
+    this.hearing = new Hearing(plant);
+    this.used = new Set(Object.values(show.rig.casting).map((cast) => cast.slot));
+    this.parts = partsInSetOrder(show);
+    this.allVariables = plant.variables.map((variable) => variable.index);
+    this.symbols = contentSymbols(plant);
+    this.aside = this.findAside();
+  }
+
+  judge(slot: PlantSlot, sound: Sound, level: Level): OracleAnswer {
+    const open = this.symbolically(slot, sound, level);
+    if (open?.verdict === 'does-not') return { verdict: 'does-not', length: open.length };
+    const answers = this.contents().map((pins) => (level === 1 ? this.inOrder(slot, sound, pins) : this.free(slot, sound, level, pins)));
+    const failing = answers.filter((answer) => answer.verdict === 'does-not');
+    const undecided = answers.filter((answer) => answer.verdict === 'cannot-be-known');
+    const lengths = (list: readonly Answer[]) => list.map((answer) => answer.length ?? 0);
+    if (failing.length === answers.length) return { verdict: 'does-not', length: Math.max(...lengths(failing)) };
+    if (failing.length + undecided.length > 0) return { verdict: 'cannot-be-known', length: Math.min(...lengths([...failing, ...undecided])) };
+    return { verdict: answers[0].verdict, length: null };
+  }
+
+  /** A failure that no content can mend; undefined where a transition itself turns on a content. */
+  private symbolically(slot: PlantSlot, sound: Sound, level: Level): Answer | undefined {
+    if (this.symbols.length === 0) return undefined;
+    try {
+      return level === 1 ? this.inOrder(slot, sound, new Map()) : this.free(slot, sound, level, new Map());
+    } catch (reason) {
+      if (reason instanceof NeedPin) return undefined;
+      throw reason;
+    }
+  }
+
+  private contents(): Pins[] {
+    let all: Pins[] = [new Map()];
+    for (const symbol of this.symbols) all = all.flatMap((pins) => symbol.options.map((_, i) => new Map([...pins, [symbol.id, i]])));
+    if (all.length > 9) throw new RigTooLarge();
+    return all;
+  }
+
+  private inOrder(slot: PlantSlot, sound: Sound, pins: Pins): Answer {
+    const { plant } = this;
+    const stepper = new Stepper(plant, this.allVariables, pins);
+    const casts = new Map(Object.values(plant.wiring.rig.casting).map((cast) => [cast.part, cast]));
+    let rows = stepper.initial(none).map((one) => one.row);
+    let happened = 0;
+    let lost = false;
+    let before: string | null = null;
+    const answers: Answer[] = [];
+    const happen = (event: RigEvent): boolean => {
+      happened += 1;
+      if (lost) return true;
+      const next = new Map<string, Row>();
+      for (const row of rows)
+        for (const one of stepper.step(row, raw(event), none)) {
+          if (one.outcome !== 'quiet') return false;
+          next.set(rowKey(one.row), one.row);
+        }
+      rows = [...next.values()];
+      if (rows.length > this.limit) throw new RigTooLarge();
+      return true;
+    };
+    for (const part of this.parts) {
+      const cast = casts.get(part);
+      const played = cast && plant.slot.get(cast.slot);
+      if (!cast || !played) continue;
+      const mine = cast.slot === slot.slot.id;
+      let quiet = true;
+      for (const action of cast.before) quiet = happen(eventOfCast(plant, action)!) && quiet;
+      if (cast.slot !== before || cast.again) {
+        const controller = plant.device.get(played.slot.controller)!;
+        const { banks } = controller.controller!.facts;
+        const now = (): number => (lost ? played.slot.bank : plant.values.number(rows[0][stepper.place[controller.controller!.bank]]));
+        while (quiet && now() !== played.slot.bank) {
+          const distance = bankDistance(banks, now(), played.slot.bank);
+          quiet = happen({ kind: 'bank', controller, by: (now() + distance) % banks === played.slot.bank ? 1 : -1 });
+        }
+        quiet = happen({ kind: 'press', slot: played }) && quiet;
+      }
+      for (const action of cast.after) if (quiet) quiet = happen(eventOfCast(plant, action)!);
+      if (!quiet) {
+        if (mine) answers.push({ verdict: lost ? 'cannot-be-known' : 'does-not', length: happened, sequence: null, symbols: [] });
+        lost = true;
+      } else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: happened, sequence: null, symbols: [] });
+      else if (mine) answers.push(this.judged(rows.map((row) => ({ row, length: happened })), stepper, sound, pins, false));
+      before = cast.slot;
+    }
+    return answers.length === 0 ? { verdict: 'not-played', length: null, sequence: null, symbols: [] } : worst(answers);
+  }
+
+  private judged(rows: readonly { row: Row; length: number }[], stepper: Stepper, sound: Sound, pins: Pins, obey: boolean): Answer {
+    const laid = this.hearing.lay(sound);
+    let undecided: Answer | undefined;
+    for (const { row, length } of rows) {
+      const heard = this.hearing.judge((variable) => row[stepper.place[variable]], laid, { obey, pins });
+      if (heard.is === 'wrong') return { verdict: 'does-not', length, sequence: null, symbols: [] };
+      if (heard.is === 'unknown') undecided ??= { verdict: 'cannot-be-known', length, sequence: null, symbols: [] };
+    }
+    return undecided ?? { verdict: 'recalls', length: null, sequence: null, symbols: [] };
+  }
+
+  private free(slot: PlantSlot, sound: Sound, level: 2 | 3 | 4, pins: Pins): Answer {
+    const states = this.enumerate(level, pins);
+    const stepper = new Stepper(this.plant, this.allVariables, pins);
+    const press: RigEvent = { kind: 'press', slot };
+    const answers: Answer[] = [];
+    const posts: { row: Row; length: number }[] = [];
+    for (const state of states) {
+      const length = state.depth + 1;
+      if (!stepper.isEnabled(state.row, press)) continue;
+      if (state.lost) {
+        answers.push({ verdict: 'cannot-be-known', length, sequence: null, symbols: [] });
+        continue;
+      }
+      for (const one of stepper.step(state.row, raw(press), none)) {
+        if (one.outcome !== 'quiet') answers.push({ verdict: one.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length, sequence: null, symbols: [] });
+        else for (const after of stepper.released(one.row)) posts.push({ row: after.row, length });
+      }
+    }
+    if (posts.length > 0) answers.push(this.judged(posts, stepper, sound, pins, true));
+    return answers.length === 0 ? { verdict: 'not-played', length: null, sequence: null, symbols: [] } : worst(answers);
+  }
+
+  /** Breadth first over whole states; a press that does not fall quiet leads to a state of which nothing is known but its banks. */
+  private enumerate(level: 2 | 3 | 4, pins: Pins): readonly State[] {
+    const key = `${level}|${[...pins].join(';')}`;
+    const known = this.reached.get(key);
+    if (known) return known;
+    const { plant } = this;
+    const stepper = new Stepper(plant, this.allVariables, pins);
+    const kinds = level === 4 ? plant.wiring.rig.settings.faults : [];
+    const losable = new Set(kinds.filter((kind) => kind !== 'restart'));
+    const events = [
+      ...ordinaryEvents(plant).filter((event) => !(event.kind === 'press' && this.aside.has(event.slot.index))),
+      ...(level === 3 ? strayEvents(plant) : []),
+      ...(kinds.includes('restart') ? restartEvents(plant) : []),
+    ];
+    const states: State[] = [];
+    const seen = new Set<string>();
+    const add = (row: Row, depth: number, lost: boolean) => {
+      const name = `${lost}|${rowKey(row)}`;
+      if (seen.has(name)) return;
+      seen.add(name);
+      states.push({ row, depth, lost });
+      if (states.length > this.limit) throw new RigTooLarge();
+    };
+    for (const { row } of stepper.initial(losable)) add(row, 0, false);
+    for (let i = 0; i < states.length; i += 1) {
+      const { row, depth, lost } = states[i];
+      for (const event of events) {
+        const spends = event.kind === 'restart' || (event.kind === 'foot' && event.stray);
+        if (spends && row[stepper.width - 1] === 1) continue;
+        if (!stepper.isEnabled(row, event)) continue;
+        if (lost) {
+          if (event.kind === 'bank') for (const one of stepper.step(row, raw(event), none)) add(one.row, depth + 1, true);
+          continue;
+        }
+        for (const one of stepper.step(row, raw(event), losable)) add(one.row, depth + 1, one.outcome !== 'quiet');
+      }
+    }
+    this.reached.set(key, states);
+    return states;
+  }
+
+  /** Slots that may never fall quiet and that no part uses are set aside. */
+  private findAside(): ReadonlySet<number> {
+    const aside = new Set<number>();
+    if (!this.plant.devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined)) return aside;
+    const stepper = new Stepper(this.plant, this.allVariables, this.contents()[0]);
+    for (const state of this.enumerate(4, this.contents()[0]))
+      if (!state.lost)
+        for (const slot of this.plant.slots) {
+          const press: RigEvent = { kind: 'press', slot };
+          if (this.used.has(slot.slot.id) || aside.has(slot.index) || !stepper.isEnabled(state.row, press)) continue;
+          if (stepper.step(state.row, raw(press), none).some((one) => one.outcome === 'never-quiet')) aside.add(slot.index);
+        }
+    if (aside.size > 0) this.reached.clear();
+    return aside;
+  }
+}
+
+const none: ReadonlySet<never> = new Set();
+
+/** An event uncompiled: it is delivered through the wiring each time. */
+const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, touches: none, operations: null, outcome: 'quiet', points: [], leaves: new Map() });
+
+function contentSymbols(plant: Plant): readonly ContentSymbol[] {
+  const symbols = new Map<number, ContentSymbol>();
+  for (const device of plant.devices)
+    for (const number of device.presets?.numbers ?? [])
+      for (const control of device.presets!.loads) {
+        const content = device.presets!.content(number, control);
+        const symbol = content === undefined ? undefined : plant.values.symbolOf(content);
+        if (symbol) symbols.set(symbol.id, symbol);
+      }
+  return [...symbols.values()];
+}
