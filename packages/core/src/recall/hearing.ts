@@ -3,6 +3,7 @@ import { controlRef, splitRef } from '../model/documents.ts';
 import { wantsOf } from '../model/switching.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
+import { type Live, liveEdges } from '../trace/live.ts';
 import type { Plant } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
@@ -133,51 +134,8 @@ export class Hearing {
     return now(preset) !== wanted;
   }
 
-  /** Sections on a path from a source to a destination. */
-  live(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
-    const { graph } = this;
-    const known = new Int8Array(this.edges.length);
-    const isClosed = (index: number): boolean => {
-      if (known[index] === 0) known[index] = this.edges[index].when.every(closed) ? 1 : 2;
-      return known[index] === 1;
-    };
-    const forward = new Uint8Array(graph.nodeCount);
-    const stack = graph.sources.map((source) => source.node);
-    for (const node of stack) forward[node] = 1;
-    const passed: number[] = [];
-    while (stack.length > 0) {
-      const node = stack.pop()!;
-      for (const index of graph.leaving[node]) {
-        if (!isClosed(index)) continue;
-        passed.push(index);
-        const to = this.edges[index].to;
-        if (!forward[to]) {
-          forward[to] = 1;
-          stack.push(to);
-        }
-      }
-    }
-    const backward = new Uint8Array(graph.nodeCount);
-    let sounds = false;
-    for (const end of graph.destinations)
-      if (forward[end.node]) {
-        sounds = true;
-        backward[end.node] = 1;
-        stack.push(end.node);
-      }
-    while (stack.length > 0) {
-      const node = stack.pop()!;
-      for (const index of graph.arriving[node]) {
-        const from = this.edges[index].from;
-        if (known[index] === 1 && forward[from] && !backward[from]) {
-          backward[from] = 1;
-          stack.push(from);
-        }
-      }
-    }
-    const edges = new Uint8Array(this.edges.length);
-    for (const index of passed) if (forward[this.edges[index].from] && backward[this.edges[index].to]) edges[index] = 1;
-    return { edges, sounds };
+  private live(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
+    return liveEdges(this.graph, (index) => this.edges[index].when.every(closed));
   }
 
   private sameShape(a: Live, b: Live): boolean {
@@ -213,11 +171,6 @@ export class Hearing {
     return [...new Set(feeds)].sort().join(';');
   }
 
-  /** Variables that decide whether and how the line sounds, among those that a sound wants and that may be heard. */
-  structural(): ReadonlySet<number> {
-    return new Set(this.edges.flatMap((edge) => edge.when.map((condition) => condition.variable)));
-  }
-
   /** Edges that may be live when each variable may hold any of some values. */
   mayBeLive(possible: (variable: number) => readonly number[]): Live {
     return this.live((condition) => possible(condition.variable).some((value) => this.plant.values.isSymbolic(value) || condition.values.includes(value)));
@@ -231,10 +184,4 @@ export class Hearing {
         (live.edges[edge.index] === 1 && edge.governedBy.some((one) => one === variable || this.presetOf.get(one) === variable)),
     );
   }
-}
-
-export interface Live {
-  /** 1 for each edge on a path from a source to a destination. */
-  readonly edges: Uint8Array;
-  readonly sounds: boolean;
 }

@@ -40,6 +40,8 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
     begin(plant, event, delivery);
     const outcome = delivery.settle();
     const touches = new Set(delivery.operations.flatMap((operation) => operation.touches));
+    // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
+    if (outcome !== 'quiet') return { event, index, touches, operations: null, outcome, points: [], leaves: new Map() };
     return { event, index, touches, operations: delivery.operations, outcome, points: delivery.points, leaves: leavesOf(delivery.operations) };
   } catch (reason) {
     if (!(reason instanceof DependsOnState)) throw reason;
@@ -187,7 +189,7 @@ export class Stepper {
   }
 
   private replayLosses(from: Row, compiled: CompiledEvent, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost: string }[] {
-    const here = (operation: Operation) => operation.touches.some((variable) => this.place[variable] >= 0);
+    const here = (operation: Operation) => [...operation.touches, ...(operation.gates ?? [])].some((variable) => this.place[variable] >= 0);
     const concerned = new Set(compiled.operations!.filter(here).flatMap((operation) => operation.points));
     return compiled.points.flatMap((point, i) => {
       if (!concerned.has(i) || !faults.has(point.kind)) return [];

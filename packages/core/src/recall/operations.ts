@@ -15,6 +15,8 @@ export interface Operation {
   /** Lossy points (messages, pulses) on whose delivery it depends. */
   readonly points: readonly number[];
   readonly apply: (store: Store, running: Running) => Applied;
+  /** Variables of a device that this operation may make busy: whether it happens decides what later messages do. */
+  readonly gates?: readonly number[];
   /** True where its device may send a recall on, so that the delivery depends on the state. */
   readonly mayEmit?: boolean;
   /** Set where it does nothing but give a variable a known value. */
@@ -64,6 +66,8 @@ function admission(device: PlantDevice, time: number, running: Running): number 
   if (time >= until) return time;
   return device.wired.anatomy.busy?.policy === 'queue' ? until : undefined;
 }
+
+const gatesOf = (device: PlantDevice): { readonly gates?: readonly number[] } => (device.wired.anatomy.busy ? { gates: device.variables } : {});
 
 function beginLoading(device: PlantDevice, time: number, running: Running): void {
   const { busy } = device.wired.anatomy;
@@ -120,7 +124,7 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
     beginLoading(device, at, running);
     return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
   };
-  return [{ touches, time, points, apply, mayEmit: device.wired.anatomy.emits !== undefined }];
+  return [{ touches, time, points, apply, mayEmit: device.wired.anatomy.emits !== undefined, ...gatesOf(device) }];
 }
 
 function fallHome(store: Store, presets: PlantPresets, values: Values): void {
@@ -255,6 +259,7 @@ function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, t
     time,
     points,
     mayEmit: device.wired.anatomy.emits !== undefined,
+    ...gatesOf(device),
     apply: (store, running) => {
       if (!presets || !(listens || touches.some((variable) => store.has(variable)))) return nothing;
       const at = admission(device, time, running);

@@ -2,7 +2,7 @@ import type { Sound, Cast } from '../model/documents.ts';
 import { compileEvent, type CompiledEvent, Stepper, type Row, rowKey, TooManyStates } from './machine.ts';
 import { type RigEvent, eventOfCast } from './events.ts';
 import { NeedVariable } from './store.ts';
-import { type Answer, bankDistance, recallsAnswer, worst } from './answer.ts';
+import { type Answer, recallsAnswer, worst } from './answer.ts';
 import type { Prover } from './proof.ts';
 import type { Plant, PlantSlot } from './plant.ts';
 import { stoneOf } from './sequence.ts';
@@ -17,11 +17,14 @@ interface Beat {
 /** The set list's parts in order: bank moves, planned feet and cues included; judged after each part's own. */
 function beatsOf(plant: Plant, parts: readonly string[]): readonly Beat[] {
   const casts = new Map(Object.values(plant.wiring.rig.casting).map((cast) => [cast.part, cast]));
-  const banks = new Map<string, number>();
+  const follower = new BankFollower(plant);
   const beats: Beat[] = [];
   let before: string | null = null;
   const happen = (event: RigEvent | undefined) => {
-    if (event) beats.push({ compiled: compileEvent(plant, event, beats.length), judged: null });
+    if (!event) return;
+    const compiled = compileEvent(plant, event, beats.length);
+    beats.push({ compiled, judged: null });
+    follower.follow(compiled);
   };
   for (const part of parts) {
     const cast = casts.get(part);
@@ -29,9 +32,9 @@ function beatsOf(plant: Plant, parts: readonly string[]): readonly Beat[] {
     if (!cast || !slot) continue;
     for (const action of cast.before) happen(eventOfCast(plant, action));
     if (cast.slot !== before || cast.again) {
-      for (const event of movesTo(plant, slot, banks)) happen(event);
+      const { banks } = plant.device.get(slot.slot.controller)!.controller!.facts;
+      for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1) happen(moveTowards(plant, slot, follower.bankOf(slot)));
       happen({ kind: 'press', slot });
-      noteBanks(plant, slot, banks);
     }
     for (const action of cast.after) happen(eventOfCast(plant, action));
     beats.push({ compiled: null, judged: cast });
@@ -40,46 +43,66 @@ function beatsOf(plant: Plant, parts: readonly string[]): readonly Beat[] {
   return beats;
 }
 
-function movesTo(plant: Plant, slot: PlantSlot, banks: Map<string, number>): RigEvent[] {
+/** One bank move the shorter way round, up on a tie. */
+function moveTowards(plant: Plant, slot: PlantSlot, from: number): RigEvent {
   const controller = plant.device.get(slot.slot.controller)!;
-  const { facts } = controller.controller!;
-  const from = banks.get(controller.id) ?? 0;
-  const distance = bankDistance(facts.banks, from, slot.slot.bank);
-  const up = (from + distance) % facts.banks === slot.slot.bank;
-  return Array.from({ length: distance }, () => ({ kind: 'bank', controller, by: up ? 1 : -1 }));
+  const { banks } = controller.controller!.facts;
+  const up = (((slot.slot.bank - from) % banks) + banks) % banks;
+  return { kind: 'bank', controller, by: up <= banks - up ? 1 : -1 };
 }
 
-/** A press makes its bank the current one, and so does a call of another controller's slot. */
-function noteBanks(plant: Plant, slot: PlantSlot, banks: Map<string, number>): void {
-  const queue = [slot];
-  const seen = new Set<number>();
-  while (queue.length > 0) {
-    const here = queue.shift()!;
-    if (seen.has(here.index)) continue;
-    seen.add(here.index);
-    banks.set(here.slot.controller, here.slot.bank);
-    const reach = reachedFrom(plant, here.slot.controller);
-    for (const action of here.actions)
-      if (action.kind === 'program')
-        for (const device of plant.devices) {
-          const { calls } = device.wired.device;
-          const called = calls && calls.channel === action.channel && reach.has(device.id) ? plant.slot.get(calls.programs[String(action.program)] ?? '') : undefined;
-          if (called) queue.push(called);
-        }
-  }
-}
+/** Where each controller's bank is as the set goes on: moves, presses and calls alike. */
+class BankFollower {
+  private readonly variables = new Set<number>();
+  private readonly happened: CompiledEvent[] = [];
+  private rows: { readonly row: Row; readonly place: Int32Array } | null = null;
 
-/** Devices that what a controller sends arrives at. */
-function reachedFrom(plant: Plant, id: string): ReadonlySet<string> {
-  const reached = new Set<string>();
-  const queue = plant.device.get(id)!.sendsTo.map((link) => link.to);
-  while (queue.length > 0) {
-    const here = queue.shift()!;
-    if (reached.has(here)) continue;
-    reached.add(here);
-    queue.push(...plant.device.get(here)!.passesTo.map((link) => link.to));
+  constructor(private readonly plant: Plant) {
+    for (const device of plant.devices) if (device.controller) this.variables.add(device.controller.bank);
   }
-  return reached;
+
+  follow(compiled: CompiledEvent): void {
+    this.happened.push(compiled);
+    const last = this.rows;
+    if (!last) return;
+    this.rows = this.guarded(() => this.stepFrom(this.stepper(), last.row, compiled));
+  }
+
+  bankOf(slot: PlantSlot): number {
+    this.rows ??= this.fromStart();
+    return this.plant.values.number(this.rows.row[this.rows.place[this.plant.device.get(slot.slot.controller)!.controller!.bank]]);
+  }
+
+  private stepper(): Stepper {
+    return new Stepper(this.plant, [...this.variables].sort((a, b) => a - b), new Map());
+  }
+
+  private fromStart(): { row: Row; place: Int32Array } {
+    for (;;) {
+      const rows = this.guarded(() => {
+        const stepper = this.stepper();
+        let here = { row: stepper.initial(new Set())[0].row, place: stepper.place };
+        for (const compiled of this.happened) here = this.stepFrom(stepper, here.row, compiled);
+        return here;
+      });
+      if (rows) return rows;
+    }
+  }
+
+  private stepFrom(stepper: Stepper, row: Row, compiled: CompiledEvent) {
+    return { row: stepper.step(row, compiled, new Set())[0].row, place: stepper.place };
+  }
+
+  /** Null where a further variable turned out to matter: it is taken in, and the set followed anew. */
+  private guarded<T>(act: () => T): T | null {
+    try {
+      return act();
+    } catch (reason) {
+      if (!(reason instanceof NeedVariable)) throw reason;
+      this.variables.add(reason.variable);
+      return null;
+    }
+  }
 }
 
 /** Level 1: the verdict over every part that plays this slot. */

@@ -48,7 +48,7 @@ export function compareSeed(seed: number, limit = 250): Compared | null {
         const truth = oracle.judge(slot, sound, level);
         const mine = prover.judge(slot, sound, level);
         verdicts.push(truth.verdict);
-        if (truth.verdict !== mine.verdict || truth.length !== mine.length)
+        if (truth.verdict !== mine.verdict || (truth.length !== undefined && truth.length !== mine.length))
           disagreements.push({ seed, slot: slot.slot.id, level, proof: `${mine.verdict} ${mine.length}`, oracle: `${truth.verdict} ${truth.length}` });
       }
   } catch (reason) {

@@ -13,7 +13,8 @@ import { type ContentSymbol, NeedPin, type Pins } from '../recall/values.ts';
  */
 export interface OracleAnswer {
   readonly verdict: Verdict;
-  readonly length: number | null;
+  /** Undefined where transitions turn on contents, so that no sequence can be followed without assuming them. */
+  readonly length: number | null | undefined;
 }
 
 export class RigTooLarge extends Error {}
@@ -31,6 +32,8 @@ export class Oracle {
   private readonly parts: readonly string[];
   private readonly symbols: readonly ContentSymbol[];
   private readonly reached = new Map<string, readonly State[]>();
+  /** After a press that never falls quiet nobody knows the bank, so bank moves are not counted. */
+  private readonly banked: boolean;
   private readonly allVariables: readonly number[];
   private aside: ReadonlySet<number> = new Set();
 
@@ -43,6 +46,7 @@ export class Oracle {
     this.used = new Set(Object.values(show.rig.casting).map((cast) => cast.slot));
     this.parts = partsInSetOrder(show);
     this.allVariables = plant.variables.map((variable) => variable.index);
+    this.banked = plant.devices.some((device) => (device.controller?.facts.banks ?? 1) > 1);
     this.symbols = contentSymbols(plant);
     this.aside = this.findAside();
   }
@@ -53,9 +57,11 @@ export class Oracle {
     const answers = this.contents().map((pins) => (level === 1 ? this.inOrder(slot, sound, pins) : this.free(slot, sound, level, pins)));
     const failing = answers.filter((answer) => answer.verdict === 'does-not');
     const undecided = answers.filter((answer) => answer.verdict === 'cannot-be-known');
+    if (answers.some((answer) => answer.verdict === 'cannot-be-known' && answer.length === null)) return { verdict: failing.length === answers.length ? 'does-not' : 'cannot-be-known', length: undefined };
     const lengths = (list: readonly Answer[]) => list.map((answer) => answer.length ?? 0);
-    if (failing.length === answers.length) return { verdict: 'does-not', length: Math.max(...lengths(failing)) };
-    if (failing.length + undecided.length > 0) return { verdict: 'cannot-be-known', length: Math.min(...lengths([...failing, ...undecided])) };
+    const told = this.symbols.length === 0 || open !== undefined;
+    if (failing.length === answers.length) return { verdict: 'does-not', length: told ? Math.max(...lengths(failing)) : undefined };
+    if (failing.length + undecided.length > 0) return { verdict: 'cannot-be-known', length: told ? Math.min(...lengths([...failing, ...undecided])) : undefined };
     return { verdict: answers[0].verdict, length: null };
   }
 
@@ -118,9 +124,9 @@ export class Oracle {
       }
       for (const action of cast.after) if (quiet) quiet = happen(eventOfCast(plant, action)!);
       if (!quiet) {
-        if (mine) answers.push({ verdict: lost ? 'cannot-be-known' : 'does-not', length: happened, sequence: null, symbols: [] });
+        if (mine) answers.push({ verdict: lost ? 'cannot-be-known' : 'does-not', length: lost && this.banked ? null : happened, sequence: null, symbols: [] });
         lost = true;
-      } else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: happened, sequence: null, symbols: [] });
+      } else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: this.banked ? null : happened, sequence: null, symbols: [] });
       else if (mine) answers.push(this.judged(rows.map((row) => ({ row, length: happened })), stepper, sound, pins, false));
       before = cast.slot;
     }

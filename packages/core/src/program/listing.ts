@@ -1,0 +1,88 @@
+import type { Action, Slot } from '../model/documents.ts';
+import { splitRef } from '../model/documents.ts';
+import type { Wiring } from '../model/wiring.ts';
+import { encode, hex, wireMicroseconds } from '../midi/message.ts';
+import { assertNever } from '../units/problem.ts';
+import { compiler, type Intent, type Step } from './compile.ts';
+
+/** One line of what a slot does: hex where it is sent, plain words, and why it is there. */
+export interface ListedAction {
+  readonly action: Action;
+  readonly hex: string;
+  readonly words: string;
+  readonly why: string;
+  readonly microseconds: number;
+}
+
+export interface ListedSlot {
+  readonly actions: readonly ListedAction[];
+  readonly bytes: number;
+  readonly microseconds: number;
+}
+
+/** What the panel shows for a preset's wire number. */
+export const panelNumber = (wiring: Wiring, device: string, wireNumber: number): number => wireNumber + (wiring.device.get(device)?.device.countsFrom ?? 0);
+
+export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
+  const steps = compiler(wiring)(slot);
+  const actions = steps.map((step) => listed(wiring, slot, step));
+  const bytes = actions.reduce((sum, one) => sum + (one.hex === '' ? 0 : one.hex.split(' ').length), 0);
+  return { actions, bytes, microseconds: wireMicroseconds(bytes) };
+}
+
+function listed(wiring: Wiring, slot: Slot, { action, intent }: Step): ListedAction {
+  const bytes = action.kind === 'program' || action.kind === 'control' ? encode(action) : [];
+  return { action, hex: hex(bytes), words: wordsOf(wiring, slot, action), why: whyOf(wiring, intent), microseconds: wireMicroseconds(bytes.length) };
+}
+
+const nameOf = (wiring: Wiring, id: string): string => wiring.device.get(id)?.device.name ?? id;
+const listeners = (wiring: Wiring, channel: number): string =>
+  wiring.devices.filter((wired) => wired.device.channel === channel || wired.device.channel === 'omni').map((wired) => wired.device.name).join(', ') || 'nobody';
+
+function wordsOf(wiring: Wiring, slot: Slot, action: Action): string {
+  const own = wiring.device.get(slot.controller);
+  const loop = (id: string) => own?.control.get(id)?.label ?? id;
+  switch (action.kind) {
+    case 'program': {
+      const heard = wiring.devices.filter((wired) => wired.device.channel === action.channel || wired.device.channel === 'omni');
+      const panel = heard.length === 1 ? ` (panel ${action.program + heard[0].device.countsFrom})` : '';
+      return `Program ${action.program}${panel}, channel ${action.channel}: ${listeners(wiring, action.channel)}`;
+    }
+    case 'control':
+      return `Control ${action.cc} = ${action.value}, channel ${action.channel}: ${listeners(wiring, action.channel)}`;
+    case 'loop':
+      return `${loop(action.loop)} ${action.to === 1 ? 'in' : 'out'}`;
+    case 'contact':
+      return `${own?.jack.get(action.contact)?.label ?? action.contact} ${action.to === 1 ? 'closed' : 'open'}`;
+    case 'wait':
+      return `Wait ${action.ms} ms`;
+    case 'save':
+      return `Remember ${loop(action.loop)}`;
+    case 'restore':
+      return `${loop(action.loop)} as remembered`;
+    default:
+      return assertNever(action, 'action');
+  }
+}
+
+function whyOf(wiring: Wiring, intent: Intent): string {
+  switch (intent.kind) {
+    case 'by-hand':
+      return 'written by hand';
+    case 'loop':
+      return intent.holds.length === 0 ? 'nothing in this loop' : `${intent.holds.map((id) => nameOf(wiring, id)).join(', ')}: ${intent.wanted ? 'wanted so' : 'not wanted, taken out'}`;
+    case 'want': {
+      const { device, control } = splitRef(intent.ref);
+      const label = control === 'preset' ? `preset ${panelNumber(wiring, device, Number(intent.value))}` : `${wiring.device.get(device)?.control.get(control)?.label ?? control} ${wordOf(intent.value)}`;
+      return `${nameOf(wiring, device)} wanted on ${label}`;
+    }
+    case 'bank':
+      return `bank of ${nameOf(wiring, intent.device)} preset ${panelNumber(wiring, intent.device, intent.preset)}`;
+    case 'loading':
+      return `${nameOf(wiring, intent.device)} is loading`;
+    default:
+      return assertNever(intent, 'intent');
+  }
+}
+
+const wordOf = (value: string | number): string => (value === 0 ? 'off' : value === 1 ? 'on' : String(value));

@@ -1,0 +1,115 @@
+import type { Literal } from '../model/anatomy.ts';
+import type { Sound } from '../model/documents.ts';
+import { encode, hex, type MidiMessage } from '../midi/message.ts';
+import { Delivery, type Watcher } from './delivery.ts';
+import { begin, type RigEvent } from './events.ts';
+import type { Sequence } from './answer.ts';
+import type { Stone } from './sequence.ts';
+import type { Prover } from './proof.ts';
+import type { Plant } from './plant.ts';
+import { powerUp } from './power.ts';
+import { WholeStore } from './store.ts';
+
+/** What went over the wires during one event. */
+export interface Heard {
+  readonly from: string;
+  readonly bytes: string;
+  /** Microseconds from the start of the event to the last byte. */
+  readonly at: number;
+}
+
+export interface PlayedStone {
+  readonly stone: Stone | { readonly kind: 'power-up' };
+  readonly heard: readonly Heard[];
+  readonly quiet: boolean;
+  /** Controls that changed, by their refs. */
+  readonly changed: readonly { readonly ref: string; readonly from: Literal | null; readonly to: Literal | null }[];
+}
+
+export interface Played {
+  readonly stones: readonly PlayedStone[];
+  /** Each want of the sound against what came up. */
+  readonly wants: readonly { readonly ref: string; readonly wanted: Literal; readonly cameUp: Literal | null; readonly right: boolean }[];
+}
+
+/** Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. */
+export function play(prover: Prover, sequence: Sequence, sound: Sound): Played {
+  const { plant } = prover;
+  const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
+  const chosen = new Map(sequence.needs.map((need) => [`${need.device}/${need.part}`, need.value]));
+  for (const device of plant.devices) {
+    powerUp(plant, device, store, true, (values) => {
+      const needs = [...chosen].filter(([key]) => key.startsWith(`${device.id}/`)).map(([, value]) => value);
+      return values.find((value) => needs.includes(String(plant.values.literal(value)))) ?? values[0];
+    });
+  }
+  const stones: PlayedStone[] = [{ stone: { kind: 'power-up' }, heard: [], quiet: true, changed: [] }];
+  for (const stone of sequence.stones) stones.push(playStone(plant, store, stone));
+  const laid = prover.layOf(sound);
+  const wants = [...plant.variableOf].flatMap(([ref, variable]) => {
+    const wanted = laid.values.get(variable);
+    if (wanted === undefined || !laid.named.has(variable)) return [];
+    const cameUp = store.get(variable);
+    return [{ ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(cameUp) ?? null, right: cameUp === wanted || laid.obeyed.has(variable) }];
+  });
+  return { stones, wants };
+}
+
+function playStone(plant: Plant, store: WholeStore, stone: Stone): PlayedStone {
+  const before = store.state.slice();
+  const heard: Heard[] = [];
+  const watcher: Watcher = { sent: (from, message: MidiMessage, at) => heard.push({ from, bytes: hex(encode(message)), at }) };
+  let quiet = true;
+  const event = eventOf(plant, stone);
+  if (event?.kind === 'restart') powerUp(plant, event.device, store, false, (values) => values[0]);
+  else if (event) {
+    const trial = stone.lost === undefined ? undefined : lostPoint(plant, store, event, stone.lost);
+    const delivery = new Delivery(plant, store, { watcher, ...(trial === undefined ? {} : { lost: trial }) });
+    begin(plant, event, delivery);
+    quiet = delivery.settle() === 'quiet';
+  }
+  const changed = [...plant.variableOf].flatMap(([ref, variable]) =>
+    before[variable] === store.state[variable] ? [] : [{ ref, from: plant.values.literal(before[variable]) ?? null, to: plant.values.literal(store.state[variable]) ?? null }],
+  );
+  return { stone, heard, quiet, changed };
+}
+
+/** Which of an event's lossy points is the one a stone tells of: found by trying the event on a copy. */
+function lostPoint(plant: Plant, store: WholeStore, event: Exclude<RigEvent, { kind: 'restart' }>, words: string): number | undefined {
+  const delivery = new Delivery(plant, new WholeStore(store.state.slice(), store.pins));
+  begin(plant, event, delivery);
+  delivery.settle();
+  const at = delivery.points.findIndex((point) => point.words === words);
+  return at < 0 ? undefined : at;
+}
+
+function eventOf(plant: Plant, stone: Stone): RigEvent | undefined {
+  switch (stone.kind) {
+    case 'press': {
+      const slot = plant.slot.get(stone.slot);
+      return slot && { kind: 'press', slot };
+    }
+    case 'bank':
+      return { kind: 'bank', controller: plant.device.get(stone.controller)!, by: stone.by };
+    case 'hold':
+    case 'release':
+      return { kind: stone.kind, controller: plant.device.get(stone.controller)!, momentary: stone.momentary };
+    case 'foot': {
+      const device = plant.device.get(stone.device)!;
+      const footSwitch = device.wired.anatomy.switches.find((one) => one.id === stone.switch);
+      return footSwitch && { kind: 'foot', device, footSwitch, stray: stone.stray };
+    }
+    case 'cue': {
+      const variable = plant.variableOf.get(stone.control);
+      const literal = Number.isNaN(Number(stone.value)) ? stone.value : Number(stone.value);
+      return variable === undefined ? undefined : { kind: 'cue', control: stone.control, variable, value: plant.values.id(literal) };
+    }
+    case 'outside': {
+      const device = plant.device.get(stone.device)!;
+      const channel = Object.values(plant.wiring.rig.outside).find((one) => one.device === stone.device && one.program === stone.program)?.channel ?? 1;
+      return { kind: 'outside', device, message: { kind: 'program', channel, program: stone.program } };
+    }
+    case 'restart':
+      return { kind: 'restart', device: plant.device.get(stone.device)! };
+  }
+}

@@ -1,0 +1,287 @@
+import type { Literal } from '../model/anatomy.ts';
+import { controlRef, type ControlRef, type Sound } from '../model/documents.ts';
+import { type Loop, loopsOf, switchingOf, wantsOf } from '../model/switching.ts';
+import { powerUpOf, type Wiring } from '../model/wiring.ts';
+import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
+import { type Live, liveEdges } from './live.ts';
+
+/** A maximal run of the signal inside one device between arriving and leaving by cable. */
+export interface Pass {
+  readonly index: number;
+  readonly device: string;
+  /** Column of the signal's time: the longest way from a source, counted in passes. */
+  readonly column: number;
+  /** Jacks by which it comes in and goes out; empty at the line's ends. */
+  readonly entries: readonly string[];
+  readonly exits: readonly string[];
+  /** Sections that do something here, in the order of the device. */
+  readonly does: readonly string[];
+  /** In line but doing nothing: bypassed by its own switch. */
+  readonly bypassed: boolean;
+  readonly next: readonly number[];
+}
+
+/** A piece in a loop that is out: it hangs under the pass that jumps it. */
+export interface Jumper {
+  readonly loop: ControlRef;
+  readonly label: string;
+  readonly holds: readonly string[];
+  readonly pass: number;
+}
+
+/** A branch that ends at an open jack though nothing else carries it on. */
+export interface DeadEnd {
+  readonly device: string;
+  readonly jack: string;
+}
+
+/** A point where several live branches meet. */
+export interface Sum {
+  readonly pass: number;
+  readonly from: readonly number[];
+}
+
+export interface Trace {
+  readonly sounds: boolean;
+  readonly passes: readonly Pass[];
+  readonly jumpers: readonly Jumper[];
+  readonly deadEnds: readonly DeadEnd[];
+  readonly sums: readonly Sum[];
+  /** Devices that a closed circle of the signal runs through: what may howl, whatever the gains. */
+  readonly circles: readonly (readonly string[])[];
+}
+
+/** Resolves a rig once; then one pure function a question. */
+export class Tracer {
+  readonly graph: TraceGraph;
+  readonly loops: readonly Loop[];
+  private readonly jackAt: ReadonlyMap<string, readonly { readonly device: string; readonly jack: string }[]>;
+
+  constructor(readonly wiring: Wiring) {
+    this.graph = traceGraph(wiring);
+    this.loops = loopsOf(wiring);
+    this.jackAt = jacksByNode(wiring, this.graph);
+  }
+
+  /** What each control is in a sound: as wanted, else as it comes up, else the first of its values. */
+  valuesIn(sound: Sound | null): (ref: ControlRef) => Literal {
+    const wants = sound ? wantsOf(sound, switchingOf(this.wiring, this.loops)) : new Map<ControlRef, Literal>();
+    const at = new Map<ControlRef, Literal>();
+    for (const wired of this.wiring.devices)
+      for (const control of wired.anatomy.controls) {
+        const ref = controlRef(wired.device.id, control.id);
+        const after = powerUpOf(wired, control);
+        const first = control.domain.kind === 'choice' ? control.domain.values[0] : control.domain.kind === 'switch' ? 0 : control.domain.min;
+        at.set(ref, wants.get(ref) ?? (after.is === 'value' ? after.value : first));
+      }
+    return (ref) => at.get(ref) ?? 0;
+  }
+
+  trace(sound: Sound | null): Trace {
+    const value = this.valuesIn(sound);
+    const isClosed = (edge: TraceEdge) => edge.when.every((condition) => condition.values.includes(value(condition.ref)));
+    const live = liveEdges(this.graph, (index) => isClosed(this.graph.edges[index]));
+    const { passes, passOf } = this.passes(live);
+    return {
+      sounds: live.sounds,
+      passes,
+      jumpers: this.jumpers(passOf),
+      deadEnds: this.deadEnds(live, isClosed),
+      sums: passes.flatMap((pass) => {
+        const from = passes.filter((other) => other.next.includes(pass.index)).map((other) => other.index);
+        return from.length > 1 ? [{ pass: pass.index, from }] : [];
+      }),
+      circles: this.circles(live, isClosed),
+    };
+  }
+
+  private passes(live: Live): { passes: Pass[]; passOf: ReadonlyMap<number, number> } {
+    const groups = groupByDevice(this.graph.edges.filter((edge) => live.edges[edge.index] === 1));
+    const starts = new Map<number, number[]>();
+    groups.forEach((group, i) => {
+      for (const node of new Set(group.map((edge) => edge.from))) starts.set(node, [...(starts.get(node) ?? []), i]);
+    });
+    const next = groups.map((group, i) => [...new Set(group.flatMap((edge) => (starts.get(edge.to) ?? []).filter((other) => other !== i && groups[other][0].device !== group[0].device)))]);
+    const column = longest(next);
+    const order = groups.map((_, i) => i).sort((a, b) => column[a] - column[b] || a - b);
+    const place = new Map(order.map((group, index) => [group, index]));
+    const passOf = new Map<number, number>();
+    const passes = order.map((group, index): Pass => {
+      const edges = groups[group];
+      for (const edge of edges) passOf.set(edge.index, index);
+      const own = edges[0].device;
+      const froms = new Set(edges.map((edge) => edge.from));
+      const tos = new Set(edges.map((edge) => edge.to));
+      return {
+        index,
+        device: own,
+        column: column[group],
+        entries: [...froms].filter((node) => !tos.has(node)).flatMap((node) => this.jacksOf(own, node, 'signal-in')),
+        exits: [...tos].filter((node) => !froms.has(node)).flatMap((node) => this.jacksOf(own, node, 'signal-out')),
+        does: edges.filter((edge) => edge.active).map((edge) => edge.label),
+        bypassed: !edges.some((edge) => edge.active) && this.wiring.device.get(own)!.anatomy.ownSwitch !== undefined,
+        next: next[group].map((other) => place.get(other)!).sort((a, b) => a - b),
+      };
+    });
+    return { passes, passOf };
+  }
+
+  private jacksOf(device: string, node: number, kind: string): string[] {
+    return (this.jackAt.get(String(node)) ?? []).filter((one) => one.device === device && this.wiring.device.get(device)!.jack.get(one.jack)!.kind === kind).map((one) => one.jack);
+  }
+
+  /** Loops with something in them whose bypass the signal takes. */
+  private jumpers(passOf: ReadonlyMap<number, number>): Jumper[] {
+    return this.loops.flatMap((loop) => {
+      if (loop.holds.length === 0) return [];
+      const bypass = this.graph.edges.find((edge) => edge.device === loop.controller && !edge.active && edge.when.some((condition) => condition.ref === loop.ref && condition.values.includes(0)) && passOf.has(edge.index));
+      const label = this.wiring.device.get(loop.controller)!.control.get(loop.control)!.label;
+      return bypass ? [{ loop: loop.ref, label, holds: loop.holds, pass: passOf.get(bypass.index)! }] : [];
+    });
+  }
+
+  private deadEnds(live: Live, isClosed: (edge: TraceEdge) => boolean): DeadEnd[] {
+    const { graph } = this;
+    const alive = new Set(graph.edges.filter((edge) => live.edges[edge.index]).flatMap((edge) => [edge.from, edge.to]));
+    const ends: DeadEnd[] = [];
+    for (let node = 0; node < graph.nodeCount; node += 1) {
+      if (!live.forward[node] || alive.has(node) || graph.leaving[node].some((index) => isClosed(graph.edges[index]))) continue;
+      if (this.comesFromLiveLine(node, live, isClosed, alive)) continue;
+      const jack = (this.jackAt.get(String(node)) ?? [])[0];
+      if (jack) ends.push(jack);
+    }
+    return ends;
+  }
+
+  /** Whether something else carries on what this branch was split from. */
+  private comesFromLiveLine(end: number, live: Live, isClosed: (edge: TraceEdge) => boolean, alive: ReadonlySet<number>): boolean {
+    const seen = new Set([end]);
+    const stack = [end];
+    while (stack.length > 0) {
+      const node = stack.pop()!;
+      if (alive.has(node)) return true;
+      for (const index of this.graph.arriving[node]) {
+        const edge = this.graph.edges[index];
+        if (!live.forward[edge.from] || seen.has(edge.from) || !isClosed(edge)) continue;
+        seen.add(edge.from);
+        stack.push(edge.from);
+      }
+    }
+    return false;
+  }
+
+  /** Strongly connected pieces of the closed graph that hold a section which does something. */
+  private circles(live: Live, isClosed: (edge: TraceEdge) => boolean): (readonly string[])[] {
+    const { graph } = this;
+    const closed = graph.edges.filter((edge) => live.forward[edge.from] && isClosed(edge));
+    const component = stronglyConnected(graph.nodeCount, closed);
+    const inside = new Map<number, Set<string>>();
+    for (const edge of closed)
+      if (edge.active && component[edge.from] === component[edge.to]) inside.set(component[edge.from], (inside.get(component[edge.from]) ?? new Set()).add(edge.device));
+    return [...inside.values()].map((devices) => [...devices]);
+  }
+}
+
+function jacksByNode(wiring: Wiring, graph: TraceGraph) {
+  const map = new Map<string, { device: string; jack: string }[]>();
+  for (const wired of wiring.devices)
+    for (const jack of wired.anatomy.jacks)
+      for (const pole of jack.poles ?? ['tip']) {
+        const node = graph.nodeOf.get(`${wired.device.id}:${jack.id}${pole === 'tip' ? '' : `.${pole}`}`);
+        if (node === undefined) continue;
+        const list = map.get(String(node)) ?? [];
+        if (!list.some((one) => one.device === wired.device.id && one.jack === jack.id)) map.set(String(node), [...list, { device: wired.device.id, jack: jack.id }]);
+      }
+  return map;
+}
+
+/** Live edges of one device that hang together. */
+function groupByDevice(edges: readonly TraceEdge[]): TraceEdge[][] {
+  const group = new Map<string, number>();
+  const parent: number[] = [];
+  const root = (n: number): number => (parent[n] === n ? n : (parent[n] = root(parent[n])));
+  const groupOf = edges.map((edge) => {
+    const ends = [edge.from, edge.to].map((node) => {
+      const key = `${edge.device}:${node}`;
+      let id = group.get(key);
+      if (id === undefined) {
+        id = parent.length;
+        parent.push(id);
+        group.set(key, id);
+      }
+      return id;
+    });
+    parent[root(ends[0])] = root(ends[1]);
+    return ends[0];
+  });
+  const groups = new Map<number, TraceEdge[]>();
+  edges.forEach((edge, i) => {
+    const id = root(groupOf[i]);
+    groups.set(id, [...(groups.get(id) ?? []), edge]);
+  });
+  return [...groups.values()];
+}
+
+/** Longest distance from a start, circles cut where they close. */
+function longest(next: readonly (readonly number[])[]): number[] {
+  const distance = next.map(() => -1);
+  const arriving = next.map(() => 0);
+  for (const list of next) for (const to of list) arriving[to] += 1;
+  const queue = next.flatMap((_, i) => (arriving[i] === 0 ? [i] : []));
+  if (queue.length === 0 && next.length > 0) queue.push(0);
+  for (const i of queue) distance[i] = 0;
+  const left = [...arriving];
+  while (queue.length > 0) {
+    const here = queue.shift()!;
+    for (const to of next[here]) {
+      distance[to] = Math.max(distance[to], distance[here] + 1);
+      left[to] -= 1;
+      if (left[to] === 0) queue.push(to);
+    }
+  }
+  return distance.map((d) => Math.max(0, d));
+}
+
+/** Component number of each node (Tarjan 1972, without recursion). */
+export function stronglyConnected(nodes: number, edges: readonly { readonly from: number; readonly to: number }[]): Int32Array {
+  const leaving: number[][] = Array.from({ length: nodes }, () => []);
+  for (const edge of edges) leaving[edge.from].push(edge.to);
+  const component = new Int32Array(nodes).fill(-1);
+  const index = new Int32Array(nodes).fill(-1);
+  const low = new Int32Array(nodes);
+  const onStack = new Uint8Array(nodes);
+  const stack: number[] = [];
+  let counter = 0;
+  let components = 0;
+  for (let start = 0; start < nodes; start += 1) {
+    if (index[start] >= 0) continue;
+    const work: { node: number; at: number }[] = [{ node: start, at: 0 }];
+    while (work.length > 0) {
+      const frame = work[work.length - 1];
+      const { node } = frame;
+      if (frame.at === 0) {
+        index[node] = low[node] = counter += 1;
+        stack.push(node);
+        onStack[node] = 1;
+      }
+      if (frame.at < leaving[node].length) {
+        const to = leaving[node][frame.at];
+        frame.at += 1;
+        if (index[to] < 0) work.push({ node: to, at: 0 });
+        else if (onStack[to]) low[node] = Math.min(low[node], index[to]);
+        continue;
+      }
+      work.pop();
+      if (work.length > 0) low[work[work.length - 1].node] = Math.min(low[work[work.length - 1].node], low[node]);
+      if (low[node] !== index[node]) continue;
+      for (;;) {
+        const other = stack.pop()!;
+        onStack[other] = 0;
+        component[other] = components;
+        if (other === node) break;
+      }
+      components += 1;
+    }
+  }
+  return component;
+}
