@@ -158,7 +158,9 @@ export class Stepper {
   }
 
   private losses(from: Row, act: (delivery: Delivery) => void, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost: string }[] {
-    const { points } = this.run(from, act);
+    const whole = this.run(from, act);
+    // An event that does not fall quiet makes everything after it unknown already; its first losses are tried.
+    const points = whole.outcome === 'quiet' ? whole.points : whole.points.slice(0, 64);
     return points.flatMap((point, i) => {
       if (!faults.has(point.kind)) return [];
       const { row, outcome } = this.run(from, act, i);

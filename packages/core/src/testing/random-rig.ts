@@ -44,7 +44,7 @@ export function randomRig(r: Random): CaseRig {
     sounds,
     set,
     ...(r.chance(0.1) && devices.D0.presets ? { external: [{ to: 'D0', msg: { pc: r.pick(numbersOf(devices.D0)) % 128, ch: devices.D0.ch ?? 1 } }] } : {}),
-    message_limit: 1000,
+    message_limit: 300,
     ...(r.chance(0.3) ? { faults: r.some(['sent', 'link', 'receiver', 'edge', 'restart'] as const, 0.5) } : {}),
     ...(devices.ts && r.chance(0.6) && loops.length > 0 ? { pedals: { ts: { loop: `sw.${loops[0]}`, own: 'ts.on' } } } : {}),
   } as CaseRig;
