@@ -212,7 +212,14 @@ class Builder {
     const variable = this.variable('preset', id, 'preset');
     this.variableOf.set(controlRef(id, 'preset'), variable);
     const loads = [...controls.values()].filter((control) => control.control.scope === 'preset');
+    const known = new Map<number, Map<string, number | undefined>>();
     const content = (number: number, control: PlantControl): number | undefined => {
+      let row = known.get(number);
+      if (!row) known.set(number, (row = new Map()));
+      if (!row.has(control.id)) row.set(control.id, read(number, control));
+      return row.get(control.id);
+    };
+    const read = (number: number, control: PlantControl): number | undefined => {
       const entry = stored[String(number)];
       if (entry?.keeps?.includes(control.id)) return undefined;
       const literal: Literal | null = entry?.values[control.id] ?? null;

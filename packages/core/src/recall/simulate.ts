@@ -5,6 +5,7 @@ import { Delivery, type Watcher } from './delivery.ts';
 import { begin, type RigEvent } from './events.ts';
 import type { Sequence } from './answer.ts';
 import type { Stone } from './sequence.ts';
+import type { Laid } from './hearing.ts';
 import type { Prover } from './proof.ts';
 import type { Plant } from './plant.ts';
 import { powerUp } from './power.ts';
@@ -50,9 +51,18 @@ export function play(prover: Prover, sequence: Sequence, sound: Sound): Played {
     const wanted = laid.values.get(variable);
     if (wanted === undefined || !laid.named.has(variable)) return [];
     const cameUp = store.get(variable);
-    return [{ ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(cameUp) ?? null, right: cameUp === wanted || laid.obeyed.has(variable) }];
+    return [{ ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(cameUp) ?? null, right: cameUp === wanted || laid.obeyed.has(variable) || !isHeard(prover, store, laid, variable) }];
   });
   return { stones, wants };
+}
+
+/** Whether laying this one want over the state changes what sounds. */
+function isHeard(prover: Prover, store: WholeStore, laid: Laid, variable: number): boolean {
+  const device = prover.plant.variables[variable].device;
+  const loads = prover.plant.device.get(device)?.presets?.variable === variable ? [...laid.values].filter(([other]) => !laid.named.has(other) && prover.plant.variables[other].device === device) : [];
+  const one: Laid = { ...laid, values: new Map([[variable, laid.values.get(variable)!], ...loads]), named: new Set([variable]) };
+  const heard = prover.hearing.judge((v) => store.get(v), one, { obey: false, pins: new Map() });
+  return heard.is !== 'right';
 }
 
 function playStone(plant: Plant, store: WholeStore, stone: Stone): PlayedStone {

@@ -1,0 +1,145 @@
+import { anatomyOf } from '../model/archetypes/registry.ts';
+import { type Cable, type Cast, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Sound, splitRef } from '../model/documents.ts';
+import { layByRole } from '../program/layout.ts';
+import type { Literal } from '../model/anatomy.ts';
+import { between } from './order.ts';
+import type { Batch, Step } from './steps.ts';
+
+/** Named commands: each makes the steps of one edit from the show as it is. Ids come from the caller. */
+export type Command = Omit<Batch, 'id'>;
+
+const set = (at: readonly string[], value: unknown, old: unknown, doc: Step['doc'] = 'rig'): Step => ({ doc, op: 'set', at, ...(value === undefined ? {} : { value }), ...(old === undefined ? {} : { old }) });
+const insert = (at: readonly string[], value: unknown, doc: Step['doc'] = 'rig'): Step => ({ doc, op: 'insert', at, value });
+const remove = (at: readonly string[], old: unknown, doc: Step['doc'] = 'rig'): Step => ({ doc, op: 'remove', at, old });
+const command = (name: string, facts: Command['command']['facts'], steps: readonly Step[]): Command => ({ command: { name, facts }, steps });
+
+const last = (record: Readonly<Record<string, { readonly order: string; readonly id: string }>>): string | null => inOrder(record).at(-1)?.order ?? null;
+
+export function addDevice(show: Show, id: string, type: DeviceType, name: string, place: string, facts: Partial<Device> = {}): Command {
+  const steps: Step[] = [];
+  if (!show.rig.places[place]) steps.push(insert(['places', place], { id: place, name: 'Board', order: between(last(show.rig.places), null) }));
+  const device: Device = {
+    id, name, place, type,
+    order: between(last(show.rig.devices), null),
+    channel: null, countsFrom: 1, presets: {}, plannedFeet: [], owners: {}, powerUps: {}, momentaries: {},
+    ...facts,
+  };
+  return command('add-device', { device: name }, [...steps, insert(['devices', id], device)]);
+}
+
+/** With its cables, its slots and whatever sounds want of it. */
+export function removeDevice(show: Show, id: string): Command {
+  const { rig } = show;
+  const slots = Object.values(rig.slots).filter((slot) => slot.controller === id);
+  const cables = Object.values(rig.cables).filter((cable) => cable.plugs.some((plug) => plug.device === id));
+  const sounds = Object.values(rig.sounds).flatMap((sound) => {
+    const wants = Object.fromEntries(Object.entries(sound.wants).filter(([ref]) => splitRef(ref).device !== id));
+    const pedals = Object.fromEntries(Object.entries(sound.pedals).filter(([device]) => device !== id));
+    return [
+      ...(Object.keys(wants).length < Object.keys(sound.wants).length ? [set(['sounds', sound.id, 'wants'], wants, sound.wants)] : []),
+      ...(Object.keys(pedals).length < Object.keys(sound.pedals).length ? [set(['sounds', sound.id, 'pedals'], pedals, sound.pedals)] : []),
+    ];
+  });
+  return command('remove-device', { device: rig.devices[id].name }, [
+    ...Object.values(rig.casting).filter((cast) => slots.some((slot) => slot.id === cast.slot)).map((cast) => remove(['casting', cast.id], cast)),
+    ...slots.map((slot) => remove(['slots', slot.id], slot)),
+    ...cables.map((cable) => remove(['cables', cable.id], cable)),
+    ...sounds,
+    remove(['devices', id], rig.devices[id]),
+  ]);
+}
+
+export function setDevice<K extends keyof Device>(show: Show, id: string, field: K, value: Device[K]): Command {
+  const device = show.rig.devices[id];
+  return command('set-device', { device: device.name, field: String(field) }, [set(['devices', id, field], value, device[field])]);
+}
+
+export function setParam(show: Show, id: string, name: string, value: unknown): Command {
+  const device = show.rig.devices[id];
+  return command('set-device', { device: device.name, field: name }, [set(['devices', id, 'type', 'params', name], value, device.type.params[name])]);
+}
+
+export function connect(show: Show, id: string, from: Plug, to: Plug, length: number | null = null): Command {
+  const kind = cableKind(show.rig, from);
+  const number = Object.keys(show.rig.cables).length + 1;
+  const prefix = { signal: 'C', speaker: 'S', midi: 'M', contact: 'K' }[kind];
+  const cable: Cable = { id, tag: `${prefix}${String(number).padStart(2, '0')}`, order: between(last(show.rig.cables), null), kind, plugs: [from, to], length, loom: null };
+  const names = { from: show.rig.devices[from.device].name, to: show.rig.devices[to.device].name };
+  return command('connect', names, [insert(['cables', id], cable)]);
+}
+
+export function cableKind(rig: Rig, plug: Plug): Cable['kind'] {
+  const jack = anatomyOf(rig.devices[plug.device].type).jacks.find((one) => one.id === plug.jack);
+  if (jack?.kind.startsWith('midi')) return 'midi';
+  if (jack?.kind.startsWith('contact')) return 'contact';
+  return jack?.speaker ? 'speaker' : 'signal';
+}
+
+export const disconnect = (show: Show, id: string): Command => command('disconnect', { cable: show.rig.cables[id].tag }, [remove(['cables', id], show.rig.cables[id])]);
+
+export const setCable = <K extends keyof Cable>(show: Show, id: string, field: K, value: Cable[K]): Command =>
+  command('set-cable', { cable: show.rig.cables[id].tag, field: String(field) }, [set(['cables', id, field], value, show.rig.cables[id][field])]);
+
+export function addSound(show: Show, id: string, name: string, like?: Sound): Command {
+  const sound: Sound = { id, name, order: between(like?.order ?? last(show.rig.sounds), null), role: like?.role ?? '', silence: like?.silence ?? false, wants: like?.wants ?? {}, pedals: like?.pedals ?? {} };
+  return command('add-sound', { sound: name }, [insert(['sounds', id], sound)]);
+}
+
+export function removeSound(show: Show, id: string): Command {
+  const slots = Object.values(show.rig.slots).filter((slot) => slot.sound === id);
+  return command('remove-sound', { sound: show.rig.sounds[id].name }, [...slots.map((slot) => set(['slots', slot.id, 'sound'], null, id)), remove(['sounds', id], show.rig.sounds[id])]);
+}
+
+export const setSound = <K extends 'name' | 'role' | 'silence'>(show: Show, id: string, field: K, value: Sound[K]): Command =>
+  command('set-sound', { sound: show.rig.sounds[id].name, field }, [set(['sounds', id, field], value, show.rig.sounds[id][field])]);
+
+/** `undefined`: the sound no longer cares. */
+export function want(show: Show, sound: string, ref: string, value: Literal | undefined): Command {
+  const { device, control } = splitRef(ref);
+  return command('want', { sound: show.rig.sounds[sound].name, device: show.rig.devices[device].name, control }, [set(['sounds', sound, 'wants', ref], value, show.rig.sounds[sound].wants[ref])]);
+}
+
+export const wantPedal = (show: Show, sound: string, device: string, state: 'on' | 'off' | undefined): Command =>
+  command('want', { sound: show.rig.sounds[sound].name, device: show.rig.devices[device].name, control: 'on' }, [set(['sounds', sound, 'pedals', device], state, show.rig.sounds[sound].pedals[device])]);
+
+/** Slots by role into banks; null where the sounds do not fit. */
+export function layOut(show: Show, controller: string): Command | null {
+  const laid = layByRole(show.rig, controller);
+  if (!laid) return null;
+  const kept = new Set(laid.map((slot) => slot.id));
+  const old = Object.values(show.rig.slots).filter((slot) => slot.controller === controller && slot.sound !== null && !kept.has(slot.id));
+  const changed = laid.filter((slot) => JSON.stringify(show.rig.slots[slot.id]) !== JSON.stringify(slot));
+  return command('lay-out', { controller: show.rig.devices[controller].name }, [
+    ...Object.values(show.rig.casting).filter((cast) => old.some((slot) => slot.id === cast.slot)).map((cast) => remove(['casting', cast.id], cast)),
+    ...old.map((slot) => remove(['slots', slot.id], slot)),
+    ...changed.filter((slot) => show.rig.slots[slot.id]).map((slot) => remove(['slots', slot.id], show.rig.slots[slot.id])),
+    ...changed.map((slot) => insert(['slots', slot.id], slot)),
+  ]);
+}
+
+export const setSlotActions = (show: Show, id: string, actions: Slot['actions']): Command =>
+  command('set-slot', { slot: id }, [set(['slots', id, 'actions'], actions, show.rig.slots[id].actions)]);
+
+export function addSong(show: Show, id: string, name: string): Command {
+  const song: Song = { id, name, order: between(last(show.songbook.songs), null), tempo: null };
+  const lists = Object.values(show.songbook.setLists);
+  const list = lists[0];
+  const listed = list
+    ? [set(['setLists', list.id, 'songs'], [...list.songs, id], list.songs, 'songbook')]
+    : [insert(['setLists', 'set'], { id: 'set', name: 'Set', order: 'i', songs: [id] }, 'songbook')];
+  return command('add-song', { song: name }, [insert(['songs', id], song, 'songbook'), ...listed]);
+}
+
+export function addPart(show: Show, id: string, song: string, name: string, slot: string | null): Command {
+  const part: Part = { id, song, name, order: between(last(show.songbook.parts), null) };
+  const cast: Cast | null = slot === null ? null : { id, part: id, slot, before: [], after: [], again: false };
+  return command('add-part', { part: name }, [insert(['parts', id], part, 'songbook'), ...(cast ? [insert(['casting', id], cast)] : [])]);
+}
+
+export function castPart(show: Show, part: string, slot: string | null): Command {
+  const old = Object.values(show.rig.casting).find((cast) => cast.part === part);
+  const facts = { part: show.songbook.parts[part].name };
+  if (slot === null) return command('cast', facts, old ? [remove(['casting', old.id], old)] : []);
+  if (old) return command('cast', facts, [set(['casting', old.id, 'slot'], slot, old.slot)]);
+  return command('cast', facts, [insert(['casting', part], { id: part, part, slot, before: [], after: [], again: false })]);
+}

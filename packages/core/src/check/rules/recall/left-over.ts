@@ -1,0 +1,51 @@
+import { splitRef, type Slot, type Sound } from '../../../model/documents.ts';
+import type { Judgement } from '../../../recall/answer.ts';
+import { play } from '../../../recall/simulate.ts';
+import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
+
+export const leftOver = defineRule({
+  meta: {
+    id: 'recall/left-over',
+    severity: 'fix-before-load-in',
+    title: 'Something is left over from before',
+    why: 'From some state that the rig can be in, this slot does not set everything that the sound needs, so what was there before is still heard.',
+    remedy: 'Let the slot send it: generate its actions from the sound, or add the missing action by hand.',
+    source: 'proved from anywhere: the shortest sequence is on the Proof station',
+    messages: {
+      left: '{sound} does not come up right from anywhere: {what} came up {cameUp}, wanted {wanted} ({length} steps).',
+      wrong: '{sound} does not come up right from anywhere ({length} steps).',
+      unquiet: '{sound}: the messages of its slot never fall quiet.',
+    },
+  },
+  check: (context) =>
+    context.prover.pairs().flatMap(({ slot, sound }): Reported<'left' | 'wrong' | 'unquiet'>[] => {
+      const judgement = context.prover.judge(slot, sound, 2);
+      return judgement.verdict === 'does-not' ? [report(context, slot.slot, sound, judgement)] : [];
+    }),
+});
+
+function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement): Reported<'left' | 'wrong' | 'unquiet'> {
+  const at = { slot: slot.id, sound: sound.id };
+  const length = judgement.length ?? 0;
+  const fix =
+    slot.actions === null
+      ? {}
+      : { fix: { label: 'Generate this slot from its sound', steps: [{ doc: 'rig' as const, op: 'set' as const, at: ['slots', slot.id, 'actions'], value: null, old: slot.actions }] } };
+  if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never)) return { messageId: 'unquiet', at, data: { sound: sound.name }, ...fix };
+  const played = judgement.sequence ? play(context.prover, judgement.sequence, sound) : undefined;
+  const wrong = played?.wants.find((want) => !want.right);
+  if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length }, ...fix };
+  const { device, control } = splitRef(wrong.ref);
+  const wired = context.wiring.device.get(device)!;
+  const facts = wired.control.get(control);
+  const shown = (value: string | number | null): string =>
+    value === null ? 'unknown' : control === 'preset' ? String(Number(value) + wired.device.countsFrom) : facts?.domain.kind === 'switch' ? (value === 1 ? 'on' : 'off') : String(value);
+  const severity: Severity = facts?.weight ? 'stops-the-show' : 'fix-before-load-in';
+  return {
+    messageId: 'left',
+    severity,
+    at: { ...at, device },
+    data: { sound: sound.name, length, what: `${wired.device.name} ${control === 'preset' ? 'preset' : (facts?.label ?? control).toLowerCase()}`, cameUp: shown(wrong.cameUp), wanted: shown(wrong.wanted) },
+    ...fix,
+  };
+}

@@ -1,0 +1,19 @@
+import { defineRule } from '../../define-rule.ts';
+
+export const unquietSlot = defineRule({
+  meta: {
+    id: 'recall/unquiet-slot',
+    severity: 'fix-before-load-in',
+    title: 'A slot that never falls quiet',
+    why: 'Its messages call each other round in a circle. No part uses it, so the proof sets it aside.',
+    remedy: 'Break the circle: take the call out of one of the slots.',
+    source: 'common practice',
+    messages: { round: 'Bank {bank}, switch {position} of {controller} never falls quiet.' },
+  },
+  check: ({ prover, wiring }) =>
+    prover.slotsSetAside.map((slot) => ({
+      messageId: 'round' as const,
+      at: { slot: slot.id },
+      data: { bank: slot.bank + 1, position: slot.position + 1, controller: wiring.device.get(slot.controller)!.device.name },
+    })),
+});

@@ -1,0 +1,28 @@
+import type { Batch } from '../change/steps.ts';
+import { anything, constant, id, list, object, oneOf, record, text, either, decimal, tagged } from '../model/shape.ts';
+import { accept, type Problem, type Result } from '../units/problem.ts';
+import { normalised } from './json.ts';
+
+const at = list(text(140, 1), 8, 1);
+const doc = oneOf('rig', 'songbook');
+
+export const batchShape = object({
+  id,
+  command: object({ name: text(60, 1), facts: record(either(text(300), decimal(-1e9, 1e9)), 20) }),
+  steps: list(
+    tagged('op', {
+      insert: object({ doc, op: constant('insert'), at, value: anything }),
+      remove: object({ doc, op: constant('remove'), at, old: anything }),
+      set: object({ doc, op: constant('set'), at }, { value: anything, old: anything }),
+    }),
+    4_000,
+  ),
+});
+
+/** Reads a batch of steps of unknown origin. */
+export function readBatch(data: unknown): Result<Batch> {
+  const problems: Problem[] = [];
+  const clean = normalised(data);
+  batchShape.check(clean, '', problems);
+  return problems.length > 0 ? { ok: false, problems: problems.slice(0, 50) } : accept(clean as Batch);
+}

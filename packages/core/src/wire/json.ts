@@ -1,0 +1,87 @@
+import type { Show } from '../model/documents.ts';
+import { formatVersion } from '../model/documents.ts';
+import { isForbiddenKey } from '../model/shape.ts';
+import { showShape } from '../model/shapes.ts';
+import { checkShow } from '../change/steps.ts';
+import { accept, problem, refuse, type Problem, type Result } from '../units/problem.ts';
+
+export const showFormat = 'yunta-show';
+export const wireLimits = { bytes: 20_000_000, depth: 24 } as const;
+
+/** An export file: both documents in one JSON text, keys in a fixed order. */
+export function exportShow(show: Show): string {
+  return `${JSON.stringify(sorted({ format: showFormat, version: formatVersion, rig: show.rig, songbook: show.songbook }), null, 1)}\n`;
+}
+
+/** Reads an export file; refuses it whole with pointer and reason. */
+export function importShow(textOfFile: string): Result<Show> {
+  if (textOfFile.length > wireLimits.bytes) return refuse(problem('', 'too-large', { count: textOfFile.length, limit: wireLimits.bytes }));
+  const depth = depthOf(textOfFile);
+  if (depth > wireLimits.depth) return refuse(problem('', 'too-deep', { limit: wireLimits.depth }));
+  let data: unknown;
+  try {
+    data = JSON.parse(textOfFile);
+  } catch {
+    return refuse(problem('', 'not-json'));
+  }
+  return readShow(data);
+}
+
+export function readShow(data: unknown): Result<Show> {
+  if (data === null || typeof data !== 'object' || Array.isArray(data)) return refuse(problem('', 'not-this-format', { expected: showFormat }));
+  const { format, version } = data as Record<string, unknown>;
+  if (format !== showFormat) return refuse(problem('/format', 'not-this-format', { expected: showFormat }));
+  if (typeof version === 'number' && version > formatVersion) return refuse(problem('/version', 'newer-version', { version, supported: formatVersion }));
+  const problems: Problem[] = [];
+  const clean = normalised(data);
+  showShape.check(clean, '', problems);
+  if (problems.length > 0) return { ok: false, problems: problems.slice(0, 50) };
+  const { rig, songbook } = clean as unknown as Show;
+  const checked = checkShow({ rig, songbook });
+  return checked.ok ? accept(checked.value) : checked;
+}
+
+/** The published schema of an export file (JSON Schema 2020-12). */
+export const showSchema = {
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  $id: 'urn:yunta:show:1',
+  title: 'Yunta show: a rig and its songbook',
+  ...showShape.schema,
+} as const;
+
+/** Depth of brackets, counted without recursion and without parsing. */
+function depthOf(json: string): number {
+  let depth = 0;
+  let deepest = 0;
+  let inText = false;
+  for (let i = 0; i < json.length; i += 1) {
+    const c = json.charCodeAt(i);
+    if (inText) {
+      if (c === 92) i += 1;
+      else if (c === 34) inText = false;
+    } else if (c === 34) inText = true;
+    else if (c === 123 || c === 91) deepest = Math.max(deepest, (depth += 1));
+    else if (c === 125 || c === 93) depth -= 1;
+  }
+  return deepest;
+}
+
+/** Texts in NFC, so that the same word is the same word. Keys are ids and are left to the check. */
+export function normalised(data: unknown): unknown {
+  if (typeof data === 'string') return data.normalize('NFC');
+  if (Array.isArray(data)) return data.map(normalised);
+  if (data === null || typeof data !== 'object') return data;
+  const copy: Record<string, unknown> = {};
+  for (const key of Object.keys(data)) {
+    const value = normalised((data as Record<string, unknown>)[key]);
+    if (isForbiddenKey(key)) Object.defineProperty(copy, key, { value, enumerable: true });
+    else copy[key] = value;
+  }
+  return copy;
+}
+
+function sorted(data: unknown): unknown {
+  if (Array.isArray(data)) return data.map(sorted);
+  if (data === null || typeof data !== 'object') return data;
+  return Object.fromEntries(Object.keys(data).sort().map((key) => [key, sorted((data as Record<string, unknown>)[key])]));
+}
