@@ -1,0 +1,29 @@
+import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+
+/** Every table carries workspace and actor; today there is one of each. */
+@Entity('shows')
+export class ShowRow {
+  @PrimaryColumn('varchar', { length: 36 }) workspace: string;
+  @PrimaryColumn('varchar', { length: 64 }) id: string;
+  @Column('varchar', { length: 64 }) actor: string;
+  @Column('varchar', { length: 200 }) name: string;
+  @Column('int') revision: number;
+  @Column('longtext') rig: string;
+  @Column('longtext') songbook: string;
+  @Column('int') devices: number;
+  @Column('int') sounds: number;
+  @Column('datetime', { name: 'changed_at', precision: 6 }) changedAt: Date;
+}
+
+@Entity('batches')
+@Index('batches_by_revision', ['workspace', 'show', 'revision'], { unique: true })
+export class BatchRow {
+  @PrimaryColumn('varchar', { length: 36 }) workspace: string;
+  @PrimaryColumn('varchar', { name: 'show_id', length: 64 }) show: string;
+  @PrimaryColumn('varchar', { length: 64 }) id: string;
+  @Column('varchar', { length: 64 }) actor: string;
+  @Column('int') revision: number;
+  @Column('longtext') command: string;
+  @Column('longtext') steps: string;
+  @Column('datetime', { precision: 6 }) at: Date;
+}

@@ -1,0 +1,55 @@
+import { Body, Controller, Delete, Get, Header, HttpCode, Inject, Param, Post, StreamableFile } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { showSchema } from '@yunta/core';
+import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@yunta/contract';
+import { NewShowDto, SentBatchDto } from './dto.ts';
+import { ShowsService } from './shows.service.ts';
+
+@ApiTags('shows')
+@Controller('api')
+export class ShowsController {
+  constructor(@Inject(ShowsService) private readonly shows: ShowsService) {}
+
+  @Get('shows')
+  list(): Promise<ShowSummary[]> {
+    return this.shows.list();
+  }
+
+  @Post('shows')
+  create(@Body() body: NewShowDto): Promise<ShowSummary> {
+    return this.shows.create(body);
+  }
+
+  @Get('shows/:id')
+  read(@Param('id') id: string): Promise<ShowAtRevision> {
+    return this.shows.read(id);
+  }
+
+  @Delete('shows/:id')
+  @HttpCode(204)
+  remove(@Param('id') id: string): Promise<void> {
+    return this.shows.remove(id);
+  }
+
+  @Post('shows/:id/batches')
+  @HttpCode(200)
+  apply(@Param('id') id: string, @Body() body: SentBatchDto): Promise<AppliedBatch> {
+    return this.shows.apply(id, body);
+  }
+
+  @Get('shows/:id/history')
+  history(@Param('id') id: string): Promise<HistoryEntry[]> {
+    return this.shows.history(id);
+  }
+
+  @Get('shows/:id/file')
+  @Header('Content-Disposition', 'attachment; filename="rig.yunta.json"')
+  async file(@Param('id') id: string): Promise<StreamableFile> {
+    return new StreamableFile(Buffer.from(await this.shows.export(id)), { type: 'application/json' });
+  }
+
+  @Get('schema')
+  schema(): object {
+    return showSchema;
+  }
+}
