@@ -1,0 +1,96 @@
+import { readFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import { check, contextOf, describeProblem, formatFinding, importShow, type Level, rules, severityWords, type Show, type Sound } from '@yunta/core';
+
+const usage = `yunta check FILE [--json]
+yunta trace FILE [--sound NAME] [--json]
+yunta prove FILE [--sound NAME] [--level 1|2|3|4] [--json]
+
+Exit 0: good. check: 1 when something stops the show. prove: 1 when a slot does not recall at the level asked
+(2, from anywhere, unless said), 3 when the worst is cannot be known. 2: a bad file or call.
+`;
+
+class BadCall extends Error {}
+
+/** Runs one call and gives its exit code; everything it says goes through the given writers. */
+export async function main(args: readonly string[], out = (text: string) => void process.stdout.write(text), err = (text: string) => void process.stderr.write(text)): Promise<number> {
+  try {
+    const { values, positionals } = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { sound: { type: 'string' }, level: { type: 'string' }, json: { type: 'boolean' }, help: { type: 'boolean' } },
+    });
+    if (values.help) {
+      out(usage);
+      return 0;
+    }
+    const [command, file, ...rest] = positionals;
+    if (!command || !file || rest.length > 0) throw new BadCall('say what to do, and with which file');
+    const show = await read(file);
+    const sounds = chosen(show, values.sound);
+    const print = (data: unknown, text: string) => out(values.json ? `${JSON.stringify(data, null, 1)}\n` : text);
+    if (command === 'check') return runCheck(show, print);
+    if (command === 'trace') return runTrace(show, sounds, print);
+    if (command === 'prove') return runProve(show, sounds, levelOf(values.level), print);
+    throw new BadCall(`there is no "${command}"`);
+  } catch (reason) {
+    const told = reason instanceof BadCall || (reason as { code?: string }).code?.startsWith('ERR_PARSE_ARGS');
+    err(`${told || reason instanceof Error ? (reason as Error).message : String(reason)}\n${told ? usage : ''}`);
+    return 2;
+  }
+}
+
+async function read(file: string): Promise<Show> {
+  let text: string;
+  try {
+    text = await readFile(file, 'utf8');
+  } catch {
+    throw new Error(`${file}: cannot be read`);
+  }
+  const result = importShow(text);
+  if (!result.ok) throw new Error(result.problems.map((problem) => `${file}${problem.pointer}: ${describeProblem(problem)}`).join('\n'));
+  return result.value;
+}
+
+function chosen(show: Show, name: string | undefined): readonly Sound[] {
+  const all = Object.values(show.rig.sounds);
+  if (name === undefined) return all;
+  const found = all.filter((sound) => sound.id === name || sound.name === name);
+  if (found.length === 0) throw new BadCall(`there is no sound "${name}"`);
+  return found;
+}
+
+function levelOf(given: string | undefined): Level {
+  if (given === undefined) return 2;
+  if (!['1', '2', '3', '4'].includes(given)) throw new BadCall('a level is 1, 2, 3 or 4');
+  return Number(given) as Level;
+}
+
+type Print = (data: unknown, text: string) => void;
+
+function runCheck(show: Show, print: Print): number {
+  const { findings, broken } = check(contextOf(show), rules);
+  const told = findings.map((finding) => ({ rule: finding.ruleId, severity: finding.severity, text: formatFinding(finding, rules), at: finding.at, data: finding.data }));
+  print({ findings: told, broken }, told.length === 0 ? 'Nothing found.\n' : told.map((one) => `${severityWords[one.severity]}: ${one.text}\n`).join(''));
+  return findings.some((finding) => finding.severity === 'stops-the-show') ? 1 : 0;
+}
+
+function runTrace(show: Show, sounds: readonly Sound[], print: Print): number {
+  const { tracer } = contextOf(show);
+  const traces = sounds.map((sound) => ({ sound: sound.name, id: sound.id, trace: tracer.trace(sound) }));
+  const nameOf = (id: string) => show.rig.devices[id].name;
+  print(
+    { traces },
+    traces.map(({ sound, trace }) => `${sound}: ${trace.sounds ? `${trace.passes.length} passes` : 'silent'}\n  ${trace.passes.map((pass) => nameOf(pass.device) + (pass.bypassed ? ' (bypassed)' : '')).join(' > ')}\n`).join(''),
+  );
+  return 0;
+}
+
+function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Print): number {
+  const { prover } = contextOf(show);
+  const wanted = new Set(sounds.map((sound) => sound.id));
+  const judgements = prover.pairs().filter(({ sound }) => wanted.has(sound.id)).map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
+  print({ level, judgements }, judgements.map((one) => `${one.verdict}${one.length === null ? '' : ` (${one.length})`}: ${one.name}\n`).join(''));
+  const verdicts = new Set(judgements.map((one) => one.verdict));
+  return verdicts.has('does-not') ? 1 : verdicts.has('cannot-be-known') ? 3 : 0;
+}
