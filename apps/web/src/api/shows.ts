@@ -1,0 +1,30 @@
+import type { AppliedBatch, NewShow, ProblemDetails, SentBatch, ShowAtRevision, ShowSummary } from '@yunta/contract';
+
+/** A refusal of the server, or the server not being there. */
+export class RefusedError extends Error {
+  constructor(
+    readonly details: ProblemDetails | null,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch {
+    throw new RefusedError(null, 'The server does not answer.');
+  }
+  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
+  const details = (await response.json().catch(() => null)) as ProblemDetails | null;
+  throw new RefusedError(details, details?.title ?? `The server answered ${response.status}.`);
+}
+
+const post = (body: unknown): RequestInit => ({ method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+export const listShows = (): Promise<ShowSummary[]> => ask('/api/shows');
+export const readShow = (id: string): Promise<ShowAtRevision> => ask(`/api/shows/${encodeURIComponent(id)}`);
+export const createShow = (body: NewShow): Promise<ShowSummary> => ask('/api/shows', post(body));
+export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> => ask(`/api/shows/${encodeURIComponent(id)}/batches`, post(batch));
