@@ -1,0 +1,47 @@
+import type { Batch, Problem, Rig, Songbook } from '@yunta/core';
+
+/** What the server and the web say to each other. */
+export interface ShowSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly changedAt: string;
+  readonly devices: number;
+  readonly sounds: number;
+}
+
+export interface ShowAtRevision {
+  readonly id: string;
+  readonly revision: number;
+  readonly rig: Rig;
+  readonly songbook: Songbook;
+}
+
+/** A batch sent for a show, made over this revision. */
+export interface SentBatch extends Batch {
+  readonly base: number;
+}
+
+export interface AppliedBatch {
+  readonly revision: number;
+  /** True where this very batch had been applied before and its first result is told again. */
+  readonly repeated: boolean;
+}
+
+export interface HistoryEntry {
+  readonly revision: number;
+  readonly at: string;
+  readonly actor: string;
+  readonly command: Batch['command'];
+}
+
+export type NewShow = { readonly kind: 'empty'; readonly name: string } | { readonly kind: 'demo' } | { readonly kind: 'file'; readonly text: string };
+
+/** RFC 9457 problem details, with Yunta's own codes. */
+export interface ProblemDetails {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
+  readonly code: string;
+  readonly errors: readonly Problem[];
+}
