@@ -3,14 +3,27 @@ import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
 import { known, moveBit, type Operation, receive, type Running } from './operations.ts';
-import { type Plant, type PlantController, type PlantDevice, type PlantSlot, positionKey } from './plant.ts';
+import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
+import { Agenda } from './agenda.ts';
 import type { Store } from './store.ts';
 
 /** Where a message or a pulse can be lost. */
 export interface LossyPoint {
+  /** Counted through an event in the order in which they come up. */
+  readonly id: number;
   readonly kind: Exclude<FaultKind, 'restart'>;
-  readonly words: string;
+  /** The sender, the end of the cable, the receiver, or the device with the contact input. */
+  readonly device: PlantDevice;
 }
+
+const lossWords: Record<LossyPoint['kind'], (name: string) => string> = {
+  sent: (name) => `what ${name} sends`,
+  link: (name) => `on the cable into ${name}`,
+  receiver: (name) => `at ${name}`,
+  edge: (name) => `the pulse into ${name}`,
+};
+
+export const wordsOfLoss = ({ kind, device }: LossyPoint): string => lossWords[kind](device.wired.device.name);
 
 /** Thrown while recording where the delivery itself depends on the rig's state. */
 export class DependsOnState extends Error {}
@@ -24,7 +37,14 @@ export interface Watcher {
 
 type Item =
   | { readonly kind: 'message'; readonly time: number; readonly seq: number; readonly to: PlantDevice; readonly message: MidiMessage; readonly points: readonly number[] }
-  | { readonly kind: 'fire'; readonly time: number; readonly seq: number; readonly slot: PlantSlot; readonly points: readonly number[] };
+  /** What a controller does itself after a wait. */
+  | { readonly kind: 'act'; readonly time: number; readonly seq: number; readonly device: PlantDevice; readonly act: LocalAct; readonly points: readonly number[] };
+
+/** What a controller does at once, with no message: its own loops and contacts. */
+type LocalAct = Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }> | { readonly kind: 'open'; readonly contact: string };
+
+const nameOf = (item: Item): string => (item.kind === 'message' ? `${item.to.index}<${JSON.stringify(item.message)}` : `${item.device.index}!${JSON.stringify(item.act)}`);
+const isHeldContact = (controller: PlantController, id: string): boolean => controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
 
 export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
 
@@ -37,7 +57,7 @@ export class Delivery {
   readonly operations: Operation[] = [];
   readonly points: LossyPoint[] = [];
   private readonly running: Running = { busyUntil: new Map() };
-  private readonly queue: Item[] = [];
+  private readonly queue = new Agenda<Item>();
   private readonly lineFree = new Map<number, number>();
   private readonly seen = new Set<string>();
   private marker = '';
@@ -48,30 +68,30 @@ export class Delivery {
   constructor(
     private readonly plant: Plant,
     private readonly store: Store,
-    private readonly options: { readonly record?: boolean; readonly survey?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
+    private readonly options: { readonly record?: boolean; readonly survey?: boolean; readonly quick?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
   ) {}
 
   /** Runs until quiet. */
   settle(): Outcome {
-    while (this.queue.length > 0) {
+    for (;;) {
       if (this.messages > this.plant.messageLimit) return 'gave-up';
+      if (this.queue.size === 0) return 'quiet';
       if (this.repeats()) return 'never-quiet';
-      const item = this.takeEarliest();
-      if (item.kind === 'fire') this.fire(item.slot, item.time, item.points);
+      const item = this.queue.take();
+      if (item.kind === 'act') this.actNow(item.device, item.act, item.time, item.points);
       else this.arrive(item.to, item.message, item.time, item.points);
     }
-    return 'quiet';
   }
 
   /**
-   * A configuration with its queue that was there before comes back for ever. Looked for only once an event has
-   * grown long, and only when the message that was next then is next again.
+   * A configuration with its queue that was there before comes back for ever. Looked for only where messages can
+   * come round, once an event has grown long, and only when what was next then is next again.
    */
   private repeats(): boolean {
     const from = Math.min(48, this.plant.messageLimit / 4);
-    if (this.options.survey || this.messages < from) return false;
-    const next = this.queue[this.earliest()];
-    const name = next.kind === 'message' ? `${next.to.index}<${JSON.stringify(next.message)}` : `!${next.slot.index}`;
+    if (!this.plant.mayFeedBack || this.options.survey || this.messages < from) return false;
+    const next = this.queue.first();
+    const name = nameOf(next);
     if (this.messages >= this.markAgain) {
       this.marker = name;
       this.markAgain = this.messages * 2;
@@ -84,20 +104,9 @@ export class Delivery {
   }
 
   private configuration(now: number): string {
-    const items = this.queue.map((item) => (item.kind === 'message' ? `${item.to.index}<${JSON.stringify(item.message)}@${item.time - now}` : `${item.slot.index}!@${item.time - now}`));
+    const items = this.queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
     const clocks = [...this.lineFree, ...this.running.busyUntil].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
     return `${items.join(';')}|${clocks.join(';')}|${this.options.record ? '' : this.store.key()}`;
-  }
-
-  private earliest(): number {
-    let best = 0;
-    for (let i = 1; i < this.queue.length; i += 1)
-      if (this.queue[i].time < this.queue[best].time || (this.queue[i].time === this.queue[best].time && this.queue[i].seq < this.queue[best].seq)) best = i;
-    return best;
-  }
-
-  private takeEarliest(): Item {
-    return this.queue.splice(this.earliest(), 1)[0];
   }
 
   private readonly surveyed = new Set<string>();
@@ -135,9 +144,9 @@ export class Delivery {
   }
 
   /** A point where what passes can be lost; true where this run loses it. */
-  private lossy(kind: LossyPoint['kind'], words: string): { readonly id: number; readonly lost: boolean } {
+  private lossy(kind: LossyPoint['kind'], device: PlantDevice): { readonly id: number; readonly lost: boolean } {
     const id = this.points.length;
-    this.points.push({ kind, words });
+    this.points.push({ id, kind, device });
     return { id, lost: this.options.lost === id };
   }
 
@@ -146,24 +155,37 @@ export class Delivery {
     const arrival = Math.max(now, this.lineFree.get(from.index) ?? 0) + byteLength(message) * byteMicroseconds;
     this.lineFree.set(from.index, arrival);
     if (from.sendsTo.length === 0) return;
+    if (this.options.quick) return this.sendQuick(from, message, arrival);
     this.options.watcher?.sent?.(from.id, message, arrival);
-    const sent = this.lossy('sent', `what ${from.wired.device.name} sends`);
+    const sent = this.lossy('sent', from);
     if (sent.lost) return;
     this.passOn(from.sendsTo, message, arrival, [...points, sent.id]);
+  }
+
+  /** Straight to those who listen: for what cannot come round, where nobody asks what may be lost on the way. */
+  private sendQuick(from: PlantDevice, message: MidiMessage, time: number): void {
+    if (!('channel' in message)) return;
+    const { hops, heard } = this.plant.listeners(from, message.channel);
+    this.messages += hops;
+    for (const to of heard) this.queue.add({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [] });
   }
 
   private passOn(links: readonly MidiLink[], message: MidiMessage, time: number, points: readonly number[]): void {
     for (const link of links) {
       const to = this.plant.device.get(link.to)!;
-      const crossed = this.lossy('link', `on the cable into ${to.wired.device.name}`);
+      const crossed = this.lossy('link', to);
       if (crossed.lost) continue;
-      this.queue.push({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [...points, crossed.id] });
+      this.queue.add({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [...points, crossed.id] });
       this.messages += 1;
     }
   }
 
   /** A message's last byte is there: passed on at once, taken in where the channel is this device's. */
   arrive(device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): void {
+    if (this.options.quick) {
+      for (const operation of receive(this.plant, device, message, time, points)) this.emit(operation);
+      return;
+    }
     if (this.options.survey && !this.first(`${device.index}<${JSON.stringify(message)}`)) return;
     this.options.watcher?.arrived?.(device.id, message, time);
     this.passOn(device.passesTo, message, time, points);
@@ -172,7 +194,7 @@ export class Delivery {
     const listens = channel === 'omni' || channel === message.channel;
     const called = calls && calls.channel === message.channel && message.kind === 'program' ? calls.programs[String(message.program)] : undefined;
     if (!listens && called === undefined) return;
-    const taken = this.lossy('receiver', `at ${device.wired.device.name}`);
+    const taken = this.lossy('receiver', device);
     if (taken.lost) return;
     const here = [...points, taken.id];
     if (called !== undefined) this.call(device, called, time, here);
@@ -206,33 +228,35 @@ export class Delivery {
   /** Performs actions from `time`; a held contact opens again at the end of a slot's press. */
   perform(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, points: readonly number[], held: 'press' | 'stay'): void {
     let now = time;
-    const closed: string[] = [];
+    const local = (act: LocalAct) => {
+      if (now === time || this.options.survey) this.actNow(device, act, now, points);
+      else this.queue.add({ kind: 'act', time: now, seq: (this.seq += 1), device, act, points });
+    };
     for (const action of actions) {
-      switch (action.kind) {
-        case 'program':
-        case 'control':
-          this.send(device, action, now, points);
-          break;
-        case 'wait':
-          now = Math.max(now, this.lineFree.get(device.index) ?? 0) + Math.round(action.ms * 1000);
-          break;
-        case 'loop':
-          this.write(device.controls.get(action.loop)?.variable ?? -1, this.plant.values.id(action.to), now, points);
-          break;
-        case 'contact':
-          if (this.contact(device, controller, action.contact, action.to, now, points)) closed.push(action.contact);
-          break;
-        case 'save':
-          this.copy(device.controls.get(action.loop)?.variable ?? -1, controller.saved.get(action.loop) ?? -1, now, points);
-          break;
-        case 'restore':
-          this.copy(controller.saved.get(action.loop) ?? -1, device.controls.get(action.loop)?.variable ?? -1, now, points);
-          break;
-        default:
-          assertNever(action, 'action');
-      }
+      if (action.kind === 'program' || action.kind === 'control') this.send(device, action, now, points);
+      else if (action.kind === 'wait') now = Math.max(now, this.lineFree.get(device.index) ?? 0) + Math.round(action.ms * 1000);
+      else local(action);
     }
-    if (held === 'press') for (const contact of closed) this.setContact(device, controller, contact, 0, now, points);
+    if (held === 'stay') return;
+    for (const action of actions) if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) local({ kind: 'open', contact: action.contact });
+  }
+
+  private actNow(device: PlantDevice, act: LocalAct, now: number, points: readonly number[]): void {
+    const controller = device.controller!;
+    switch (act.kind) {
+      case 'loop':
+        return this.write(device.controls.get(act.loop)?.variable ?? -1, this.plant.values.id(act.to), now, points);
+      case 'contact':
+        return this.contact(device, controller, act.contact, act.to, now, points);
+      case 'open':
+        return this.setContact(device, controller, act.contact, 0, now, points);
+      case 'save':
+        return this.copy(device.controls.get(act.loop)?.variable ?? -1, controller.saved.get(act.loop) ?? -1, now, points);
+      case 'restore':
+        return this.copy(controller.saved.get(act.loop) ?? -1, device.controls.get(act.loop)?.variable ?? -1, now, points);
+      default:
+        assertNever(act, 'act');
+    }
   }
 
   private copy(from: number, to: number, time: number, points: readonly number[]): void {
@@ -251,24 +275,19 @@ export class Delivery {
     });
   }
 
-  /** True where a held contact was closed, which must open again. */
-  private contact(device: PlantDevice, controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): boolean {
+  private contact(device: PlantDevice, controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
     const facts = controller.facts.contacts.find((contact) => contact.id === id);
-    if (!facts) return false;
-    if (facts.kind !== 'pulsed') {
-      this.setContact(device, controller, id, to, time, points);
-      return facts.kind === 'held' && to === 1;
-    }
+    if (!facts) return;
+    if (facts.kind !== 'pulsed') return this.setContact(device, controller, id, to, time, points);
     const belief = controller.belief.get(id);
     for (const link of controller.wires.get(id) ?? []) this.pulse(link, belief, to, time, points);
     if (belief !== undefined) this.write(belief, this.plant.values.id(to), time, points);
-    return false;
   }
 
   private pulse(link: ContactLink, belief: number | undefined, to: 0 | 1, time: number, points: readonly number[]): void {
     const device = this.plant.device.get(link.device)!;
     const input = device.inputs.get(link.input)!;
-    const point = this.lossy('edge', `the pulse into ${device.wired.device.name}`);
+    const point = this.lossy('edge', device);
     if (point.lost) return;
     const here = [...points, point.id];
     const moves = input.kind === 'edge' ? [moveBit(this.plant, device, input, 'flip', time, here)] : [moveBit(this.plant, device, input, 1, time, here), moveBit(this.plant, device, input, 0, time, here)];
@@ -297,8 +316,8 @@ export class Delivery {
     void device;
   }
 
-  private closing(target: PlantDevice, input: import('./plant.ts').PlantInput, contact: number, time: number, points: readonly number[]): void {
-    const point = this.lossy('edge', `the closing into ${target.wired.device.name}`);
+  private closing(target: PlantDevice, input: PlantInput, contact: number, time: number, points: readonly number[]): void {
+    const point = this.lossy('edge', target);
     if (point.lost) return;
     const move = moveBit(this.plant, target, input, 'flip', time, [...points, point.id]);
     const open = this.plant.values.id(0);

@@ -4,7 +4,7 @@ import { wantsOf } from '../model/switching.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
 import { type Live, liveEdges } from '../trace/live.ts';
-import type { Plant } from './plant.ts';
+import type { Plant, PlantControl, PlantDevice } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
 /** Reads a variable of the state that is judged. */
@@ -27,7 +27,7 @@ export interface Laid {
   readonly obeyed: ReadonlyMap<number, number>;
 }
 
-interface HearingEdge {
+export interface HearingEdge {
   readonly index: number;
   readonly from: number;
   readonly to: number;
@@ -39,8 +39,11 @@ interface HearingEdge {
 /** The trace graph in terms of a plant's variables, ready to compare sounding traces. */
 export class Hearing {
   readonly graph: TraceGraph;
-  private readonly edges: readonly HearingEdge[];
-  private readonly presetOf: ReadonlyMap<number, number>;
+  readonly edges: readonly HearingEdge[];
+  /** The preset variable of the device that a control belongs to. */
+  readonly presetOf: ReadonlyMap<number, number>;
+  private readonly controlOf = new Map<number, PlantControl>();
+  private readonly device = new Map<number, PlantDevice>();
 
   constructor(readonly plant: Plant) {
     this.graph = traceGraph(plant.wiring);
@@ -54,7 +57,12 @@ export class Hearing {
       governedBy: edge.governedBy.map(variable).filter((one) => one >= 0),
     }));
     const presetOf = new Map<number, number>();
-    for (const device of plant.devices) for (const control of device.controls.values()) if (device.presets) presetOf.set(control.variable, device.presets.variable);
+    for (const device of plant.devices)
+      for (const control of device.controls.values()) {
+        this.controlOf.set(control.variable, control);
+        this.device.set(control.variable, device);
+        if (device.presets) presetOf.set(control.variable, device.presets.variable);
+      }
     this.presetOf = presetOf;
   }
 
@@ -96,8 +104,8 @@ export class Hearing {
       if (!options.pins.has(symbol.id)) open.push(symbol);
       return options.pins.has(symbol.id) && condition.values.includes(values.decide(value, options.pins));
     };
-    const before = this.live(closed(now));
-    const after = this.live(closed(then));
+    const before = this.liveWhen(closed(now));
+    const after = this.liveWhen(closed(then));
     if (open.length > 0) return { is: 'unknown', symbols: open };
     if (!before.sounds && !laid.sound.silence) return { is: 'wrong', silent: true };
     if (!this.sameShape(before, after)) return { is: 'wrong', silent: false };
@@ -134,10 +142,6 @@ export class Hearing {
     return now(preset) !== wanted;
   }
 
-  private live(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
-    return liveEdges(this.graph, (index) => this.edges[index].when.every(closed));
-  }
-
   private sameShape(a: Live, b: Live): boolean {
     if (a.sounds !== b.sounds) return false;
     if (a.edges.every((live, i) => live === b.edges[i])) return true;
@@ -171,17 +175,37 @@ export class Hearing {
     return [...new Set(feeds)].sort().join(';');
   }
 
-  /** Edges that may be live when each variable may hold any of some values. */
-  mayBeLive(possible: (variable: number) => readonly number[]): Live {
-    return this.live((condition) => possible(condition.variable).some((value) => this.plant.values.isSymbolic(value) || condition.values.includes(value)));
+  /** Sections on a path from a source to a destination, asking about each condition as it is met. */
+  liveWhen(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
+    return liveEdges(this.graph, (index) => this.edges[index].when.every(closed));
   }
 
-  /** Whether a wanted variable may be heard on these edges, or decide which edges there are. */
-  concerns(live: Live, variable: number): boolean {
-    return this.edges.some(
-      (edge) =>
-        (edge.when.some((condition) => condition.variable === variable)) ||
-        (live.edges[edge.index] === 1 && edge.governedBy.some((one) => one === variable || this.presetOf.get(one) === variable)),
-    );
+  /** Controls that decide beside this variable whether it is heard. */
+  relatives(variable: number): readonly number[] {
+    const { plant } = this;
+    const { device: id } = plant.variables[variable];
+    const device = plant.device.get(id)!;
+    const conditions = new Set(device.wired.anatomy.sections.flatMap((section) => Object.keys(section.when?.controls ?? {})));
+    const loops = device.controller ? [] : [...conditions].flatMap((control) => plant.variableOf.get(controlRef(id, control)) ?? []);
+    const switchings = [...plant.switching].flatMap(([held, { loop, own }]) => {
+      const loopVariable = loop === undefined ? undefined : plant.variableOf.get(loop);
+      const ownVariable = own === undefined ? undefined : plant.variableOf.get(own);
+      if (held === id) return loopVariable === undefined ? [] : [loopVariable];
+      return loopVariable === variable && ownVariable !== undefined ? [ownVariable] : [];
+    });
+    return [...new Set([...loops, ...switchings])].filter((other) => other !== variable);
+  }
+
+  /** The values that a control can be set to. */
+  optionsOf(variable: number): readonly number[] {
+    return this.controlOf.get(variable)?.options ?? [];
+  }
+
+  /** Whether no message can put a control on a value outside its domain. */
+  staysInDomain(variable: number): boolean {
+    const control = this.controlOf.get(variable);
+    if (!control) return false;
+    const absolute = [...this.device.get(variable)!.messages.values()].flat().some((message) => message.mode === 'absolute' && message.control === control.id);
+    return !absolute || Array.from({ length: 128 }, (_, value) => this.plant.values.id(value)).every((value) => control.options.includes(value));
   }
 }

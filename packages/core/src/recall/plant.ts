@@ -18,6 +18,13 @@ export interface Plant {
   readonly messageLimit: number;
   /** The variable of a control, or of `device/preset`. */
   readonly variableOf: ReadonlyMap<ControlRef, number>;
+  /** Whether messages can come round or call forth others: a called controller, a device that sends on, a chain that closes. */
+  readonly mayFeedBack: boolean;
+  /**
+   * Who hears a channel of a sender, once for each way a message comes to it, and over how many cables it goes in
+   * all; only where nothing can come round.
+   */
+  readonly listeners: (from: PlantDevice, channel: number) => { readonly hops: number; readonly heard: readonly PlantDevice[] };
 }
 
 export type VariableKind =
@@ -133,17 +140,20 @@ class Builder {
   build(): Plant {
     const slots = this.slots();
     const devices = this.wiring.devices.map((wired, index) => this.device(wired, index, slots));
+    const byId = new Map(devices.map((device) => [device.id, device]));
     return {
       wiring: this.wiring,
       values: this.values,
       variables: this.variables,
       devices,
-      device: new Map(devices.map((device) => [device.id, device])),
+      device: byId,
       slots,
       slot: new Map(slots.map((slot) => [slot.slot.id, slot])),
       switching: switchingOf(this.wiring, loopsOf(this.wiring)),
       messageLimit: this.wiring.rig.settings.messageLimit,
       variableOf: this.variableOf,
+      mayFeedBack: devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) || chainCloses(devices, byId),
+      listeners: listenersOf(byId),
     };
   }
 
@@ -262,4 +272,41 @@ class Builder {
       ...(wired.device.powerUpSlot === undefined ? {} : { powerUpSlot: wired.device.powerUpSlot }),
     };
   }
+}
+
+/** Whether the links by which devices pass messages on form a circle. */
+function chainCloses(devices: readonly PlantDevice[], byId: ReadonlyMap<string, PlantDevice>): boolean {
+  const state = new Map<PlantDevice, 'open' | 'done'>();
+  const visit = (device: PlantDevice): boolean => {
+    if (state.has(device)) return state.get(device) === 'open';
+    state.set(device, 'open');
+    const closes = device.passesTo.some((link) => visit(byId.get(link.to)!));
+    state.set(device, 'done');
+    return closes;
+  };
+  return devices.some(visit);
+}
+
+function listenersOf(byId: ReadonlyMap<string, PlantDevice>): Plant['listeners'] {
+  const arrivals = new Map<PlantDevice, readonly PlantDevice[]>();
+  const heard = new Map<PlantDevice, Map<number, ReturnType<Plant['listeners']>>>();
+  const arrivalsOf = (from: PlantDevice): readonly PlantDevice[] => {
+    let list = arrivals.get(from);
+    if (!list) {
+      const queue = from.sendsTo.map((link) => byId.get(link.to)!);
+      for (let i = 0; i < queue.length && queue.length < 20_000; i += 1) queue.push(...queue[i].passesTo.map((link) => byId.get(link.to)!));
+      arrivals.set(from, (list = queue));
+    }
+    return list;
+  };
+  return (from, channel) => {
+    let channels = heard.get(from);
+    if (!channels) heard.set(from, (channels = new Map()));
+    let found = channels.get(channel);
+    if (!found) {
+      const all = arrivalsOf(from);
+      channels.set(channel, (found = { hops: all.length, heard: all.filter(({ wired }) => wired.device.channel === channel || wired.device.channel === 'omni') }));
+    }
+    return found;
+  };
 }

@@ -1,7 +1,10 @@
 import type { Slot, Sound } from '../model/documents.ts';
-import { type CompiledEvent, defaultLimits, EventTable, explore, type FreeLevel, type Limits, type Machine, type Question, type Reached, type Row, rowKey, TooManyStates } from './machine.ts';
+import { type CompiledEvent, EventTable, type FreeLevel } from './compiled.ts';
+import { defaultLimits, type Limits, Machine, type Question, type Reached } from './machine.ts';
 import { Hearing, type Laid } from './hearing.ts';
+import { Outlook, type Possible, type Range, type Status } from './outlook.ts';
 import type { Plant, PlantSlot } from './plant.ts';
+import { type Row, rowKey, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
 import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
 import { type Answer, bankDistance, combine, type Judgement, isMixed, type Level, recallsAnswer, worst } from './answer.ts';
@@ -11,13 +14,16 @@ import { NeedVariable } from './store.ts';
 /** The proof of a rig: built once a revision, asked for any slot and level. */
 export class Prover {
   readonly hearing: Hearing;
+  readonly outlook: Outlook;
   readonly table: EventTable;
   private readonly setAside: ReadonlySet<number>;
   private readonly machines = new Map<string, Machine | null>();
   private readonly jointKeys = new Set<string>();
   private readonly laid = new Map<string, Laid>();
   private readonly posts = new Map<string, readonly number[]>();
+  private readonly sounding = new Map<string, boolean>();
   private readonly releasable: ReadonlySet<number>;
+  private readonly suspects: readonly CompiledEvent[];
 
   constructor(
     readonly plant: Plant,
@@ -25,11 +31,13 @@ export class Prover {
     readonly limits: Limits = defaultLimits,
   ) {
     this.hearing = new Hearing(plant);
-    const used = new Set(Object.values(plant.wiring.rig.casting).map((cast) => cast.slot));
+    this.outlook = new Outlook(this.hearing);
+    const used = new Set([...Object.values(plant.wiring.rig.casting).map((cast) => cast.slot), ...plant.devices.flatMap((device) => device.controller?.powerUpSlot ?? [])]);
     const trial = new EventTable(plant, new Set());
     this.setAside = unquietAndUnused(plant, trial, used, limits);
     this.table = this.setAside.size === 0 ? trial : new EventTable(plant, this.setAside);
-    this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => [...compiled.touches]));
+    this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => [...compiled.leaves.keys()]));
+    this.suspects = this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && plant.mayFeedBack));
   }
 
   /** Slots that may never fall quiet and that no part uses. */
@@ -40,7 +48,7 @@ export class Prover {
   /** Machines explored so far: how many states, and whether several wanted variables had to be followed together. */
   machineSizes(): readonly { readonly variables: number; readonly states: number; readonly joint: boolean }[] {
     return [...this.machines].flatMap(([key, machine]) =>
-      machine ? [{ variables: machine.stepper.variables.length, states: machine.reached.length, joint: this.jointKeys.has(key) }] : [],
+      machine ? [{ variables: machine.variables.length, states: machine.reached.length, joint: this.jointKeys.has(key) }] : [],
     );
   }
 
@@ -120,13 +128,13 @@ export class Prover {
 
   /** What presses that do not fall quiet mean for a slot: its own, and those that may come before it. */
   private unquietAnswers(slot: PlantSlot, question: Question): Answer[] {
-    const suspects = this.suspects();
+    const { suspects } = this;
     if (suspects.length === 0 && !this.isSuspect(slot)) return [];
-    const answers: Answer[] = [];
+    const answers = this.unquietStart(slot, question);
     for (const compiled of suspects) {
       const found = this.quietMachine(compiled, question);
       for (const unquiet of found.unquiet) {
-        const own = unquiet.compiled.event.kind === 'press' && unquiet.compiled.event.slot.index === slot.index;
+        const own = unquiet.whole && unquiet.compiled.event.kind === 'press' && unquiet.compiled.event.slot.index === slot.index;
         const stones = [...stonesTo(this.plant, found.stepper, unquiet.from).stones];
         const depth = unquiet.from.depth + 1;
         if (own) answers.push({ verdict: unquiet.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { needs: [], stones: [...stones, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
@@ -138,8 +146,14 @@ export class Prover {
     return answers;
   }
 
-  private suspects(): readonly CompiledEvent[] {
-    return this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && mayFeedBack(this.plant)));
+  /** Power-up may fire a slot that never falls quiet: nothing after it is known. */
+  private unquietStart(slot: PlantSlot, question: Question): Answer[] {
+    for (const device of this.plant.devices) {
+      const fired = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
+      const compiled = fired && this.table.press.get(fired.index);
+      if (compiled && this.quietMachine(compiled, question).startsUnquiet) return [{ verdict: 'cannot-be-known', length: this.movesAfter(compiled, slot) + 1, sequence: null, symbols: [], gaveUp: 'power-up may never fall quiet' }];
+    }
+    return [];
   }
 
   private isSuspect = (slot: PlantSlot): boolean => this.setAside.has(slot.index);
@@ -147,7 +161,7 @@ export class Prover {
   private ownUnquiet(slot: PlantSlot, question: Question): Answer {
     const compiled = this.table.press.get(slot.index)!;
     const machine = this.quietMachine(compiled, question);
-    const first = machine.unquiet.find((one) => one.compiled === compiled);
+    const first = machine.unquiet.find((one) => one.compiled === compiled && one.whole);
     if (!first) return recallsAnswer;
     return { verdict: first.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: first.from.depth + 1, sequence: null, symbols: [] };
   }
@@ -156,7 +170,8 @@ export class Prover {
     const key = `quiet|${compiled.index}|${question.level}|${pinsKey(question.pins)}`;
     let machine = this.machines.get(key);
     if (!machine) {
-      machine = explore(this.table, this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []), { ...question, also: [compiled] });
+      const variables = new Set(this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
+      machine = widening(variables, () => new Machine(this.table, sorted(variables), { ...question, also: [compiled] }).complete());
       this.machines.set(key, machine);
     }
     return machine;
@@ -172,180 +187,329 @@ export class Prover {
 
   private stateAnswer(slot: PlantSlot, sound: Sound, question: Question): Answer {
     const laid = this.layOf(sound);
+    const unsettled = this.unsettled(slot, laid);
+    if (unsettled.length === 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (sound.silence || this.alwaysSounds(question))) return recallsAnswer;
+    const one: Case = { slot, laid, question, after: this.after(slot, question) };
     try {
-      const { variables, answer } = this.decide(slot, laid, question);
-      if (answer.verdict === 'recalls' || answer.verdict === 'not-played') return answer;
-      return this.withSequence(slot, laid, question, variables, answer);
+      return this.decide(one, unsettled);
     } catch (reason) {
       if (!(reason instanceof TooManyStates)) throw reason;
       return { verdict: 'cannot-be-known', length: null, sequence: null, symbols: [], gaveUp: `more than ${this.limits.states} states` };
     }
   }
 
+  /** Wanted variables that the press does not, whatever came before, leave as wanted. */
+  private unsettled(slot: PlantSlot, laid: Laid): number[] {
+    const { leaves } = this.table.press.get(slot.index)!;
+    const found: number[] = [];
+    for (const [variable, wanted] of laid.values) if ((leaves.get(variable) !== wanted || this.releasable.has(variable)) && !laid.obeyed.has(variable)) found.push(variable);
+    return found;
+  }
+
+  /** Silent bank moves make every slot pressable. */
+  private isPlayable = (slot: PlantSlot): boolean => this.plant.device.get(slot.slot.controller)!.controller!.facts.bankMove === 'silent';
+
+  /** Whether the line sounds in every state of this level, whatever the sound. */
+  private alwaysSounds(question: Question): boolean {
+    const key = `${question.level}|${pinsKey(question.pins)}`;
+    let sounds = this.sounding.get(key);
+    if (sounds === undefined) this.sounding.set(key, (sounds = this.soundsThroughout(question)));
+    return sounds;
+  }
+
+  private soundsThroughout(question: Question): boolean {
+    if (this.outlook.surelySounds(() => null)) return true;
+    const cutting = new Set(this.outlook.silencers(nothingWanted, () => null));
+    return this.outlook.surelySounds((variable) => (cutting.has(variable) ? this.reachable(variable, question) : null));
+  }
+
+  private reachable(variable: number, question: Question): Range {
+    const key = `${question.level}|${pinsKey(question.pins)}|${variable}`;
+    let values = this.posts.get(key);
+    if (!values) this.posts.set(key, (values = this.collect([variable], question, (machine, reached) => [reached.row[machine.stepper.place[variable]]])));
+    return values;
+  }
+
+  /** What each variable may be after the press: `known` from the press alone, `all` from the variable's own machine. */
+  private after(slot: PlantSlot, question: Question): Case['after'] {
+    const press = this.table.press.get(slot.index)!;
+    const known = (variable: number): Range => {
+      const left = press.leaves.get(variable) ?? -1;
+      return left >= 0 && !this.releasable.has(variable) ? [left] : null;
+    };
+    const all = (variable: number): readonly number[] => (known(variable) as readonly number[] | null) ?? this.postsOf(variable, slot, question);
+    return { known, all };
+  }
+
   /**
-   * First machine by machine: where every wanted variable that may be heard is left as wanted whatever came
-   * before, the slot recalls. Else the variables that may differ are explored jointly, with whatever else the
-   * comparison turns out to read.
+   * Wanted variable by wanted variable first: what may come up otherwise than wanted and be heard. For each of
+   * those, with its pedal's loop and switch, whether some combination is wrong whatever the rest of the rig does;
+   * only where that stays open are they explored jointly.
    */
-  private decide(slot: PlantSlot, laid: Laid, question: Question): { variables: readonly number[]; answer: Answer } {
-    const possible = (variable: number): readonly number[] => this.postsOf(variable, slot, question);
-    const differing = this.mayDiffer(laid, possible);
-    const variables = new Set(differing);
-    const fixed = (variable: number): number => {
-      const values = possible(variable);
-      if (values.length === 1) return values[0];
-      throw new NeedVariable(variable);
-    };
-    if (differing.length > 1) this.jointKeys.add(machineKey(question, differing));
-    const answer = this.widening(variables, question, (machine) => this.judgeRows(slot, laid, question, machine, fixed));
-    return { variables: [...variables], answer };
+  private decide(one: Case, unsettled: readonly number[]): Answer {
+    const heard = unsettled.filter((variable) => this.mayBeHeard(one, variable));
+    const groups = [...heard.map((variable) => this.groupOf(one, variable)), ...this.silence(one)];
+    if (groups.length === 0) return this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, []);
+    const scans = groups.map((group) => this.scan(one, group));
+    if (scans.some((scan) => scan.wrong !== null)) return this.shortest(one, groups, scans);
+    const open = groups.filter((_, i) => scans[i].open !== null);
+    return open.length === 0 && this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, [...new Set(open.flat())]);
   }
 
-  /** Reads a variable that has but one value after the press; another must be followed jointly. */
-  private fixedAfter(slot: PlantSlot, question: Question): (variable: number) => number {
-    return (variable) => {
-      const values = this.postsOf(variable, slot, question);
-      if (values.length === 1) return values[0];
-      throw new NeedVariable(variable);
-    };
+  /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
+  private mayBeHeard(one: Case, variable: number): boolean {
+    const found = this.search([variable], one.question, (machine, from) =>
+      this.postRows(machine, one.slot, from).some(({ row }) => {
+        const at = new Map([[variable, row[machine.stepper.place[variable]]]]);
+        return this.status(one, at) !== 'harmless';
+      })
+        ? true
+        : undefined,
+    );
+    return found === true;
   }
 
-  /** Asks a machine, taking in every further variable that the answer turns out to read. */
-  private widening<T>(variables: Set<number>, question: Question, ask: (machine: Machine) => T): T {
-    for (;;) {
-      try {
-        return ask(this.machine([...variables], question));
-      } catch (reason) {
-        if (!(reason instanceof NeedVariable)) throw reason;
-        variables.add(reason.variable);
+  /** From the press alone first; where that leaves it open, with what each other variable may be. */
+  private status(one: Case, at: ReadonlyMap<number, number>): Status {
+    const { laid, after, question } = one;
+    const quick = this.outlook.status(laid, at, after.known, question.pins);
+    return quick === 'open' ? this.outlook.status(laid, at, after.all, question.pins) : quick;
+  }
+
+  /** A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop. */
+  private groupOf(one: Case, variable: number): readonly number[] {
+    const related = this.outlook.relatives(variable).filter((other) => !one.laid.obeyed.has(other) && one.after.known(other) === null);
+    return [...new Set([variable, ...related])];
+  }
+
+  /** Where the line may fall silent: the controls that may cut it, as one group. */
+  private silence(one: Case): (readonly number[])[] {
+    const { laid, after } = one;
+    if (laid.sound.silence || (laid.obeyed.size === 0 && this.alwaysSounds(one.question))) return [];
+    const now: Possible = (variable) => {
+      const obeyed = laid.obeyed.get(variable);
+      return obeyed === undefined ? after.all(variable) : [obeyed];
+    };
+    if (this.outlook.surelySounds(now)) return [];
+    return [this.outlook.silencers(laid, now)];
+  }
+
+  /** First depths at which a group of variables, after the press, is certainly wrong, or not certainly harmless. */
+  private scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
+    const known = new Map<string, Status>();
+    const isSilence = group.every((variable) => !one.laid.values.has(variable));
+    let open: number | null = null;
+    const wrong = this.search([...group, ...banks], one.question, (machine, from): Found | 'stop' | undefined => {
+      if (from.depth + 1 >= before) return 'stop';
+      if (from === machine.reached[0]) open = null;
+      for (const { row } of this.postRows(machine, one.slot, from)) {
+        const values = group.map((variable) => row[machine.stepper.place[variable]]);
+        const key = values.join(',');
+        let status = known.get(key);
+        if (!status) {
+          const at = new Map(group.map((variable, i) => [variable, values[i]]));
+          status = this.status(one, at);
+          if (status === 'harmless' && isSilence && !this.soundsWith(one, at)) status = 'open';
+          known.set(key, status);
+        }
+        if (status === 'wrong') return { machine, from };
+        if (status === 'open') open ??= from.depth + 1;
       }
+      return undefined;
+    });
+    return { wrong: wrong === 'stop' || wrong === undefined ? null : wrong, open };
+  }
+
+  private soundsWith(one: Case, at: ReadonlyMap<number, number>): boolean {
+    return this.outlook.surelySounds((variable) => {
+      const obeyed = one.laid.obeyed.get(variable);
+      if (obeyed !== undefined) return [obeyed];
+      const here = at.get(variable);
+      return here === undefined ? one.after.all(variable) : [here];
+    });
+  }
+
+  /** Of groups some of which certainly go wrong: the shortest sequence, bank moves counted. */
+  private shortest(one: Case, groups: readonly (readonly number[])[], scans: readonly Scan[]): Answer {
+    const first = scans.map((scan) => Math.min(scan.open ?? Infinity, scan.wrong ? scan.wrong.from.depth + 1 : Infinity));
+    const order = groups.map((_, i) => i).sort((a, b) => first[a] - first[b] || a - b);
+    const least = this.leastPresses(one.slot);
+    let best: Found | null = null;
+    let bound = Infinity;
+    let open = Infinity;
+    for (const i of order) {
+      if (Math.max(first[i], least) >= bound) break;
+      const scan = this.scan(one, groups[i], this.banksAround(one, groups[i]), bound);
+      open = Math.min(open, scan.open ?? Infinity);
+      if (!scan.wrong || scan.wrong.from.depth + 1 >= bound) continue;
+      best = scan.wrong;
+      bound = best.from.depth + 1;
+    }
+    const found: Answer = best ? this.told(one, best, 'does-not') : { verdict: 'does-not', length: null, sequence: null, symbols: [] };
+    if (open >= bound && best) return found;
+    try {
+      const joint = this.jointSequence(one, [...new Set(groups.flat())]);
+      return joint && joint.verdict === 'does-not' ? joint : found;
+    } catch (reason) {
+      if (!(reason instanceof TooManyStates)) throw reason;
+      return { ...found, gaveUp: 'a shorter sequence could not be ruled out' };
     }
   }
 
-  /** Wanted variables that may come up otherwise than wanted, on edges that may be live. */
-  private mayDiffer(laid: Laid, possible: (variable: number) => readonly number[]): number[] {
-    const differing = [...laid.values].filter(([variable, wanted]) => {
-      if (laid.obeyed.has(variable)) return false;
-      const values = possible(variable);
-      return values.length !== 1 || values[0] !== wanted;
+  /** No sequence is shorter: the bank moves from power-up to the slot, and its press. */
+  private leastPresses(slot: PlantSlot): number {
+    const { controller } = this.plant.device.get(slot.slot.controller)!;
+    if (this.plant.mayFeedBack || controller!.powerUpSlot !== undefined || controller!.facts.bankMove === 'fires') return 1;
+    return 1 + bankDistance(controller!.facts.banks, 0, slot.slot.bank);
+  }
+
+  private told(one: Case, { machine, from }: Found, verdict: Answer['verdict']): Answer {
+    const way = stonesTo(this.plant, machine.stepper, from);
+    return { verdict, length: from.depth + 1, sequence: { needs: way.needs, stones: [...way.stones, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
+  }
+
+  /** Explores the given variables together, with whatever the comparison turns out to read. */
+  private jointly(one: Case, variables: readonly number[]): Answer {
+    if (variables.length > 1) this.jointKeys.add(machineKey(one.question, variables));
+    const symbols: ContentSymbol[] = [];
+    let undecided = false;
+    let any = false;
+    const wrong = this.search(variables, one.question, (machine, from) => {
+      if (from === machine.reached[0]) {
+        undecided = false;
+        symbols.length = 0;
+      }
+      for (const { row } of this.postRows(machine, one.slot, from)) {
+        any = true;
+        const heard = this.heardAt(one, machine, row);
+        if (heard.is === 'wrong') return true;
+        if (heard.is === 'right') continue;
+        undecided = true;
+        symbols.push(...heard.symbols);
+      }
+      return undefined;
     });
-    if (differing.length === 0) return [];
-    const live = this.hearing.mayBeLive((variable) => {
-      const wanted = laid.values.get(variable);
-      const obeyed = laid.obeyed.get(variable);
-      if (obeyed !== undefined) return [obeyed];
-      return wanted === undefined ? possible(variable) : [...possible(variable), wanted];
+    if (!any) return { verdict: 'not-played', length: null, sequence: null, symbols: [] };
+    if (!wrong && !undecided) return recallsAnswer;
+    const answer: Answer = { verdict: wrong ? 'does-not' : 'cannot-be-known', length: null, sequence: null, symbols };
+    try {
+      return this.jointSequence(one, variables, answer) ?? answer;
+    } catch (reason) {
+      if (!(reason instanceof TooManyStates)) throw reason;
+      return { ...answer, gaveUp: 'the sequence could not be followed' };
+    }
+  }
+
+  /** A combination that is certain from these variables alone (they hold all that may differ and be heard), else the whole comparison. */
+  private heardAt(one: Case, machine: Machine, row: Row): ReturnType<Hearing['judge']> {
+    const { place } = machine.stepper;
+    const at = new Map(machine.variables.map((variable) => [variable, row[place[variable]]]));
+    const status = this.outlook.status(one.laid, at, one.after.known, one.question.pins);
+    if (status === 'wrong') return { is: 'wrong', silent: false };
+    if (status === 'harmless' && (one.laid.sound.silence || this.soundsWith(one, at))) return { is: 'right' };
+    const read = (variable: number): number => {
+      if (place[variable] >= 0) return row[place[variable]];
+      const values = one.after.all(variable);
+      if (values.length === 1) return values[0];
+      throw new NeedVariable(variable);
+    };
+    return this.hearing.judge(read, one.laid, { obey: true, pins: one.question.pins });
+  }
+
+  /** The same variables with the banks of the controllers concerned: the first row, breadth first, from which the press goes wrong. */
+  private jointSequence(one: Case, variables: readonly number[], otherwise: Answer | null = null): Answer | null {
+    let undecided: Answer | null = null;
+    const found = this.search([...variables, ...this.banksAround(one, variables)], one.question, (machine, from) => {
+      if (from === machine.reached[0]) undecided = null;
+      for (const { row } of this.postRows(machine, one.slot, from)) {
+        const heard = this.heardAt(one, machine, row);
+        if (heard.is === 'wrong') return this.told(one, { machine, from }, 'does-not');
+        if (heard.is === 'unknown') undecided ??= this.told(one, { machine, from }, 'cannot-be-known');
+      }
+      return undefined;
     });
-    return differing.map(([variable]) => variable).filter((variable) => this.hearing.concerns(live, variable));
+    return found ?? (undecided && otherwise ? { ...(undecided as Answer), symbols: otherwise.symbols } : otherwise);
   }
 
   /** Values that a variable may have after the judged press; from its own machine alone. */
   private postsOf(variable: number, slot: PlantSlot, question: Question): readonly number[] {
     const press = this.table.press.get(slot.index)!;
-    const constant = press.leaves.get(variable);
-    if (constant !== undefined && !this.releasable.has(variable)) return [constant];
-    const touched = press.touches.has(variable) || this.releasable.has(variable);
-    const key = `${question.level}|${pinsKey(question.pins)}|${variable}|${touched ? slot.index : ''}`;
+    if (!press.leaves.has(variable) && !this.releasable.has(variable)) return this.reachable(variable, question) as readonly number[];
+    const key = `${question.level}|${pinsKey(question.pins)}|${variable}|${slot.index}`;
     let values = this.posts.get(key);
     if (!values) {
-      values = this.widening(new Set([variable]), question, (machine) => {
-        const column = machine.stepper.place[variable];
-        const rows = touched ? this.postRows(machine, slot).map((post) => post.row) : machine.reached.map((reached) => reached.row);
-        return [...new Set(rows.map((row) => row[column]))];
-      });
+      values = this.collect([variable], question, (machine, from) => this.postRows(machine, slot, from).map(({ row }) => row[machine.stepper.place[variable]]));
       this.posts.set(key, values);
     }
     return values;
   }
 
-  private machine(variables: readonly number[], question: Question): Machine {
-    const key = machineKey(question, variables);
-    const known = this.machines.get(key);
-    if (known === null) throw new TooManyStates();
-    if (known) return known;
+  private collect(variables: readonly number[], question: Question, of: (machine: Machine, from: Reached) => readonly number[]): readonly number[] {
+    const values = new Set<number>();
+    this.search(variables, question, (machine, from) => {
+      for (const value of of(machine, from)) values.add(value);
+      return undefined;
+    });
+    return [...values];
+  }
+
+  /**
+   * Visits the reachable combinations of some variables, nearest first, until `visit` answers. Starts anew with one
+   * variable more where an event or the visit turns out to read it.
+   */
+  private search<T>(wanted: readonly number[], question: Question, visit: (machine: Machine, reached: Reached) => T | undefined): T | undefined {
+    const variables = new Set(wanted);
+    return widening(variables, () => {
+      const machine = this.machine(sorted(variables), question);
+      for (let i = 0; ; i += 1) {
+        const reached = this.rowAt(machine, i, question);
+        if (!reached) return undefined;
+        const answer = visit(machine, reached);
+        if (answer !== undefined) return answer;
+      }
+    });
+  }
+
+  private rowAt(machine: Machine, i: number, question: Question): Reached | undefined {
     try {
-      const machine = explore(this.table, variables, question);
-      this.machines.set(key, machine);
-      return machine;
+      return machine.at(i);
     } catch (reason) {
-      if (reason instanceof TooManyStates) this.machines.set(key, null);
+      if (reason instanceof NeedVariable) this.machines.delete(machineKey(question, machine.variables));
       throw reason;
     }
   }
 
-  /** The rows that the judged press, delivered whole, leads to, everything held let go after it. */
-  private postRows(machine: Machine, slot: PlantSlot): { row: Row; from: Reached }[] {
+  private machine(variables: readonly number[], question: Question): Machine {
+    const key = machineKey(question, variables);
+    let machine = this.machines.get(key);
+    if (!machine) this.machines.set(key, (machine = new Machine(this.table, variables, question)));
+    return machine;
+  }
+
+  /** The rows that the judged press, delivered whole, leads to from a row, everything held let go after it. */
+  private postRows(machine: Machine, slot: PlantSlot, from: Reached): readonly { readonly row: Row }[] {
     const compiled = this.table.press.get(slot.index)!;
     const { stepper } = machine;
+    if (!stepper.isEnabled(from.row, compiled.event)) return [];
     const seen = new Set<string>();
-    const posts: { row: Row; from: Reached }[] = [];
-    for (const from of machine.reached) {
-      if (!stepper.isEnabled(from.row, compiled.event)) continue;
-      for (const one of stepper.step(from.row, compiled, none)) {
-        if (one.outcome !== 'quiet') continue;
-        for (const after of stepper.released(one.row)) {
-          const key = rowKey(after.row);
-          if (after.outcome !== 'quiet' || seen.has(key)) continue;
-          seen.add(key);
-          posts.push({ row: after.row, from });
-        }
-      }
-    }
-    return posts;
+    return stepper.step(from.row, compiled, none).flatMap((one) =>
+      one.outcome !== 'quiet'
+        ? []
+        : stepper.released(one.row).filter((after) => {
+            const key = rowKey(after.row);
+            if (after.outcome !== 'quiet' || seen.has(key)) return false;
+            seen.add(key);
+            return true;
+          }),
+    );
   }
 
-  private judgeRows(slot: PlantSlot, laid: Laid, question: Question, machine: Machine, fixed: (variable: number) => number): Answer {
-    const { place } = machine.stepper;
-    const symbols: ContentSymbol[] = [];
-    let undecided: { from: Reached } | null = null;
-    let any = false;
-    for (const post of this.postRows(machine, slot)) {
-      any = true;
-      const read = (variable: number): number => (place[variable] >= 0 ? post.row[place[variable]] : fixed(variable));
-      const heard = this.hearing.judge(read, laid, { obey: true, pins: question.pins });
-      if (heard.is === 'wrong') return { verdict: 'does-not', length: null, sequence: null, symbols: [] };
-      if (heard.is === 'unknown') {
-        undecided ??= post;
-        symbols.push(...heard.symbols);
-      }
-    }
-    if (!any) return { verdict: 'not-played', length: null, sequence: null, symbols: [] };
-    return undecided ? { verdict: 'cannot-be-known', length: null, sequence: null, symbols } : recallsAnswer;
-  }
-
-  /** The same variables with the banks of the controllers concerned: the first row, breadth first, from which the press goes wrong. */
-  private withSequence(slot: PlantSlot, laid: Laid, question: Question, variables: readonly number[], answer: Answer): Answer {
-    const plain = this.machine(variables, question);
-    const faults = new Set(question.level === 4 ? this.plant.wiring.rig.settings.faults : []);
-    const concerned = this.table.concerning(question.level, faults, [...plain.stepper.variables]);
-    const controllers = [slot.slot.controller, ...concerned.flatMap((compiled) => (compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []))];
-    const widened = new Set([...plain.stepper.variables, ...this.banksFor(controllers)]);
-    return this.widening(widened, question, (machine) => this.firstWrong(slot, laid, question, machine, answer));
-  }
-
-  private firstWrong(slot: PlantSlot, laid: Laid, question: Question, machine: Machine, answer: Answer): Answer {
-    const compiled = this.table.press.get(slot.index)!;
-    const { stepper } = machine;
-    const fixed = this.fixedAfter(slot, question);
-    let undecided: Answer | null = null;
-    for (const from of machine.reached) {
-      if (!stepper.isEnabled(from.row, compiled.event)) continue;
-      for (const one of stepper.step(from.row, compiled, none)) {
-        if (one.outcome !== 'quiet') continue;
-        for (const after of stepper.released(one.row)) {
-          const read = (variable: number): number => (stepper.place[variable] >= 0 ? after.row[stepper.place[variable]] : fixed(variable));
-          const heard = this.hearing.judge(read, laid, { obey: true, pins: question.pins });
-          if (heard.is === 'right') continue;
-          const found = (): Answer => {
-            const way = stonesTo(this.plant, stepper, from);
-            return { ...answer, length: from.depth + 1, sequence: { needs: way.needs, stones: [...way.stones, { kind: 'press', slot: slot.slot.id }] } };
-          };
-          if (heard.is === 'wrong') return { ...found(), verdict: 'does-not' };
-          undecided ??= found();
-        }
-      }
-    }
-    return undecided ?? answer;
+  /** Banks of the controllers whose presses can change these variables, and of the slot's own. */
+  private banksAround(one: Case, variables: readonly number[]): number[] {
+    const faults = new Set(one.question.level === 4 ? this.plant.wiring.rig.settings.faults : []);
+    const concerned = this.table.concerning(one.question.level, faults, variables);
+    const controllers = concerned.flatMap((compiled) => (compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
+    return this.banksFor([one.slot.slot.controller, ...controllers]);
   }
 
   /** Bank variables of controllers whose bank moves cost a press. */
@@ -357,26 +521,55 @@ export class Prover {
   }
 }
 
+/** One judged (slot, sound) with what the press leaves behind. */
+interface Case {
+  readonly slot: PlantSlot;
+  readonly laid: Laid;
+  readonly question: Question;
+  readonly after: { readonly known: Possible; readonly all: (variable: number) => readonly number[] };
+}
+
+interface Found {
+  readonly machine: Machine;
+  readonly from: Reached;
+}
+
+interface Scan {
+  readonly wrong: Found | null;
+  /** Length of the first sequence that is not certainly harmless though not certainly wrong. */
+  readonly open: number | null;
+}
+
 const none: ReadonlySet<never> = new Set();
+const nothingWanted: Pick<Laid, 'values'> = { values: new Map() };
+const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
+
+/** Tries again with one variable more where one turned out to be needed. */
+function widening<T>(variables: Set<number>, attempt: () => T): T {
+  for (;;) {
+    try {
+      return attempt();
+    } catch (reason) {
+      if (!(reason instanceof NeedVariable)) throw reason;
+      variables.add(reason.variable);
+    }
+  }
+}
 
 const machineKey = (question: Question, variables: readonly number[]): string =>
-  `${question.level}|${pinsKey(question.pins)}|${[...variables].sort((a, b) => a - b).join(',')}`;
+  `${question.level}|${pinsKey(question.pins)}|${sorted(variables).join(',')}`;
 
 const pinsKey = (pins: Pins): string => (pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&'));
-
-/** Whether messages can come round: a controller that is called, a device that sends on, a chain that closes. */
-function mayFeedBack(plant: Plant): boolean {
-  return plant.devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined);
-}
 
 function unquietAndUnused(plant: Plant, table: EventTable, used: ReadonlySet<string>, limits: Limits): ReadonlySet<number> {
   const aside = new Set<number>();
   for (const compiled of table.ordinary) {
     if (compiled.event.kind !== 'press' || used.has(compiled.event.slot.slot.id)) continue;
     if (compiled.outcome === 'never-quiet') aside.add(compiled.event.slot.index);
-    else if (compiled.operations === null && mayFeedBack(plant)) {
+    else if (compiled.operations === null && plant.mayFeedBack) {
       try {
-        const machine = explore(table, [], { level: 4, pins: new Map(), limits, also: [compiled] });
+        const variables = new Set<number>();
+        const machine = widening(variables, () => new Machine(table, sorted(variables), { level: 4, pins: new Map(), limits, also: [compiled] }).complete());
         if (machine.unquiet.some((one) => one.compiled === compiled && one.outcome === 'never-quiet')) aside.add(compiled.event.slot.index);
       } catch (reason) {
         if (!(reason instanceof TooManyStates) && !(reason instanceof NeedPin)) throw reason;

@@ -1,4 +1,6 @@
-import type { Reached, Stepper } from './machine.ts';
+import { wordsOfLoss } from './delivery.ts';
+import type { Reached } from './machine.ts';
+import type { Stepper } from './stepper.ts';
 import type { RigEvent } from './events.ts';
 import type { Plant } from './plant.ts';
 import { assertNever } from '../units/problem.ts';
@@ -12,7 +14,10 @@ export type Stone = (
   | { readonly kind: 'cue'; readonly control: string; readonly value: string }
   | { readonly kind: 'outside'; readonly device: string; readonly program: number }
   | { readonly kind: 'restart'; readonly device: string }
-) & { readonly lost?: string };
+) & {
+  /** Which of the event's messages or pulses is lost, with where in words. */
+  readonly lost?: { readonly point: number; readonly words: string };
+};
 
 export interface Way {
   readonly needs: readonly { readonly device: string; readonly part: string; readonly value: string }[];
@@ -24,7 +29,7 @@ export function stonesTo(plant: Plant, stepper: Stepper, to: Reached): Way {
   const stones: Stone[] = [];
   let here: Reached = to;
   while (here.from && here.move) {
-    stones.unshift({ ...stoneOf(plant, here.move.event), ...(here.move.lost === undefined ? {} : { lost: here.move.lost }) });
+    stones.unshift({ ...stoneOf(plant, here.move.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
     here = here.from;
   }
   return { needs: choicesOf(plant, stepper, here), stones };

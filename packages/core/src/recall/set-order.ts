@@ -1,5 +1,6 @@
 import type { Sound, Cast } from '../model/documents.ts';
-import { compileEvent, type CompiledEvent, Stepper, type Row, rowKey, TooManyStates } from './machine.ts';
+import { type CompiledEvent, compileEvent } from './compiled.ts';
+import { type Row, rowKey, Stepper, TooManyStates } from './stepper.ts';
 import { type RigEvent, eventOfCast } from './events.ts';
 import { NeedVariable } from './store.ts';
 import { type Answer, recallsAnswer, worst } from './answer.ts';
@@ -159,7 +160,7 @@ function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRu
 export interface OrderRun {
   readonly rows: readonly Row[];
   readonly place: Int32Array;
-  readonly outcome: 'quiet' | { readonly is: 'never-quiet' | 'gave-up'; readonly compiled: CompiledEvent };
+  readonly outcome: 'quiet' | { readonly is: 'never-quiet' | 'gave-up'; readonly compiled: CompiledEvent | null };
 }
 
 /** Every row that the happenings may end on, from every row that power-up may leave. */
@@ -177,7 +178,10 @@ function run(prover: Prover, wanted: readonly number[], happened: readonly Compi
 
 function runExactly(prover: Prover, variables: readonly number[], happened: readonly CompiledEvent[], pins: Pins): OrderRun {
   const stepper = new Stepper(prover.plant, variables, pins);
-  let rows: Row[] = stepper.initial(new Set()).map((one) => one.row);
+  const starts = stepper.initial(new Set());
+  const unquiet = starts.find((one) => one.outcome !== 'quiet');
+  if (unquiet) return { rows: [], place: stepper.place, outcome: { is: 'gave-up', compiled: null } };
+  let rows: Row[] = starts.map((one) => one.row);
   for (const compiled of happened) {
     const next = new Map<string, Row>();
     for (const row of rows)

@@ -73,8 +73,7 @@ function playStone(plant: Plant, store: WholeStore, stone: Stone): PlayedStone {
   const event = eventOf(plant, stone);
   if (event?.kind === 'restart') powerUp(plant, event.device, store, false, (values) => values[0]);
   else if (event) {
-    const trial = stone.lost === undefined ? undefined : lostPoint(plant, store, event, stone.lost);
-    const delivery = new Delivery(plant, store, { watcher, ...(trial === undefined ? {} : { lost: trial }) });
+    const delivery = new Delivery(plant, store, { watcher, ...(stone.lost === undefined ? {} : { lost: stone.lost.point }) });
     begin(plant, event, delivery);
     quiet = delivery.settle() === 'quiet';
   }
@@ -82,15 +81,6 @@ function playStone(plant: Plant, store: WholeStore, stone: Stone): PlayedStone {
     before[variable] === store.state[variable] ? [] : [{ ref, from: plant.values.literal(before[variable]) ?? null, to: plant.values.literal(store.state[variable]) ?? null }],
   );
   return { stone, heard, quiet, changed };
-}
-
-/** Which of an event's lossy points is the one a stone tells of: found by trying the event on a copy. */
-function lostPoint(plant: Plant, store: WholeStore, event: Exclude<RigEvent, { kind: 'restart' }>, words: string): number | undefined {
-  const delivery = new Delivery(plant, new WholeStore(store.state.slice(), store.pins));
-  begin(plant, event, delivery);
-  delivery.settle();
-  const at = delivery.points.findIndex((point) => point.words === words);
-  return at < 0 ? undefined : at;
 }
 
 function eventOf(plant: Plant, stone: Stone): RigEvent | undefined {

@@ -3,7 +3,8 @@ import { partsInSetOrder } from '../model/set-order.ts';
 import { type Level, type Verdict, worst, type Answer, bankDistance } from '../recall/answer.ts';
 import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/events.ts';
 import { Hearing } from '../recall/hearing.ts';
-import { type CompiledEvent, type Row, rowKey, Stepper } from '../recall/machine.ts';
+import type { CompiledEvent } from '../recall/compiled.ts';
+import { type Row, rowKey, Stepper } from '../recall/stepper.ts';
 import type { Plant, PlantSlot } from '../recall/plant.ts';
 import { type ContentSymbol, NeedPin, type Pins } from '../recall/values.ts';
 
@@ -43,7 +44,7 @@ export class Oracle {
     private readonly limit: number,
   ) {
     this.hearing = new Hearing(plant);
-    this.used = new Set(Object.values(show.rig.casting).map((cast) => cast.slot));
+    this.used = new Set([...Object.values(show.rig.casting).map((cast) => cast.slot), ...Object.values(show.rig.devices).flatMap((device) => device.powerUpSlot ?? [])]);
     this.parts = partsInSetOrder(show);
     this.allVariables = plant.variables.map((variable) => variable.index);
     this.banked = plant.devices.some((device) => (device.controller?.facts.banks ?? 1) > 1);
@@ -87,9 +88,11 @@ export class Oracle {
     const { plant } = this;
     const stepper = new Stepper(plant, this.allVariables, pins);
     const casts = new Map(Object.values(plant.wiring.rig.casting).map((cast) => [cast.part, cast]));
-    let rows = stepper.initial(none).map((one) => one.row);
+    const starts = stepper.initial(none);
+    let rows = starts.map((one) => one.row);
     let happened = 0;
-    let lost = false;
+    let lost = starts.some((one) => one.outcome !== 'quiet');
+    let gaveUp = false;
     let before: string | null = null;
     const answers: Answer[] = [];
     const happen = (event: RigEvent): boolean => {
@@ -98,7 +101,10 @@ export class Oracle {
       const next = new Map<string, Row>();
       for (const row of rows)
         for (const one of stepper.step(row, raw(event), none)) {
-          if (one.outcome !== 'quiet') return false;
+          if (one.outcome !== 'quiet') {
+            gaveUp = one.outcome === 'gave-up';
+            return false;
+          }
           next.set(rowKey(one.row), one.row);
         }
       rows = [...next.values()];
@@ -124,7 +130,7 @@ export class Oracle {
       }
       for (const action of cast.after) if (quiet) quiet = happen(eventOfCast(plant, action)!);
       if (!quiet) {
-        if (mine) answers.push({ verdict: lost ? 'cannot-be-known' : 'does-not', length: lost && this.banked ? null : happened, sequence: null, symbols: [] });
+        if (mine) answers.push({ verdict: lost || gaveUp ? 'cannot-be-known' : 'does-not', length: lost && this.banked ? null : happened, sequence: null, symbols: [] });
         lost = true;
       } else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: this.banked ? null : happened, sequence: null, symbols: [] });
       else if (mine) answers.push(this.judged(rows.map((row) => ({ row, length: happened })), stepper, sound, pins, false));
@@ -189,7 +195,7 @@ export class Oracle {
       states.push({ row, depth, lost });
       if (states.length > this.limit) throw new RigTooLarge();
     };
-    for (const { row } of stepper.initial(losable)) add(row, 0, false);
+    for (const { row, outcome } of stepper.initial(losable)) add(row, 0, outcome !== 'quiet');
     for (let i = 0; i < states.length; i += 1) {
       const { row, depth, lost } = states[i];
       for (const event of events) {
@@ -227,7 +233,7 @@ export class Oracle {
 const none: ReadonlySet<never> = new Set();
 
 /** An event uncompiled: it is delivered through the wiring each time. */
-const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, touches: none, operations: null, outcome: 'quiet', points: [], leaves: new Map() });
+const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, operations: null, outcome: 'quiet', leaves: new Map(), losses: () => ({ operations: [], points: [] }) });
 
 function contentSymbols(plant: Plant): readonly ContentSymbol[] {
   const symbols = new Map<number, ContentSymbol>();

@@ -1,0 +1,115 @@
+import type { FaultKind } from '../model/documents.ts';
+import { Delivery, DependsOnState, type LossyPoint, type Outcome } from './delivery.ts';
+import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from './events.ts';
+import { after, mayChange } from './leaves.ts';
+import type { Operation } from './operations.ts';
+import type { Plant } from './plant.ts';
+import { PartialStore } from './store.ts';
+
+/** What may have happened before the judged press: 2 from anywhere, 3 with a stray foot, 4 after a fault. */
+export type FreeLevel = 2 | 3 | 4;
+
+/** An event compiled once: its operations where they do not depend on the state, else what it may touch. */
+export interface CompiledEvent {
+  readonly event: RigEvent;
+  readonly index: number;
+  /** In the order of time; null where the event is delivered anew from each state. */
+  readonly operations: readonly Operation[] | null;
+  readonly outcome: Outcome;
+  /** Every variable that it may change, with the value it leaves it on whatever it was before, or `mayChange`. */
+  readonly leaves: ReadonlyMap<number, number>;
+  /** The operations again, each with the points at which it can be lost; worked out when first asked. */
+  readonly losses: () => { readonly operations: readonly Operation[]; readonly points: readonly LossyPoint[] };
+}
+
+export function compileEvent(plant: Plant, event: RigEvent, index: number): CompiledEvent {
+  const uncompiled = (touched: Iterable<number>, outcome: Outcome): CompiledEvent => ({
+    event,
+    index,
+    operations: null,
+    outcome,
+    leaves: new Map([...touched].map((variable) => [variable, mayChange])),
+    losses: () => ({ operations: [], points: [] }),
+  });
+  if (event.kind === 'restart') return uncompiled(restartTouches(plant, event), 'quiet');
+  const recorded = (options: { readonly survey?: boolean; readonly quick?: boolean }) => {
+    const delivery = new Delivery(plant, nowhere(plant), { record: true, ...options });
+    begin(plant, event, delivery);
+    return { delivery, outcome: delivery.settle() };
+  };
+  try {
+    const { delivery, outcome } = recorded({ quick: !plant.mayFeedBack });
+    // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
+    if (outcome !== 'quiet') return uncompiled(touchedBy(delivery.operations), outcome);
+    let full: { operations: readonly Operation[]; points: readonly LossyPoint[] } | undefined;
+    return { event, index, operations: delivery.operations, outcome, leaves: after(plant, delivery.operations), losses: () => (full ??= recorded({}).delivery) };
+  } catch (reason) {
+    if (!(reason instanceof DependsOnState)) throw reason;
+  }
+  return uncompiled(touchedBy(recorded({ survey: true }).delivery.operations), 'quiet');
+}
+
+const nowhere = (plant: Plant): PartialStore => new PartialStore(PartialStore.places(plant.variables.length, []), new Map());
+const touchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap((operation) => operation.touches));
+
+function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
+  const touches = new Set(event.device.variables);
+  for (const links of event.device.controller?.wires.values() ?? [])
+    for (const link of links) for (const variable of plant.device.get(link.device)!.variables) touches.add(variable);
+  const slot = event.device.controller?.powerUpSlot === undefined ? undefined : plant.slot.get(event.device.controller.powerUpSlot);
+  if (slot) for (const variable of compileEvent(plant, { kind: 'press', slot }, -1).leaves.keys()) touches.add(variable);
+  return touches;
+}
+
+/** The events of a level, compiled once a plant and shared by every machine. */
+export class EventTable {
+  readonly ordinary: readonly CompiledEvent[];
+  private readonly strays: readonly CompiledEvent[];
+  private readonly restarts: readonly CompiledEvent[];
+  readonly press: ReadonlyMap<number, CompiledEvent>;
+  private readonly touching = new Map<string, CompiledEvent[]>();
+
+  constructor(
+    readonly plant: Plant,
+    setAside: ReadonlySet<number>,
+  ) {
+    let index = 0;
+    const compile = (event: RigEvent) => compileEvent(plant, event, (index += 1));
+    const all = ordinaryEvents(plant).map(compile);
+    this.press = new Map(all.flatMap((compiled) => (compiled.event.kind === 'press' ? [[compiled.event.slot.index, compiled] as const] : [])));
+    this.ordinary = all.filter((compiled) => !(compiled.event.kind === 'press' && setAside.has(compiled.event.slot.index)));
+    this.strays = strayEvents(plant).map(compile);
+    this.restarts = restartEvents(plant).map(compile);
+  }
+
+  at(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly CompiledEvent[] {
+    if (level === 3) return [...this.ordinary, ...this.strays];
+    if (level === 4 && faults.has('restart')) return [...this.ordinary, ...this.restarts];
+    return this.ordinary;
+  }
+
+  /** Events of a level that may change one of these variables. */
+  concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
+    const chosen = new Set<CompiledEvent>();
+    for (const variable of variables) {
+      const key = `${level}|${variable}`;
+      let list = this.touching.get(key);
+      if (!list) this.index(level, faults);
+      list = this.touching.get(key) ?? [];
+      for (const compiled of list) chosen.add(compiled);
+    }
+    return [...chosen].sort((a, b) => a.index - b.index);
+  }
+
+  private index(level: FreeLevel, faults: ReadonlySet<FaultKind>): void {
+    if (this.touching.has(`${level}|done`)) return;
+    this.touching.set(`${level}|done`, []);
+    for (const compiled of this.at(level, faults))
+      for (const variable of compiled.leaves.keys()) {
+        const key = `${level}|${variable}`;
+        const list = this.touching.get(key);
+        if (list) list.push(compiled);
+        else this.touching.set(key, [compiled]);
+      }
+  }
+}

@@ -1,0 +1,193 @@
+import type { FaultKind } from '../model/documents.ts';
+import type { CompiledEvent } from './compiled.ts';
+import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
+import { begin, enabled, type RigEvent } from './events.ts';
+import type { Operation, Running } from './operations.ts';
+import type { Plant } from './plant.ts';
+import { type Fork, powerUp } from './power.ts';
+import { PartialStore, type Store } from './store.ts';
+import type { Pins } from './values.ts';
+
+/** More states, or more work, than the limits of an exploration allow. */
+export class TooManyStates extends Error {}
+
+/** A row of a machine: its variables' values, and last whether the one stray foot or fault has been used. */
+export type Row = Int32Array;
+
+/** A way to come from one row to another, for telling the sequence. */
+export interface Move {
+  readonly event: RigEvent;
+  /** What was lost on the way. */
+  readonly lost?: LossyPoint;
+}
+
+/** Runs events on rows of a chosen set of variables. Reading any other variable throws NeedVariable. */
+export class Stepper {
+  readonly place: Int32Array;
+  readonly width: number;
+  private readonly store: PartialStore;
+  private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
+
+  constructor(
+    readonly plant: Plant,
+    readonly variables: readonly number[],
+    readonly pins: Pins,
+  ) {
+    this.place = PartialStore.places(plant.variables.length, variables);
+    this.width = variables.length + 1;
+    this.store = new PartialStore(this.place, pins);
+  }
+
+  open(row: Row): Store {
+    return this.store.open(row);
+  }
+
+  isEnabled(row: Row, event: RigEvent): boolean {
+    return enabled(this.plant, event, this.store.open(row));
+  }
+
+  /** Every row that power-up may leave, the slots that fire by themselves included. */
+  initial(faults: ReadonlySet<FaultKind>): { readonly row: Row; readonly outcome: Outcome; readonly lost?: LossyPoint }[] {
+    const rows = this.forked(new Int32Array(this.width), (store, fork) => {
+      for (const device of this.plant.devices) powerUp(this.plant, device, store, true, fork);
+    });
+    let reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = rows.map((row) => ({ row, outcome: 'quiet' }));
+    for (const device of this.plant.devices) {
+      const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
+      if (!slot) continue;
+      const fire = (delivery: Delivery) => delivery.fire(slot, 0, []);
+      reached = reached.flatMap((from) => {
+        const clean = { ...this.run(from.row, fire), ...(from.lost === undefined ? {} : { lost: from.lost }) };
+        if (from.row[this.width - 1] === 1 || faults.size === 0) return [clean];
+        return [clean, ...this.losses(from.row, fire, faults)];
+      });
+    }
+    return unique(reached);
+  }
+
+  private forked(from: Row, act: (store: Store, fork: Fork) => void): Row[] {
+    const rows: Row[] = [];
+    let script: number[] = [];
+    for (;;) {
+      const sizes: number[] = [];
+      const row = from.slice();
+      act(this.store.open(row), (values) => {
+        const at = sizes.length;
+        sizes.push(values.length);
+        return values[script[at] ?? 0];
+      });
+      rows.push(row);
+      const next = sizes.map((_, i) => script[i] ?? 0);
+      let i = sizes.length - 1;
+      while (i >= 0 && next[i] + 1 >= sizes[i]) i -= 1;
+      if (i < 0) return rows;
+      script = [...next.slice(0, i), next[i] + 1];
+      if (rows.length > 200_000) throw new TooManyStates();
+    }
+  }
+
+  private run(from: Row, act: (delivery: Delivery) => void, lost?: number): { row: Row; outcome: Outcome; points: readonly LossyPoint[] } {
+    const row = from.slice();
+    const delivery = new Delivery(this.plant, this.store.open(row), lost === undefined ? {} : { lost });
+    act(delivery);
+    const outcome = delivery.settle();
+    return { row, outcome, points: delivery.points };
+  }
+
+  private losses(from: Row, act: (delivery: Delivery) => void, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
+    const whole = this.run(from, act);
+    // An event that does not fall quiet makes everything after it unknown already; its first losses are tried.
+    const points = whole.outcome === 'quiet' ? whole.points : whole.points.slice(0, 64);
+    return points.flatMap((point, i) => {
+      if (!faults.has(point.kind)) return [];
+      const { row, outcome } = this.run(from, act, i);
+      row[this.width - 1] = 1;
+      return [{ row, outcome, lost: point }];
+    });
+  }
+
+  /** The rows an enabled event leads to. With faults, those where one message or pulse of it is lost come after. */
+  step(from: Row, compiled: CompiledEvent, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost?: LossyPoint }[] {
+    const { event } = compiled;
+    if (event.kind === 'restart') return this.restart(from, event);
+    const act = (delivery: Delivery) => begin(this.plant, event, delivery);
+    const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = compiled.operations
+      ? [{ row: this.replay(from, this.concerned(compiled.operations)), outcome: compiled.outcome }]
+      : [this.run(from, act)];
+    if (event.kind === 'foot' && event.stray) for (const one of reached) one.row[this.width - 1] = 1;
+    if (faults.size === 0 || from[this.width - 1] === 1) return reached;
+    return [...reached, ...(compiled.operations ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults))];
+  }
+
+  private replay(from: Row, operations: readonly Operation[], without = -1): Row {
+    const row = from.slice();
+    const store = this.store.open(row);
+    const running: Running = { busyUntil: new Map() };
+    for (const operation of operations) if (without < 0 || !operation.points.includes(without)) operation.apply(store, running);
+    return row;
+  }
+
+  private replayLosses(from: Row, compiled: CompiledEvent, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
+    const { operations, points } = compiled.losses();
+    const here = this.concerned(operations);
+    const concerned = new Set(here.flatMap((operation) => operation.points));
+    return points.flatMap((point, i) => {
+      if (!concerned.has(i) || !faults.has(point.kind)) return [];
+      const row = this.replay(from, here, i);
+      row[this.width - 1] = 1;
+      return [{ row, outcome: compiled.outcome, lost: point }];
+    });
+  }
+
+  /** The operations that can change a variable of this machine, or decide whether another does. */
+  private concerned(operations: readonly Operation[]): readonly Operation[] {
+    let some = this.relevant.get(operations);
+    if (!some) {
+      const isHere = (variable: number) => this.place[variable] >= 0;
+      some = operations.filter((operation) => operation.touches.some(isHere) || (operation.gates?.some(isHere) ?? false));
+      this.relevant.set(operations, some);
+    }
+    return some;
+  }
+
+  private restart(from: Row, event: Extract<RigEvent, { kind: 'restart' }>): { row: Row; outcome: Outcome }[] {
+    const { device } = event;
+    const base = from.slice();
+    if (device.controller) {
+      const opening = new Delivery(this.plant, this.store.open(base));
+      for (const contact of device.controller.contact.keys()) opening.setContact(device, device.controller, contact, 0, 0, []);
+    }
+    const rows = this.forked(base, (store, fork) => powerUp(this.plant, device, store, false, fork));
+    for (const row of rows) row[this.width - 1] = 1;
+    const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
+    return rows.map((row) => (slot ? this.run(row, (delivery) => delivery.fire(slot, 0, [])) : { row, outcome: 'quiet' as const }));
+  }
+
+  /** After a judged press: everything held is let go, in every order. */
+  released(from: Row): { row: Row; outcome: Outcome }[] {
+    const held: { controller: Extract<RigEvent, { kind: 'release' }>['controller']; momentary: string }[] = [];
+    const store = this.store.open(from);
+    for (const controller of this.plant.devices)
+      for (const [momentary, variable] of controller.controller?.held ?? [])
+        if (store.has(variable) && this.plant.values.number(store.get(variable)) === 1) held.push({ controller, momentary });
+    if (held.length === 0) return [{ row: from, outcome: 'quiet' }];
+    return unique(
+      held.flatMap((one) => {
+        const next = this.run(from, (delivery) => begin(this.plant, { kind: 'release', ...one }, delivery));
+        return next.outcome === 'quiet' ? this.released(next.row) : [next];
+      }),
+    );
+  }
+}
+
+export const rowKey = (row: Row): string => row.join(',');
+
+function unique<T extends { readonly row: Row; readonly outcome: Outcome }>(list: readonly T[]): T[] {
+  const seen = new Set<string>();
+  return list.filter((one) => {
+    const key = `${one.outcome}|${rowKey(one.row)}`;
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}

@@ -1,0 +1,140 @@
+import { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from '../midi/message.ts';
+import { answerRecallCase } from './recall-cases.ts';
+import type { CaseRig } from './recall-adapter.ts';
+
+/** A file of reference cases: topics → cases → inputs and what an outside tool computed. */
+export interface ReferenceFile {
+  readonly topics: Readonly<Record<string, { readonly cases: readonly ReferenceCase[] }>>;
+}
+
+export interface ReferenceCase {
+  readonly id: string;
+  readonly inputs: unknown;
+  readonly expected: unknown;
+}
+
+type Answerer = (inputs: never) => unknown;
+
+/** Topics that the core reaches; each answers from a case's inputs alone. */
+const answerers: Readonly<Record<string, Answerer>> = {
+  '10a_midi_wire': (inputs: { readonly messages: readonly WireMessage[] }) => answerWire(inputs.messages),
+  '13_recall': (inputs: { readonly rig: CaseRig }) => answerRecallCase(inputs.rig),
+};
+
+export interface ReferenceAnswers {
+  readonly answers: Readonly<Record<string, unknown>>;
+  readonly left: readonly string[];
+  /** Cases that hold what the core's device types do not know, each with its reason. */
+  readonly refused: readonly { readonly id: string; readonly reason: string }[];
+}
+
+export function answerReference(file: ReferenceFile): ReferenceAnswers {
+  const answers: Record<string, unknown> = {};
+  const refused: { id: string; reason: string }[] = [];
+  for (const [topic, { cases }] of Object.entries(file.topics)) {
+    const answer = answerers[topic];
+    if (!answer) continue;
+    for (const one of cases) {
+      try {
+        answers[one.id] = answer(one.inputs as never);
+      } catch (reason) {
+        refused.push({ id: one.id, reason: reason instanceof Error ? reason.message : String(reason) });
+      }
+    }
+  }
+  return { answers, left: Object.keys(file.topics).filter((topic) => !(topic in answerers)), refused };
+}
+
+export interface Miss {
+  readonly id: string;
+  readonly pointer: string;
+  readonly expected: unknown;
+  readonly found: unknown;
+}
+
+/** What is out of tolerance or missing among the topics reached. */
+export function compareReference(file: ReferenceFile): readonly Miss[] {
+  const { answers } = answerReference(file);
+  return Object.entries(file.topics).flatMap(([topic, { cases }]) => (topic in answerers ? cases.flatMap((one) => misses(one.id, '', one.expected, answers[one.id])) : []));
+}
+
+function misses(id: string, at: string, expected: unknown, found: unknown): Miss[] {
+  if (isQuantity(expected)) return isWithin(expected, found) ? [] : [{ id, pointer: at, expected: expected.value, found }];
+  if (expected !== null && typeof expected === 'object') {
+    const inside = (found ?? {}) as Record<string, unknown>;
+    return Object.entries(expected).flatMap(([key, value]) => misses(id, `${at}/${key}`, value, inside[key]));
+  }
+  return Object.is(expected, found) ? [] : [{ id, pointer: at, expected, found }];
+}
+
+interface ReferenceQuantity {
+  readonly value: number | null;
+  readonly tol_abs?: number;
+  readonly tol_rel?: number;
+  readonly at_most?: number;
+}
+
+const isQuantity = (value: unknown): value is ReferenceQuantity => value !== null && typeof value === 'object' && ('value' in value || 'at_most' in value) && ('unit' in value || 'tol_abs' in value || 'tol_rel' in value);
+
+function isWithin(expected: ReferenceQuantity, found: unknown): boolean {
+  if (expected.value === null) return found === null;
+  if (typeof found !== 'number') return false;
+  if (expected.at_most !== undefined) return found <= expected.at_most;
+  return Math.abs(found - expected.value) <= (expected.tol_abs ?? 0) + (expected.tol_rel ?? 0) * Math.abs(expected.value);
+}
+
+// ---- topic 10a ----
+
+interface WireMessage {
+  readonly type: string;
+  readonly ch: number;
+  readonly program: number;
+  readonly cc: number;
+  readonly value: number;
+  readonly msb: number;
+  readonly lsb: number;
+  readonly note: number;
+  readonly velocity: number;
+  readonly data: readonly number[] | string;
+}
+
+function answerWire(messages: readonly WireMessage[]) {
+  const all = messages.flatMap(messagesOf);
+  const bytes = all.flatMap(encode);
+  const running = encodeStream(all, { runningStatus: true });
+  return {
+    bytes_hex: hex(bytes).toLowerCase(),
+    byte_count: bytes.length,
+    wire_time: wireMicroseconds(bytes.length),
+    running_status_bytes_hex: hex(running).toLowerCase(),
+    running_status_byte_count: running.length,
+    running_status_wire_time: wireMicroseconds(running.length),
+  };
+}
+
+function messagesOf(one: WireMessage): MidiMessage[] {
+  const { ch: channel } = one;
+  switch (one.type) {
+    case 'pc':
+      return [{ kind: 'program', channel, program: one.program }];
+    case 'cc':
+      return [{ kind: 'control', channel, cc: one.cc, value: one.value }];
+    case 'bank_pc':
+      return [
+        { kind: 'control', channel, cc: 0, value: one.msb },
+        { kind: 'control', channel, cc: 32, value: one.lsb },
+        { kind: 'program', channel, program: one.program },
+      ];
+    case 'note_on':
+    case 'note_off':
+      return [{ kind: one.type === 'note_on' ? 'note-on' : 'note-off', channel, note: one.note, velocity: one.velocity }];
+    case 'clock':
+    case 'start':
+    case 'stop':
+      return [{ kind: one.type }];
+    case 'sysex':
+      return [{ kind: 'sysex', data: typeof one.data === 'string' ? one.data.split(' ').map((byte) => Number.parseInt(byte, 16)) : one.data }];
+    default:
+      throw new Error(`unknown message type "${one.type}"`);
+  }
+}
