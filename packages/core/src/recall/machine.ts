@@ -46,6 +46,7 @@ export class Machine {
   readonly stepper: Stepper;
   private readonly seen = new Set<string>();
   private readonly once = new Set<CompiledEvent>();
+  private readonly alike = new Map<CompiledEvent, readonly CompiledEvent[]>();
   private readonly events: readonly CompiledEvent[];
   private readonly losable: ReadonlySet<FaultKind>;
   private next = 0;
@@ -59,7 +60,8 @@ export class Machine {
     const faults = new Set(question.level === 4 ? table.plant.wiring.rig.settings.faults : []);
     this.losable = new Set([...faults].filter((kind) => kind !== 'restart'));
     this.stepper = new Stepper(table.plant, variables, question.pins);
-    this.events = table.concerning(question.level, faults, variables);
+    const concerned = table.concerning(question.level, faults, variables);
+    this.events = this.losable.size > 0 ? concerned : this.distinct(concerned);
     const starts = this.stepper.initial(this.losable);
     this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'quiet');
     for (const { row, outcome, lost } of starts) if (outcome === 'quiet') this.add(row, null, null, lost);
@@ -74,6 +76,30 @@ export class Machine {
   complete(): this {
     while (this.next < this.reached.length) this.expand();
     return this;
+  }
+
+  /** Presses that do to these variables just what this one does, itself among them, in document order. */
+  equivalents(compiled: CompiledEvent): readonly CompiledEvent[] {
+    return this.alike.get(compiled) ?? [compiled];
+  }
+
+  /** Of presses that leave these variables on the same values whatever was before, the first. */
+  private distinct(events: readonly CompiledEvent[]): readonly CompiledEvent[] {
+    const { variables } = this;
+    const first = new Map<string, CompiledEvent[]>();
+    return events.filter((compiled) => {
+      if (!isConstant(compiled, variables, this.stepper.plant)) return true;
+      const key = variables.length === 1 ? String(compiled.leaves.get(variables[0])) : variables.map((variable) => compiled.leaves.get(variable)).join(',');
+      const alike = first.get(key);
+      if (alike) {
+        alike.push(compiled);
+        return false;
+      }
+      const list = [compiled];
+      first.set(key, list);
+      this.alike.set(compiled, list);
+      return true;
+    });
   }
 
   private add(row: Row, from: Reached | null, move: Move | null, initialLost?: LossyPoint): void {
@@ -96,7 +122,7 @@ export class Machine {
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question, stepper.plant)) this.once.add(compiled);
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
-        if (outcome === 'quiet') this.add(row, here, { event: compiled.event, ...(lost === undefined ? {} : { lost }) });
+        if (outcome === 'quiet') this.add(row, here, { compiled, ...(lost === undefined ? {} : { lost }) });
         else if (!question.also?.includes(compiled)) this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
       }
     }
@@ -108,8 +134,11 @@ export class Machine {
 const isSpent = (row: Row, stepper: Stepper, { event }: CompiledEvent): boolean => row[stepper.width - 1] === 1 && (event.kind === 'restart' || (event.kind === 'foot' && event.stray));
 
 /** An event that leaves every variable of the machine on a known value need be tried from one row only. */
-function sameFromAnywhere(compiled: CompiledEvent, variables: readonly number[], question: Question, plant: Plant): boolean {
-  if (question.level !== 2 || compiled.event.kind !== 'press' || compiled.outcome !== 'quiet') return false;
+const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question, plant: Plant): boolean => question.level === 2 && isConstant(compiled, variables, plant);
+
+/** Whether a press can be made from every row and leaves each of these variables on a known value. */
+function isConstant(compiled: CompiledEvent, variables: readonly number[], plant: Plant): boolean {
+  if (compiled.event.kind !== 'press' || compiled.outcome !== 'quiet') return false;
   const { controller } = plant.device.get(compiled.event.slot.slot.controller)!;
   if (!controller!.facts.firesWhileHeld && controller!.held.size > 0) return false;
   if (controller!.facts.bankMove === 'fires' || variables.includes(controller!.bank)) return false;

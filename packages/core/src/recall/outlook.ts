@@ -19,6 +19,7 @@ export class Outlook {
   private readonly back: readonly (readonly number[])[];
   private readonly conditioned = new Map<number, HearingEdge[]>();
   private readonly governed = new Map<number, HearingEdge[]>();
+  private readonly classes = new Map<number, Map<number, string>>();
 
   constructor(private readonly hearing: Hearing) {
     for (const edge of hearing.edges) {
@@ -63,6 +64,34 @@ export class Outlook {
   /** What decides, beside a variable itself, whether it is heard: switches of its device, the loop that holds it, switches in its loop. */
   relatives(variable: number): readonly number[] {
     return this.hearing.relatives(variable);
+  }
+
+  /** Of some variables, those that may be heard at all, whatever each of them is and whatever `possible` leaves open. */
+  audible(laid: Laid, variables: readonly number[], possible: Possible): readonly number[] {
+    const free = new Set(variables);
+    const { edges } = this.may((variable) => {
+      const obeyed = laid.obeyed.get(variable);
+      if (obeyed !== undefined) return [obeyed];
+      const known = free.has(variable) ? null : possible(variable);
+      const wanted = laid.values.get(variable);
+      return known === null || wanted === undefined || known[0] === wanted ? known : [...known, wanted];
+    });
+    const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
+    return variables.filter((variable) => (this.conditioned.get(variable) ?? []).some(isLive) || (this.governed.get(variable) ?? []).some(isLive));
+  }
+
+  /** What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one. */
+  classOf(laid: Laid, variable: number, value: number): string {
+    let classes = this.classes.get(variable);
+    if (!classes) this.classes.set(variable, (classes = new Map()));
+    let pattern = classes.get(value);
+    if (pattern === undefined) {
+      const { values } = this.hearing.plant;
+      const closed = (this.conditioned.get(variable) ?? []).flatMap((edge) => edge.when.filter((condition) => condition.variable === variable).map((condition) => (condition.values.includes(value) ? '1' : '0')));
+      classes.set(value, (pattern = values.isSymbolic(value) ? `?${value}` : closed.join('')));
+    }
+    const wanted = laid.values.get(variable);
+    return wanted === undefined ? pattern : `${pattern}${wanted === value ? '=' : '#'}`;
   }
 
   /** Judges one combination of a few variables; every other one may be anything that `possible` allows. */

@@ -8,7 +8,8 @@ import { type Row, rowKey, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
 import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
 import { type Answer, bankDistance, combine, type Judgement, isMixed, type Level, recallsAnswer, worst } from './answer.ts';
-import { stonesTo } from './sequence.ts';
+import { cheapestRoute } from './routes.ts';
+import { type Stone, stonesTo } from './sequence.ts';
 import { NeedVariable } from './store.ts';
 
 /** The proof of a rig: built once a revision, asked for any slot and level. */
@@ -189,7 +190,7 @@ export class Prover {
     const laid = this.layOf(sound);
     const unsettled = this.unsettled(slot, laid);
     if (unsettled.length === 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (sound.silence || this.alwaysSounds(question))) return recallsAnswer;
-    const one: Case = { slot, laid, question, after: this.after(slot, question) };
+    const one: Case = { slot, laid, question, after: this.after(slot, question), statuses: new Map() };
     try {
       return this.decide(one, unsettled);
     } catch (reason) {
@@ -247,7 +248,12 @@ export class Prover {
    * only where that stays open are they explored jointly.
    */
   private decide(one: Case, unsettled: readonly number[]): Answer {
-    const heard = unsettled.filter((variable) => this.mayBeHeard(one, variable));
+    const heard: number[] = [];
+    for (const variable of this.outlook.audible(one.laid, unsettled, one.after.known)) {
+      const atOnce = this.wrongAtOnce(one, variable);
+      if (atOnce) return atOnce;
+      if (this.mayBeHeard(one, variable)) heard.push(variable);
+    }
     const groups = [...heard.map((variable) => this.groupOf(one, variable)), ...this.silence(one)];
     if (groups.length === 0) return this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, []);
     const scans = groups.map((group) => this.scan(one, group));
@@ -256,12 +262,23 @@ export class Prover {
     return open.length === 0 && this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, [...new Set(open.flat())]);
   }
 
+  /** Wrong from power-up by bank moves and the press alone: nothing can be shorter. */
+  private wrongAtOnce(one: Case, variable: number): Answer | null {
+    if (!this.movesOnlyBanks()) return null;
+    const found = this.search([variable], one.question, (machine, from): Found | 'stop' | undefined => {
+      if (from.depth > 0) return 'stop';
+      const wrong = this.postRows(machine, one.slot, from).some(({ row }) => this.status(one, new Map([[variable, row[machine.stepper.place[variable]]]]), 'known') === 'wrong');
+      return wrong ? { machine, from } : undefined;
+    });
+    return found === undefined || found === 'stop' ? null : this.routed(one, found);
+  }
+
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
   private mayBeHeard(one: Case, variable: number): boolean {
     const found = this.search([variable], one.question, (machine, from) =>
       this.postRows(machine, one.slot, from).some(({ row }) => {
         const at = new Map([[variable, row[machine.stepper.place[variable]]]]);
-        return this.status(one, at) !== 'harmless';
+        return this.status(one, at, 'near') !== 'harmless';
       })
         ? true
         : undefined,
@@ -269,11 +286,21 @@ export class Prover {
     return found === true;
   }
 
-  /** From the press alone first; where that leaves it open, with what each other variable may be. */
-  private status(one: Case, at: ReadonlyMap<number, number>): Status {
+  /** From the press alone (`known`), then with what the variables nearby may be, last with what all of them may be. */
+  private status(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
+    const key = `${how}|${[...at].map(([variable, value]) => `${variable}${this.outlook.classOf(one.laid, variable, value)}`).join('|')}`;
+    let status = one.statuses.get(key);
+    if (!status) one.statuses.set(key, (status = this.statusAnew(one, at, how)));
+    return status;
+  }
+
+  private statusAnew(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
     const { laid, after, question } = one;
-    const quick = this.outlook.status(laid, at, after.known, question.pins);
-    return quick === 'open' ? this.outlook.status(laid, at, after.all, question.pins) : quick;
+    if (how === 'known') return this.outlook.status(laid, at, after.known, question.pins);
+    const before = this.status(one, at, how === 'all' ? 'near' : 'known');
+    if (before !== 'open') return before;
+    const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatives(variable)));
+    return this.outlook.status(laid, at, how === 'all' ? after.all : (variable) => (nearby.has(variable) ? after.all(variable) : after.known(variable)), question.pins);
   }
 
   /** A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop. */
@@ -296,22 +323,16 @@ export class Prover {
 
   /** First depths at which a group of variables, after the press, is certainly wrong, or not certainly harmless. */
   private scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
-    const known = new Map<string, Status>();
+    if (group.length > 1) this.jointKeys.add(machineKey(one.question, [...group, ...banks]));
     const isSilence = group.every((variable) => !one.laid.values.has(variable));
     let open: number | null = null;
     const wrong = this.search([...group, ...banks], one.question, (machine, from): Found | 'stop' | undefined => {
       if (from.depth + 1 >= before) return 'stop';
       if (from === machine.reached[0]) open = null;
       for (const { row } of this.postRows(machine, one.slot, from)) {
-        const values = group.map((variable) => row[machine.stepper.place[variable]]);
-        const key = values.join(',');
-        let status = known.get(key);
-        if (!status) {
-          const at = new Map(group.map((variable, i) => [variable, values[i]]));
-          status = this.status(one, at);
-          if (status === 'harmless' && isSilence && !this.soundsWith(one, at)) status = 'open';
-          known.set(key, status);
-        }
+        const at = new Map(group.map((variable) => [variable, row[machine.stepper.place[variable]]]));
+        let status = this.status(one, at, 'all');
+        if (status === 'harmless' && isSilence && !this.soundsWith(one, at)) status = 'open';
         if (status === 'wrong') return { machine, from };
         if (status === 'open') open ??= from.depth + 1;
       }
@@ -331,36 +352,45 @@ export class Prover {
 
   /** Of groups some of which certainly go wrong: the shortest sequence, bank moves counted. */
   private shortest(one: Case, groups: readonly (readonly number[])[], scans: readonly Scan[]): Answer {
-    const first = scans.map((scan) => Math.min(scan.open ?? Infinity, scan.wrong ? scan.wrong.from.depth + 1 : Infinity));
-    const order = groups.map((_, i) => i).sort((a, b) => first[a] - first[b] || a - b);
-    const least = this.leastPresses(one.slot);
-    let best: Found | null = null;
-    let bound = Infinity;
+    const moves = this.movesOnlyBanks() ? bankDistance(this.plant.device.get(one.slot.slot.controller)!.controller!.facts.banks, 0, one.slot.slot.bank) : 0;
+    /** No sequence that goes wrong by this group is shorter. */
+    const least = scans.map((scan) => moves + Math.min(scan.open ?? Infinity, scan.wrong ? scan.wrong.from.depth + 1 : Infinity));
+    const order = groups.map((_, i) => i).sort((a, b) => least[a] - least[b] || a - b);
+    let best: Answer = { verdict: 'does-not', length: null, sequence: null, symbols: [] };
+    const bound = () => best.length ?? Infinity;
+    if (this.movesOnlyBanks()) for (const i of order) if (scans[i].wrong && least[i] < bound()) best = shorter(best, this.routed(one, scans[i].wrong!));
     let open = Infinity;
     for (const i of order) {
-      if (Math.max(first[i], least) >= bound) break;
-      const scan = this.scan(one, groups[i], this.banksAround(one, groups[i]), bound);
+      if (least[i] >= bound()) break;
+      const scan = this.scan(one, groups[i], this.banksAround(one, groups[i]), bound());
       open = Math.min(open, scan.open ?? Infinity);
-      if (!scan.wrong || scan.wrong.from.depth + 1 >= bound) continue;
-      best = scan.wrong;
-      bound = best.from.depth + 1;
+      if (scan.wrong) best = shorter(best, this.told(one, scan.wrong, 'does-not'));
     }
-    const found: Answer = best ? this.told(one, best, 'does-not') : { verdict: 'does-not', length: null, sequence: null, symbols: [] };
-    if (open >= bound && best) return found;
+    if (open >= bound()) return best;
     try {
       const joint = this.jointSequence(one, [...new Set(groups.flat())]);
-      return joint && joint.verdict === 'does-not' ? joint : found;
+      return joint && joint.verdict === 'does-not' ? joint : best;
     } catch (reason) {
       if (!(reason instanceof TooManyStates)) throw reason;
-      return { ...found, gaveUp: 'a shorter sequence could not be ruled out' };
+      return { ...best, gaveUp: 'a shorter sequence could not be ruled out' };
     }
   }
 
-  /** No sequence is shorter: the bank moves from power-up to the slot, and its press. */
-  private leastPresses(slot: PlantSlot): number {
-    const { controller } = this.plant.device.get(slot.slot.controller)!;
-    if (this.plant.mayFeedBack || controller!.powerUpSlot !== undefined || controller!.facts.bankMove === 'fires') return 1;
-    return 1 + bankDistance(controller!.facts.banks, 0, slot.slot.bank);
+  /** Whether a bank move does nothing but move the bank, and a press puts it where its slot is. */
+  private movesOnlyBanks(): boolean {
+    const { mayFeedBack, devices } = this.plant;
+    return !mayFeedBack && devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress !== 'alternates'));
+  }
+
+  /** A way found without banks, with the bank moves that it takes. */
+  private routed(one: Case, { machine, from }: Found): Answer {
+    const route = cheapestRoute(this.plant, from, one.slot, (compiled) => machine.equivalents(compiled));
+    const way = stonesTo(this.plant, machine.stepper, from);
+    const stones = way.stones.flatMap((stone, i): Stone[] => {
+      const { moves, slot } = route.legs[i];
+      return [...moves, stone.kind === 'press' && slot ? { ...stone, slot: slot.slot.id } : stone];
+    });
+    return { verdict: 'does-not', length: route.length, sequence: { needs: way.needs, stones: [...stones, ...route.last, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
   }
 
   private told(one: Case, { machine, from }: Found, verdict: Answer['verdict']): Answer {
@@ -404,7 +434,7 @@ export class Prover {
   private heardAt(one: Case, machine: Machine, row: Row): ReturnType<Hearing['judge']> {
     const { place } = machine.stepper;
     const at = new Map(machine.variables.map((variable) => [variable, row[place[variable]]]));
-    const status = this.outlook.status(one.laid, at, one.after.known, one.question.pins);
+    const status = this.status(one, at, 'known');
     if (status === 'wrong') return { is: 'wrong', silent: false };
     if (status === 'harmless' && (one.laid.sound.silence || this.soundsWith(one, at))) return { is: 'right' };
     const read = (variable: number): number => {
@@ -521,12 +551,16 @@ export class Prover {
   }
 }
 
+const shorter = (best: Answer, other: Answer): Answer => ((other.length ?? Infinity) < (best.length ?? Infinity) ? other : best);
+
 /** One judged (slot, sound) with what the press leaves behind. */
 interface Case {
   readonly slot: PlantSlot;
   readonly laid: Laid;
   readonly question: Question;
   readonly after: { readonly known: Possible; readonly all: (variable: number) => readonly number[] };
+  /** Statuses worked out so far, by what tells combinations apart. */
+  readonly statuses: Map<string, Status>;
 }
 
 interface Found {

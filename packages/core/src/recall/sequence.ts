@@ -29,7 +29,7 @@ export function stonesTo(plant: Plant, stepper: Stepper, to: Reached): Way {
   const stones: Stone[] = [];
   let here: Reached = to;
   while (here.from && here.move) {
-    stones.unshift({ ...stoneOf(plant, here.move.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
+    stones.unshift({ ...stoneOf(plant, here.move.compiled.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
     here = here.from;
   }
   return { needs: choicesOf(plant, stepper, here), stones };

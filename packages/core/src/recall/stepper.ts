@@ -16,7 +16,7 @@ export type Row = Int32Array;
 
 /** A way to come from one row to another, for telling the sequence. */
 export interface Move {
-  readonly event: RigEvent;
+  readonly compiled: CompiledEvent;
   /** What was lost on the way. */
   readonly lost?: LossyPoint;
 }

@@ -10,11 +10,9 @@ export interface Store {
   key(): string;
 }
 
-/** Thrown where a machine's effect reads a variable that it does not hold: the machine must take it in. */
-export class NeedVariable extends Error {
-  constructor(readonly variable: number) {
-    super(`variable ${variable} is needed`);
-  }
+/** Thrown where a machine's effect reads a variable that it does not hold: the machine must take it in. Not an Error: it is thrown often, and nobody reads its stack. */
+export class NeedVariable {
+  constructor(readonly variable: number) {}
 }
 
 /** A state of some of the rig's variables: writes to others fall away, reads of others are refused. */

@@ -4,4 +4,4 @@ export { answerRecallCase } from './recall-cases.ts';
 export { adaptCase } from './recall-adapter.ts';
 export { Random } from './random.ts';
 export { answerReference, compareReference } from './reference.ts';
-export { documentRig, kernelRig, retraceRig, type LargeRig } from './large-rigs.ts';
+export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';

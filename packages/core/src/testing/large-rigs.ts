@@ -1,6 +1,8 @@
 import { typeById } from '../catalogue/types.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { type Action, type Cable, type Cast, type Device, type DeviceType, emptyRig, emptySongbook, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Sound } from '../model/documents.ts';
+import type { Judgement } from '../recall/answer.ts';
+import type { Prover } from '../recall/proof.ts';
 import { Random } from './random.ts';
 
 /** Rigs of stated sizes, the same for the same seed: what speed is measured on. */
@@ -158,4 +160,10 @@ function shuffled<T>(r: Random, list: readonly T[]): T[] {
     [copy[i], copy[j]] = [copy[j], copy[i]];
   }
   return copy;
+}
+
+/** Everything before the verdicts done: events compiled, sounds laid out. Returns the verdicts' own work. */
+export function proveCompiled(prover: Prover): () => readonly Judgement[] {
+  for (const { sound } of prover.pairs()) prover.layOf(sound);
+  return () => prover.all(2);
 }
