@@ -18,7 +18,7 @@ const core = {
   testing: null,
 };
 const packages = { 'packages/core': [], 'packages/contract': ['@yunta/core'], 'apps/server': ['@yunta/core', '@yunta/contract'], 'apps/cli': ['@yunta/core'], 'apps/web': ['@yunta/core', '@yunta/contract'] };
-const web = { ui: [], api: ['ui'], workers: [], stations: ['ui', 'api', 'workers'], app: ['ui', 'api', 'workers', 'stations'] };
+const web = { ui: [], workers: [], api: ['ui', 'workers'], stations: ['ui', 'api', 'workers'], app: ['ui', 'api', 'workers', 'stations'] };
 
 const wrongs = [];
 const files = (folder) => readdirSync(folder, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile() && /\.tsx?$/.test(entry.name) && !entry.parentPath.includes('dist')).map((entry) => path.join(entry.parentPath, entry.name));

@@ -32,7 +32,7 @@ export async function startServer(settings: ServerSettings): Promise<{ app: INes
 
   const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: ['error', 'warn'], bodyParser: false });
   let port = settings.port;
-  app.use(helmet({ contentSecurityPolicy: { directives: { 'default-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'worker-src': ["'self'"], 'upgrade-insecure-requests': null } }, hsts: false }));
+  app.use(helmet({ contentSecurityPolicy: { directives: { 'default-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'worker-src': ["'self'"], 'font-src': ["'self'", 'data:'], 'upgrade-insecure-requests': null } }, hsts: false }));
   app.use(localOnly(() => port));
   app.use(express.json({ limit: wireLimits.bytes * 2, strict: true }));
   app.useGlobalPipes(new ValidationPipe({ whitelist: true, forbidNonWhitelisted: true, exceptionFactory: (errors) => new UnprocessableEntityException(errors.flatMap((error) => Object.values(error.constraints ?? {})).join('; ')) }));

@@ -1,5 +1,5 @@
-export { type Action, type Cable, type Cast, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Songbook, type Sound, splitRef, controlRef } from './model/documents.ts';
-export { type Anatomy, type Control, domainValues, type Jack, type Literal } from './model/anatomy.ts';
+export { type Action, type Cable, type CastAction, type ControlRef, type Cast, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Songbook, type Sound, splitRef, controlRef } from './model/documents.ts';
+export { type Anatomy, type Control, type PowerUp, domainValues, type Jack, type Literal } from './model/anatomy.ts';
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, wantsOf, type Loop, type Switching } from './model/switching.ts';
@@ -8,6 +8,8 @@ export { partsInSetOrder } from './model/set-order.ts';
 export { catalogue, type CatalogueEntry, findTypes, typeById } from './catalogue/types.ts';
 export * as commands from './change/commands.ts';
 export type { Command } from './change/commands.ts';
+export { describeCommand } from './change/command-words.ts';
+export { type ActionLine, readActionLine } from './change/action-line.ts';
 export { between } from './change/order.ts';
 export { readPatchLine, type PatchLine } from './change/patch-line.ts';
 export { applySteps, type Batch, checkShow, invertSteps, sameData, type Step } from './change/steps.ts';
@@ -17,8 +19,9 @@ export { type ListedAction, type ListedSlot, listSlot, panelNumber } from './pro
 export { layByRole } from './program/layout.ts';
 export { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from './midi/message.ts';
 export type { Judgement, Level, Sequence, Verdict } from './recall/answer.ts';
+export type { Way } from './recall/sequence.ts';
 export type { Stone } from './recall/sequence.ts';
-export { type Played, play } from './recall/simulate.ts';
+export { type Played, type PlayedStone, play } from './recall/simulate.ts';
 export { Prover } from './recall/proof.ts';
 export { proverOf } from './recall/prove.ts';
 export { check, type Checked, contextOf } from './check/engine.ts';

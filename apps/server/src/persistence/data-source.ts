@@ -14,5 +14,7 @@ export function databaseOptions(url: string): DataSourceOptions {
     migrationsRun: true,
     synchronize: false,
     poolSize: 8,
+    // Documents are kept and read as the text they are.
+    extra: { jsonStrings: true },
   };
 }

@@ -28,3 +28,5 @@ export const listShows = (): Promise<ShowSummary[]> => ask('/api/shows');
 export const readShow = (id: string): Promise<ShowAtRevision> => ask(`/api/shows/${encodeURIComponent(id)}`);
 export const createShow = (body: NewShow): Promise<ShowSummary> => ask('/api/shows', post(body));
 export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> => ask(`/api/shows/${encodeURIComponent(id)}/batches`, post(batch));
+export const removeShow = (id: string): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}`, { method: 'DELETE', headers: { 'content-type': 'application/json' } });
+export const fileOf = (id: string): string => `/api/shows/${encodeURIComponent(id)}/file`;

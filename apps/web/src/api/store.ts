@@ -1,9 +1,10 @@
-import { applySteps, type Batch, type Command, describeProblem, invertSteps, type Show } from '@yunta/core';
+import { applySteps, type Batch, type Command, describeCommand, describeProblem, invertSteps, type Show, type Step } from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
 import { loadOutbox, saveOutbox } from './outbox.ts';
-import { RefusedError, sendBatch } from './shows.ts';
+import { readShow, RefusedError, sendBatch } from './shows.ts';
 
-export type Saving = 'saved' | 'saving' | 'waiting' | 'refused';
+/** `waiting`: the server does not answer; edits are kept here and sent when it does. */
+export type Saving = 'saved' | 'saving' | 'waiting';
 
 export interface EditState {
   readonly show: Show;
@@ -22,6 +23,8 @@ export class ShowStore {
   private sending = false;
   private retry: ReturnType<typeof setTimeout> | null = null;
   private readonly listeners = new Set<() => void>();
+  /** The last edits with the show that each was made on: what a follower of this show has missed. */
+  private recent: readonly { readonly on: Show; readonly steps: readonly Step[] }[] = [];
 
   private constructor(readonly id: string, at: ShowAtRevision) {
     this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, undo: [], redo: [] };
@@ -43,6 +46,13 @@ export class ShowStore {
 
   get = (): EditState => this.state;
 
+  /** Steps from an earlier show to this one; null where they are no longer known. */
+  stepsSince(show: Show): readonly Step[] | null {
+    if (show === this.state.show) return [];
+    const at = this.recent.findIndex((one) => one.on === show);
+    return at < 0 ? null : this.recent.slice(at).flatMap((one) => one.steps);
+  }
+
   /** Makes an edit; false where the core refuses it (the reason is in the state). */
   run(command: Command | null): boolean {
     if (!command || command.steps.length === 0) return false;
@@ -62,6 +72,11 @@ export class ShowStore {
     if (batch && this.applied({ ...batch, id: crypto.randomUUID() })) this.change({ redo: this.state.redo.slice(0, -1), undo: [...this.state.undo, batch] });
   }
 
+  /** Says why something typed is no edit; the show stays as it is. */
+  refuse(reason: string): void {
+    this.change({ refusal: reason });
+  }
+
   dismiss(): void {
     this.change({ refusal: null });
   }
@@ -73,6 +88,7 @@ export class ShowStore {
       return false;
     }
     this.outbox = [...this.outbox, batch];
+    this.recent = [...this.recent.slice(-30), { on: this.state.show, steps: batch.steps }];
     this.change({ show: result.value, saving: 'saving', refusal: null });
     void this.keep().then(() => this.flush());
     return true;
@@ -110,10 +126,12 @@ export class ShowStore {
   /** No answer: wait and try again, nothing is lost. A refusal: the edit cannot stand, and the page says what won. */
   private async failed(reason: unknown): Promise<void> {
     if (reason instanceof RefusedError && reason.details && reason.details.status < 500) {
-      this.outbox = [];
-      await this.keep();
-      this.change({ saving: 'refused', refusal: `${reason.message} Reload to see what is there now.` });
-      return;
+      try {
+        await this.takeOver(reason.message);
+        return;
+      } catch {
+        // The server went away meanwhile: asked again below.
+      }
     }
     this.change({ saving: 'waiting' });
     this.retry ??= setTimeout(() => {
@@ -122,10 +140,31 @@ export class ShowStore {
     }, 2000);
   }
 
+  /** Takes what the server has, puts the edits not yet sent on top where their old values still match, and says what fell away. */
+  private async takeOver(why: string): Promise<void> {
+    const at = await readShow(this.id);
+    this.recent = [];
+    let show: Show = { rig: at.rig, songbook: at.songbook };
+    const kept: Batch[] = [];
+    const fallen = [this.outbox[0]];
+    for (const batch of this.outbox.slice(1)) {
+      const result = applySteps(show, batch.steps);
+      if (result.ok) {
+        show = result.value;
+        kept.push(batch);
+      } else fallen.push(batch);
+    }
+    this.outbox = kept;
+    await this.keep();
+    const lost = fallen.map((batch) => describeCommand(batch.command)).join('; ');
+    this.change({ show, revision: at.revision, saving: kept.length > 0 ? 'saving' : 'saved', refusal: `Not saved: ${lost}. ${why}`, undo: [], redo: [] });
+    if (kept.length > 0) setTimeout(() => void this.flush(), 0);
+  }
+
   private change(part: Partial<EditState>): void {
     this.state = { ...this.state, ...part };
     for (const listener of this.listeners) listener();
   }
 }
 
-const inverse = (batch: Batch): Batch => ({ id: crypto.randomUUID(), command: { name: 'undo', facts: { of: batch.command.name } }, steps: invertSteps(batch.steps) });
+const inverse = (batch: Batch): Batch => ({ id: crypto.randomUUID(), command: { name: 'undo', facts: { of: describeCommand(batch.command) } }, steps: invertSteps(batch.steps) });

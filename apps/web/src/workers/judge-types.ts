@@ -1,5 +1,6 @@
-import type { Finding, Judgement } from '@yunta/core';
+import type { Finding, Judgement, Level } from '@yunta/core';
 
+/** A finding with its words. */
 export interface ToldFinding extends Finding {
   readonly text: string;
   readonly title: string;
@@ -14,4 +15,10 @@ export interface Judged {
   readonly milliseconds: number;
 }
 
-export type ProofRow = Judgement;
+export interface Proved {
+  readonly level: Level;
+  readonly judgements: readonly Judgement[];
+  readonly milliseconds: number;
+  readonly machines: number;
+  readonly states: number;
+}

@@ -1,32 +1,69 @@
-import { check, contextOf, type Context, formatFinding, type Level, play, rules, type Sequence, type Show } from '@yunta/core';
+import { applySteps, check, contextOf, type Context, formatFinding, type Level, play, type Played, rules, type Sequence, type Show, type Step } from '@yunta/core';
 import { expose } from 'comlink';
-import type { Judged, ProofRow, ToldFinding } from './judge-types.ts';
+import type { Judged, Proved, ToldFinding } from './judge-types.ts';
 
-/** Holds the newest show and its memo tables; the newest request wins. */
+/** Holds the newest show and its memo tables: steps come in, findings go out; the newest request wins. */
+let show: Show | null = null;
 let context: Context | null = null;
 let serial = 0;
 
+function judged(): Judged {
+  const started = performance.now();
+  context = contextOf(show!);
+  const { findings, broken } = check(context, rules);
+  const told: ToldFinding[] = findings.map((finding) => {
+    const { title, why, remedy, source } = rules.find((rule) => rule.meta.id === finding.ruleId)!.meta;
+    return { ...finding, text: formatFinding(finding, rules), title, why, remedy, source };
+  });
+  return { findings: told, broken, milliseconds: performance.now() - started };
+}
+
+/** Lets whatever has come in meanwhile be taken first. */
+const turn = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
+
 const api = {
-  /** Takes a show in and says what it finds; null where a newer show came meanwhile. */
-  judge(show: Show): Judged | null {
-    const mine = (serial += 1);
+  /** Takes a whole show in. */
+  load(whole: Show): void {
+    show = whole;
+    serial += 1;
+  },
+
+  /** Takes an edit in; false where its steps do not apply here, so that the whole show must be sent. */
+  edit(steps: readonly Step[]): boolean {
+    const result = show ? applySteps(show, steps) : null;
+    if (!result?.ok) return false;
+    show = result.value;
+    serial += 1;
+    return true;
+  },
+
+  /** What is found in the show last taken in; null where a newer one came meanwhile. */
+  async judge(): Promise<Judged | null> {
+    const mine = serial;
+    await turn();
+    return mine === serial && show ? judged() : null;
+  },
+
+  /** Verdicts of one level; null where a newer show came meanwhile. Gives way between slots. */
+  async prove(level: Level): Promise<Proved | null> {
+    const mine = serial;
+    const asked = context;
+    if (!asked) return null;
     const started = performance.now();
-    context = contextOf(show);
-    const { findings, broken } = check(context, rules);
-    if (mine !== serial) return null;
-    const told: ToldFinding[] = findings.map((finding) => {
-      const rule = rules.find((one) => one.meta.id === finding.ruleId)!;
-      return { ...finding, text: formatFinding(finding, rules), title: rule.meta.title, why: rule.meta.why, remedy: rule.meta.remedy, source: rule.meta.source };
-    });
-    return { findings: told, broken, milliseconds: performance.now() - started };
+    let last = started;
+    const judgements = [];
+    for (const { slot, sound } of asked.prover.pairs()) {
+      judgements.push(asked.prover.judge(slot, sound, level));
+      if (performance.now() - last < 30) continue;
+      await turn();
+      if (mine !== serial) return null;
+      last = performance.now();
+    }
+    const sizes = asked.prover.machineSizes();
+    return { level, judgements, milliseconds: performance.now() - started, machines: sizes.length, states: sizes.reduce((sum, size) => sum + size.states, 0) };
   },
 
-  /** Verdicts of one level, for the show last taken in. */
-  prove(level: Level): ProofRow[] {
-    return context ? context.prover.all(level) : [];
-  },
-
-  play(sequence: Sequence, sound: string) {
+  play(sequence: Sequence, sound: string): Played | null {
     const held = context?.show.rig.sounds[sound];
     return context && held ? play(context.prover, sequence, held) : null;
   },

@@ -1,5 +1,5 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { type Cable, type Cast, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Sound, splitRef } from '../model/documents.ts';
+import { type Cable, type Cast, type CastAction, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Sound, splitRef } from '../model/documents.ts';
 import { layByRole } from '../program/layout.ts';
 import type { Literal } from '../model/anatomy.ts';
 import { between } from './order.ts';
@@ -40,8 +40,14 @@ export function removeDevice(show: Show, id: string): Command {
       ...(Object.keys(pedals).length < Object.keys(sound.pedals).length ? [set(['sounds', sound.id, 'pedals'], pedals, sound.pedals)] : []),
     ];
   });
+  const isGone = (action: CastAction) => (action.kind === 'foot' ? action.device : splitRef(action.control).device) === id;
+  const casting = Object.values(rig.casting).flatMap((cast): Step[] => {
+    if (slots.some((slot) => slot.id === cast.slot)) return [remove(['casting', cast.id], cast)];
+    return (['before', 'after'] as const).flatMap((when) => (cast[when].some(isGone) ? [set(['casting', cast.id, when], cast[when].filter((action) => !isGone(action)), cast[when])] : []));
+  });
   return command('remove-device', { device: rig.devices[id].name }, [
-    ...Object.values(rig.casting).filter((cast) => slots.some((slot) => slot.id === cast.slot)).map((cast) => remove(['casting', cast.id], cast)),
+    ...casting,
+    ...Object.values(rig.outside).filter((change) => change.device === id).map((change) => remove(['outside', change.id], change)),
     ...slots.map((slot) => remove(['slots', slot.id], slot)),
     ...cables.map((cable) => remove(['cables', cable.id], cable)),
     ...sounds,
@@ -117,8 +123,12 @@ export function layOut(show: Show, controller: string): Command | null {
   ]);
 }
 
-export const setSlotActions = (show: Show, id: string, actions: Slot['actions']): Command =>
-  command('set-slot', { slot: id }, [set(['slots', id, 'actions'], actions, show.rig.slots[id].actions)]);
+export function setSlotActions(show: Show, id: string, actions: Slot['actions']): Command {
+  const { bank, position, actions: old } = show.rig.slots[id];
+  return command('set-slot', { slot: `bank ${bank + 1}, switch ${position + 1}` }, [set(['slots', id, 'actions'], actions, old)]);
+}
+
+export const renameRig = (show: Show, name: string): Command => command('rename', { name }, [set(['name'], name, show.rig.name)]);
 
 export function addSong(show: Show, id: string, name: string): Command {
   const song: Song = { id, name, order: between(last(show.songbook.songs), null), tempo: null };
@@ -143,3 +153,23 @@ export function castPart(show: Show, part: string, slot: string | null): Command
   if (old) return command('cast', facts, [set(['casting', old.id, 'slot'], slot, old.slot)]);
   return command('cast', facts, [insert(['casting', part], { id: part, part, slot, before: [], after: [], again: false })]);
 }
+
+/** With its parts, their casting, and its place in every set list. */
+export function removeSong(show: Show, id: string): Command {
+  const { songbook } = show;
+  const parts = Object.values(songbook.parts).filter((part) => part.song === id);
+  const lists = Object.values(songbook.setLists).filter((list) => list.songs.includes(id));
+  return command('remove-song', { song: songbook.songs[id].name }, [
+    ...parts.flatMap((part) => removePart(show, part.id).steps),
+    ...lists.map((list) => set(['setLists', list.id, 'songs'], list.songs.filter((song) => song !== id), list.songs, 'songbook')),
+    remove(['songs', id], songbook.songs[id], 'songbook'),
+  ]);
+}
+
+export function removePart(show: Show, id: string): Command {
+  const casts = Object.values(show.rig.casting).filter((cast) => cast.part === id);
+  return command('remove-part', { part: show.songbook.parts[id].name }, [...casts.map((cast) => remove(['casting', cast.id], cast)), remove(['parts', id], show.songbook.parts[id], 'songbook')]);
+}
+
+export const setSong = <K extends 'name' | 'tempo'>(show: Show, id: string, field: K, value: Song[K]): Command =>
+  command('set-song', { song: show.songbook.songs[id].name }, [set(['songs', id, field], value, show.songbook.songs[id][field], 'songbook')]);

@@ -1,5 +1,6 @@
 import type { Action, Slot } from '../model/documents.ts';
 import { splitRef } from '../model/documents.ts';
+import { loopsOf } from '../model/switching.ts';
 import type { Wiring } from '../model/wiring.ts';
 import { encode, hex, wireMicroseconds } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
@@ -11,6 +12,8 @@ export interface ListedAction {
   readonly hex: string;
   readonly words: string;
   readonly why: string;
+  /** The device that it is for, where that is known: wanted of it, or the first in the loop. */
+  readonly about: string | null;
   readonly microseconds: number;
 }
 
@@ -32,7 +35,7 @@ export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
 
 function listed(wiring: Wiring, slot: Slot, { action, intent }: Step): ListedAction {
   const bytes = action.kind === 'program' || action.kind === 'control' ? encode(action) : [];
-  return { action, hex: hex(bytes), words: wordsOf(wiring, slot, action), why: whyOf(wiring, intent), microseconds: wireMicroseconds(bytes.length) };
+  return { action, hex: hex(bytes), words: wordsOf(wiring, slot, action), why: whyOf(wiring, intent), about: aboutOf(wiring, slot, action, intent), microseconds: wireMicroseconds(bytes.length) };
 }
 
 const nameOf = (wiring: Wiring, id: string): string => wiring.device.get(id)?.device.name ?? id;
@@ -63,6 +66,16 @@ function wordsOf(wiring: Wiring, slot: Slot, action: Action): string {
     default:
       return assertNever(action, 'action');
   }
+}
+
+function aboutOf(wiring: Wiring, slot: Slot, action: Action, intent: Intent): string | null {
+  if (intent.kind === 'want') return splitRef(intent.ref).device;
+  if (intent.kind === 'bank' || intent.kind === 'loading') return intent.device;
+  if (intent.kind === 'loop') return intent.holds[0] ?? null;
+  if (action.kind === 'program' || action.kind === 'control') return wiring.devices.find((wired) => wired.device.channel === action.channel)?.device.id ?? null;
+  if (action.kind === 'loop') return loopsOf(wiring).find((loop) => loop.controller === slot.controller && loop.control === action.loop)?.holds[0] ?? null;
+  if (action.kind === 'contact') return wiring.contactLinks.find((link) => link.controller === slot.controller && link.contact === action.contact)?.device ?? null;
+  return null;
 }
 
 function whyOf(wiring: Wiring, intent: Intent): string {

@@ -1,0 +1,125 @@
+import { Button, FileButton, TextInput } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { describeProblem } from '@yunta/core';
+import type { NewShow } from '@yunta/contract';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { createShow, fileOf, listShows, RefusedError, removeShow } from '../api/shows.ts';
+
+/** Where one begins: the rigs that are there, and three ways to a new one. */
+export function Home() {
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const rigs = useQuery({ queryKey: ['shows'], queryFn: listShows });
+  const create = useMutation({
+    mutationFn: (made: NewShow) => createShow(made),
+    onSuccess: async ({ id }) => {
+      await queries.invalidateQueries({ queryKey: ['shows'] });
+      await go(`/rig/${id}/routing`);
+    },
+  });
+  const [name, setName] = useState('');
+  return (
+    <main className="home">
+      <h1 style={{ fontSize: 26 }}>Yunta</h1>
+      <p className="soft">Plan a stage rig so that every song’s sounds come up right.</p>
+      <div className="start">
+        <form
+          className="sheet"
+          onSubmit={(event) => {
+            event.preventDefault();
+            create.mutate({ kind: 'empty', name: name.trim() || 'New rig' });
+          }}
+        >
+          <h2>Start a rig</h2>
+          <TextInput label="Name" value={name} onChange={(event) => setName(event.target.value)} placeholder="Winter tour" maxLength={200} />
+          <Button type="submit" loading={create.isPending}>
+            New rig
+          </Button>
+        </form>
+        <div className="sheet">
+          <h2>Look around first</h2>
+          <p className="soft" style={{ margin: 0 }}>
+            The demo: a four-cable rig on a river-boat tour, with a few honest mistakes in it.
+          </p>
+          <Button variant="default" onClick={() => create.mutate({ kind: 'demo' })}>
+            Open a fresh demo
+          </Button>
+        </div>
+        <div className="sheet">
+          <h2>Bring one along</h2>
+          <p className="soft" style={{ margin: 0 }}>
+            A file that Yunta exported: rig and songbook in one.
+          </p>
+          <FileButton accept="application/json,.json" onChange={(file) => file && void file.text().then((text) => create.mutate({ kind: 'file', text }))}>
+            {(props) => (
+              <Button variant="default" {...props}>
+                Import a file
+              </Button>
+            )}
+          </FileButton>
+        </div>
+      </div>
+      {create.error && <Refusal error={create.error} />}
+      <h2>Rigs</h2>
+      {rigs.error && <Refusal error={rigs.error} />}
+      {rigs.data?.length === 0 && <p className="soft">None yet.</p>}
+      {rigs.data && rigs.data.length > 0 && (
+        <table className="plain sheet">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>Devices</th>
+              <th>Sounds</th>
+              <th>Last changed</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rigs.data.map((rig) => (
+              <tr key={rig.id}>
+                <td style={{ padding: 8 }}>
+                  <Link to={`/rig/${rig.id}/routing`}>
+                    <b>{rig.name}</b>
+                  </Link>
+                </td>
+                <td className="num">{rig.devices}</td>
+                <td className="num">{rig.sounds}</td>
+                <td>{new Date(rig.changedAt).toLocaleString()}</td>
+                <td style={{ textAlign: 'right' }}>
+                  <a href={fileOf(rig.id)} download className="linkish" aria-label={`Export ${rig.name}`}>
+                    Export
+                  </a>{' '}
+                  <button
+                    className="linkish"
+                    aria-label={`Delete ${rig.name}`}
+                    onClick={() => {
+                      if (window.confirm(`Delete “${rig.name}” with all its sounds? Export it first if in doubt.`)) void removeShow(rig.id).then(() => queries.invalidateQueries({ queryKey: ['shows'] }));
+                    }}
+                  >
+                    Delete
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </main>
+  );
+}
+
+/** What was refused, with each place and reason. */
+function Refusal({ error }: { readonly error: Error }) {
+  const problems = error instanceof RefusedError ? (error.details?.errors ?? []) : [];
+  return (
+    <div className="refusal" role="alert" style={{ display: 'block' }}>
+      <b>{problems.length > 0 ? 'Refused, nothing was changed.' : error.message}</b>
+      {problems.slice(0, 8).map((problem, i) => (
+        <div key={i}>
+          <span className="mono">{problem.pointer || '/'}</span> {describeProblem(problem)}
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-600.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-700.css';
+import '@fontsource/atkinson-hyperlegible-mono/latin-400.css';
+import '@fontsource/atkinson-hyperlegible-mono/latin-700.css';
+import '@mantine/core/styles.css';
+import './tokens.css';
+import './page.css';
+import { MantineProvider } from '@mantine/core';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { ProgramStation } from '../stations/program/ProgramStation.tsx';
+import { ProofStation } from '../stations/proof/ProofStation.tsx';
+import { RoutingStation } from '../stations/routing/RoutingStation.tsx';
+import { Home } from './Home.tsx';
+import { OpenRig } from './OpenRig.tsx';
+import { theme } from './theme.ts';
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <MantineProvider theme={theme} defaultColorScheme="auto">
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <Routes>
+            <Route path="/" element={<Home />} />
+            <Route path="/rig/:id" element={<OpenRig />}>
+              <Route index element={<Navigate to="routing" replace />} />
+              <Route path="routing" element={<RoutingStation />} />
+              <Route path="program" element={<ProgramStation />} />
+              <Route path="proof" element={<ProofStation />} />
+            </Route>
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </MantineProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,32 @@
+import { inOrder, listSlot } from '@yunta/core';
+import { useMemo } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import type { Cell } from './Matrix.tsx';
+import { columnsOf, shownValue, valueIn } from './matrix-columns.ts';
+
+/** The cell in hand in words: wanted, sent, on its panel and on the wire. */
+export function CellStory({ cell }: { readonly cell: Cell }) {
+  const { show, wiring } = useShow();
+  const columns = useMemo(() => columnsOf(wiring), [wiring]);
+  const sound = inOrder(show.rig.sounds)[cell.row];
+  const column = columns[cell.column];
+  if (!sound || !column) return null;
+  const value = valueIn(sound, column);
+  const slot = Object.values(show.rig.slots).find((one) => one.sound === sound.id);
+  const { device } = wiring.device.get(column.device)!;
+  const sent = slot ? listSlot(wiring, slot).actions.filter((line) => line.about === column.device) : [];
+  return (
+    <p className="keys" aria-live="polite">
+      <b style={{ color: 'var(--ink)' }}>
+        {column.name}, {column.note} in {sound.name}:
+      </b>
+      <span>wanted {column.kind === 'pedal' ? (value ?? '– (does not care)') : value === undefined ? '– (does not care)' : shownValue(column, value)}</span>
+      {column.kind === 'preset' && value !== undefined && (
+        <span>
+          panel {Number(value) + device.countsFrom} (counts from {device.countsFrom}), {value} on the wire
+        </span>
+      )}
+      <span>{slot ? (sent.length > 0 ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}` : 'its slot sends nothing to it') : 'it has no slot yet'}</span>
+    </p>
+  );
+}

@@ -1,0 +1,38 @@
+import { type Control, controlRef, type Literal, loopsOf, type Sound, switchingOf, type Wiring } from '@yunta/core';
+
+/** A column of the matrix: a piece that is on or off, or a control that has a value. */
+export type Column =
+  | { readonly kind: 'pedal'; readonly key: string; readonly device: string; readonly name: string; readonly note: string }
+  | { readonly kind: 'preset'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly countsFrom: 0 | 1 }
+  | { readonly kind: 'control'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly control: Control };
+
+/** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls. */
+export function columnsOf(wiring: Wiring): readonly Column[] {
+  const loops = loopsOf(wiring);
+  const switching = switchingOf(wiring, loops);
+  const loopNumber = new Map(loops.map((loop) => [loop.ref, wiring.device.get(loop.controller)!.control.get(loop.control)!.label.replace('Loop ', 'L')]));
+  const pedals = wiring.devices.flatMap(({ device }): Column[] => {
+    const { loop, own } = switching.get(device.id) ?? {};
+    if (loop === undefined && own === undefined) return [];
+    return [{ kind: 'pedal', key: device.id, device: device.id, name: device.name, note: loop === undefined ? 'own' : (loopNumber.get(loop) ?? '') }];
+  });
+  const values = wiring.devices.flatMap(({ device, anatomy }): Column[] => {
+    const presets: Column[] = anatomy.presets ? [{ kind: 'preset', key: `${device.id}/preset`, device: device.id, name: device.name, note: 'PC', ref: controlRef(device.id, 'preset'), countsFrom: device.countsFrom }] : [];
+    const others = anatomy.controls
+      .filter((control) => control.id !== anatomy.ownSwitch && control.scope !== 'slot' && !(control.owner === 'foot' && control.weight === 'mute'))
+      .map((control): Column => ({ kind: 'control', key: controlRef(device.id, control.id), device: device.id, name: device.name, note: control.label.toLowerCase(), ref: controlRef(device.id, control.id), control }));
+    return [...presets, ...others];
+  });
+  return [...pedals, ...values];
+}
+
+/** A cell's value; undefined where the sound does not care. */
+export const valueIn = (sound: Sound, column: Column): Literal | 'on' | 'off' | undefined => (column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref]);
+
+/** As people read it: presets by panel number, switches by word. */
+export function shownValue(column: Column, value: Literal | undefined): string {
+  if (value === undefined) return '–';
+  if (column.kind === 'preset') return String(Number(value) + column.countsFrom);
+  if (column.kind === 'control' && column.control.domain.kind === 'switch') return value === 1 ? 'on' : 'off';
+  return String(value);
+}

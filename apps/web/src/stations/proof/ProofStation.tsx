@@ -1,0 +1,122 @@
+import type { Judgement, Level } from '@yunta/core';
+import { useState } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { SeverityMark } from '../../ui/SeverityMark.tsx';
+import { StationHead } from '../../ui/StationHead.tsx';
+import { levels, tally, verdictMark, verdictWords, worstOf } from './levels.ts';
+import { WrongCase } from './WrongCase.tsx';
+import { useProof } from './use-proof.ts';
+
+/** Whether every sound comes up right, at each of the four levels; the shortest ways in which one does not. */
+export function ProofStation() {
+  const { show, wiring } = useShow();
+  const proved = useProof();
+  const [level, setLevel] = useState<Level>(2);
+  const [open, setOpen] = useState<string | null>(null);
+  const now = proved[level];
+  const wrong = now?.judgements.filter((one) => one.verdict === 'does-not' || one.verdict === 'cannot-be-known') ?? [];
+  const slots = Object.keys(show.rig.slots).length;
+  return (
+    <>
+      <StationHead name="Proof" question="Will every sound come up right?">
+        <span className="soft num">{now ? `${now.judgements.length} slots, ${now.machines} machines of ${now.states} states, ${now.milliseconds < 1 ? '< 1' : Math.round(now.milliseconds)} ms` : 'proving …'}</span>
+      </StationHead>
+      {slots === 0 && <p className="sheet" style={{ padding: 14, margin: 0 }}>No sound has a slot yet. Add sounds on <b>Sounds + Program</b> and lay them out; the proof follows by itself.</p>}
+      {slots > 0 && (
+        <table className="levels sheet" aria-label="Verdicts by level">
+          <tbody>
+            {levels.map(({ level: one, name, what }) => {
+              const judgements = proved[one]?.judgements;
+              return (
+                <tr key={one} aria-selected={one === level} onClick={() => setLevel(one)}>
+                  <th scope="row">
+                    <button className="plain" aria-pressed={one === level} onClick={() => setLevel(one)}>
+                      {judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />} <b>{name}</b>
+                    </button>
+                  </th>
+                  <td className="num" data-level={one}>
+                    {judgements ? tally(judgements) : '…'}
+                  </td>
+                  <td className="soft">{what}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      {now && slots > 0 && (
+        <>
+          <div className="sectionhead">
+            <h2>{wrong.length > 0 ? 'Shortest ways to a wrong sound' : 'Every sound that is played comes up right'}</h2>
+            <span className="soft">{levels.find((one) => one.level === level)!.name.toLowerCase()}</span>
+          </div>
+          {wrong.length > 0 && (
+            <div className="sheet">
+              {wrong.map((one) => (
+                <WrongCase key={`${one.slot}`} judgement={one} open={open === one.slot} onOpen={() => setOpen(open === one.slot ? null : one.slot)} />
+              ))}
+            </div>
+          )}
+          <AllVerdicts proved={proved} rows={now.judgements} />
+          {level === 4 && <p className="keys">One message or pulse is lost whole, at its sender, on a cable or at one receiver. Garbled remains of half a message are not modelled.</p>}
+        </>
+      )}
+      {wiring.devices.length > 0 && <p className="keys">The proof rests on the facts entered for each device: how it counts, what a repeated program change does, how long it loads, how it powers up. Where a fact is typical, check it in the device’s own papers.</p>}
+    </>
+  );
+}
+
+function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useProof>; readonly rows: readonly Judgement[] }) {
+  const { show, takeSound, sound } = useShow();
+  return (
+    <>
+      <div className="sectionhead">
+        <h2>All slots</h2>
+      </div>
+      <table className="plain sheet">
+        <thead>
+          <tr>
+            <th>Slot</th>
+            <th>Sound</th>
+            {levels.map(({ level, name }) => (
+              <th key={level}>{name}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => {
+            const slot = show.rig.slots[row.slot];
+            if (!slot) return null;
+            return (
+              <tr key={row.slot} aria-selected={sound?.id === row.sound}>
+                <td className="mono">
+                  {slot.bank + 1} · {slot.position + 1}
+                </td>
+                <td>
+                  <button className="plain" onClick={() => takeSound(row.sound)}>
+                    {show.rig.sounds[row.sound]?.name}
+                  </button>
+                </td>
+                {levels.map(({ level }) => {
+                  const one = proved[level]?.judgements.find((other) => other.slot === row.slot);
+                  return (
+                    <td key={level}>
+                      {one ? (
+                        <>
+                          <SeverityMark is={verdictMark[one.verdict]} size={13} /> <span className={one.verdict === 'does-not' ? 'stop' : 'soft'}>{verdictWords[one.verdict]}</span>
+                          {one.length !== null && <span className="mono soft"> {one.length}</span>}
+                        </>
+                      ) : (
+                        '…'
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </>
+  );
+}

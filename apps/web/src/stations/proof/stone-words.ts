@@ -1,0 +1,52 @@
+import { type Show, splitRef, type Stone, type Wiring } from '@yunta/core';
+
+export interface StoneWords {
+  readonly title: string;
+  readonly note: string;
+}
+
+/** What happens at a stone, as a player says it. */
+export function wordsOf(show: Show, wiring: Wiring, stone: Stone | { readonly kind: 'power-up' }): StoneWords {
+  const { rig } = show;
+  const nameOf = (device: string) => rig.devices[device]?.name ?? device;
+  const several = wiring.devices.filter((wired) => wired.anatomy.controller).length > 1;
+  switch (stone.kind) {
+    case 'power-up':
+      return { title: 'power up', note: 'all as it comes up' };
+    case 'press': {
+      const slot = rig.slots[stone.slot];
+      const lost = stone.lost ? `, lost: ${stone.lost.words}` : '';
+      return { title: `B${slot.bank + 1} · ${slot.position + 1}${several ? ` ${nameOf(slot.controller)}` : ''}`, note: (slot.sound ? (rig.sounds[slot.sound]?.name ?? '') : 'no sound') + (stone.never ? ', never falls quiet' : '') + lost };
+    }
+    case 'bank':
+      return { title: stone.by === 1 ? 'bank up' : 'bank down', note: nameOf(stone.controller) };
+    case 'hold':
+      return { title: 'hold', note: `${nameOf(stone.controller)} ${stone.momentary}` };
+    case 'release':
+      return { title: 'let go', note: `${nameOf(stone.controller)} ${stone.momentary}` };
+    case 'foot':
+      return { title: stone.stray ? 'stray foot' : 'foot', note: `${nameOf(stone.device)}: ${wiring.device.get(stone.device)?.anatomy.switches.find((one) => one.id === stone.switch)?.label ?? stone.switch}` };
+    case 'cue':
+      return { title: 'cue', note: `${refWords(wiring, stone.control)} to ${stone.value}` };
+    case 'outside':
+      return { title: 'program change', note: `${stone.program} into ${nameOf(stone.device)}` };
+    case 'restart':
+      return { title: 'restart', note: nameOf(stone.device) };
+  }
+}
+
+/** A control as people say it: *Echo preset*, *Combo channel*, *Loop 3*. */
+export function refWords(wiring: Wiring, ref: string): string {
+  const { device, control } = splitRef(ref);
+  const wired = wiring.device.get(device);
+  const label = control === 'preset' ? 'preset' : (wired?.control.get(control)?.label ?? control);
+  return `${wired?.device.name ?? device} ${label.toLowerCase()}`;
+}
+
+export function valueWords(wiring: Wiring, ref: string, value: string | number | null): string {
+  if (value === null) return 'unknown';
+  const { device, control } = splitRef(ref);
+  const wired = wiring.device.get(device);
+  if (control === 'preset') return String(Number(value) + (wired?.device.countsFrom ?? 0));
+  return wired?.control.get(control)?.domain.kind === 'switch' ? (value === 1 ? 'on' : 'off') : String(value);
+}

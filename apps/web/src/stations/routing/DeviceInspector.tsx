@@ -1,0 +1,160 @@
+import { Button, Checkbox, NumberInput, Select, TagsInput, TextInput } from '@mantine/core';
+import { archetypeOf, commands, type Control, type Device, domainValues, inOrder, type ParamSpec, type PowerUp } from '@yunta/core';
+import { useEffect, useState } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { ContactTable } from './ContactTable.tsx';
+import { StoredPresets } from './StoredPresets.tsx';
+
+/** What the rig needs to know of one device: facts first that differ from unit to unit, then those of its type. */
+export function DeviceInspector({ id }: { readonly id: string }) {
+  const { show, run, wiring, takeDevice } = useShow();
+  const wired = wiring.device.get(id);
+  if (!wired) return null;
+  const { device, anatomy } = wired;
+  const set = <K extends keyof Device>(field: K, value: Device[K]) => run(commands.setDevice(show, id, field, value));
+  const listens = anatomy.jacks.some((jack) => jack.kind === 'midi-in');
+  return (
+    <section className="inspector" aria-label={`Inspector: ${device.name}`}>
+      <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' }}>
+        <h2>{device.name}</h2>
+        <button className="linkish" onClick={() => takeDevice(null)}>
+          Close
+        </button>
+      </div>
+      <span className="soft" style={{ fontSize: 12 }}>
+        {device.type.name}: generic, typical values
+      </span>
+      <NameField key={device.name} value={device.name} onTake={(name) => set('name', name)} />
+      <div className="pair">
+        <Select label="Place" allowDeselect={false} value={device.place} data={inOrder(show.rig.places).map((place) => ({ value: place.id, label: place.name }))} onChange={(place) => place && set('place', place)} />
+        {listens && (
+          <Select
+            label="Receive channel"
+            allowDeselect={false}
+            value={device.channel === null ? 'none' : String(device.channel)}
+            data={[{ value: 'none', label: 'none' }, { value: 'omni', label: 'omni' }, ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }))]}
+            onChange={(value) => value && set('channel', value === 'none' ? null : value === 'omni' ? 'omni' : Number(value))}
+          />
+        )}
+      </div>
+      {anatomy.presets && (
+        <Select
+          label="Its panel counts presets"
+          allowDeselect={false}
+          value={String(device.countsFrom)}
+          data={[
+            { value: '0', label: 'from 0' },
+            { value: '1', label: 'from 1' },
+          ]}
+          onChange={(value) => value && set('countsFrom', value === '0' ? 0 : 1)}
+        />
+      )}
+      <Params device={device} />
+      {anatomy.controls.some((control) => control.contacts) && <ContactTable device={device} />}
+      <PowerUps device={device} controls={anatomy.controls} />
+      {anatomy.switches.length > 0 && (
+        <fieldset>
+          <legend>Planned for the foot</legend>
+          {anatomy.switches.map((one) => (
+            <Checkbox
+              key={one.id}
+              label={one.label}
+              checked={device.plannedFeet.includes(one.id)}
+              onChange={(event) => set('plannedFeet', event.currentTarget.checked ? [...device.plannedFeet, one.id] : device.plannedFeet.filter((other) => other !== one.id))}
+            />
+          ))}
+        </fieldset>
+      )}
+      {anatomy.presets && <StoredPresets device={device} />}
+      <div>
+        <Button
+          variant="default"
+          color="red"
+          onClick={() => {
+            if (run(commands.removeDevice(show, id))) takeDevice(null);
+          }}
+        >
+          Remove {device.name}
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function NameField({ value, onTake }: { readonly value: string; readonly onTake: (value: string) => void }) {
+  const [typed, setTyped] = useState(value);
+  const take = () => typed.trim() !== '' && typed.trim() !== value && onTake(typed.trim());
+  return <TextInput label="Name" value={typed} onChange={(event) => setTyped(event.target.value)} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} maxLength={200} />;
+}
+
+/** The type's parameters, each by its kind; typical values until changed. */
+function Params({ device }: { readonly device: Device }) {
+  const { show, run } = useShow();
+  const specs = Object.entries(archetypeOf(device.type.archetype)?.params ?? {}).filter(([, spec]) => spec.kind !== 'data');
+  if (specs.length === 0) return null;
+  return (
+    <details open={device.type.archetype !== 'midi-effect' && specs.length < 9}>
+      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Facts of this type</summary>
+      <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
+        {specs.map(([name, spec]) => (
+          <Param key={name} spec={spec} value={device.type.params[name] ?? spec.default} onTake={(value) => run(commands.setParam(show, device.id, name, value))} />
+        ))}
+      </div>
+    </details>
+  );
+}
+
+function Param({ spec, value, onTake }: { readonly spec: ParamSpec; readonly value: unknown; readonly onTake: (value: unknown) => void }) {
+  switch (spec.kind) {
+    case 'integer':
+      return <IntegerField label={spec.label} min={spec.min} max={spec.max} value={value as number} onTake={onTake} />;
+    case 'boolean':
+      return <Checkbox label={spec.label} checked={value as boolean} onChange={(event) => onTake(event.currentTarget.checked)} />;
+    case 'choice':
+      return <Select label={spec.label} allowDeselect={false} value={value as string} data={[...spec.values]} onChange={(next) => next && onTake(next)} />;
+    case 'words':
+      return <TagsInput label={spec.label} value={[...(value as readonly string[])]} maxTags={spec.max} onChange={(next) => next.length > 0 && onTake(next)} />;
+    case 'data':
+      return null;
+  }
+}
+
+/** Taken when left or on Enter, so that half a number is no edit. */
+export function IntegerField({ label, value, min, max, onTake, hidden = false }: { readonly label: string; readonly value: number; readonly min: number; readonly max: number; readonly onTake: (value: number) => void; readonly hidden?: boolean }) {
+  const [typed, setTyped] = useState<string | number>(value);
+  useEffect(() => setTyped(value), [value]);
+  const take = () => {
+    if (typeof typed === 'number' && typed !== value) onTake(typed);
+    else if (typed === '') setTyped(value);
+  };
+  return <NumberInput {...(hidden ? { 'aria-label': label } : { label })} value={typed} min={min} max={max} clampBehavior="strict" allowDecimal={false} onChange={setTyped} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} hideControls />;
+}
+
+/** What each control is after power-up; the preset too, where there are some. */
+function PowerUps({ device, controls }: { readonly device: Device; readonly controls: readonly Control[] }) {
+  const { show, run } = useShow();
+  const shown = controls.filter((control) => control.scope === 'global' && !control.contacts);
+  if (shown.length === 0) return null;
+  const set = (control: Control, value: string) => {
+    const after: PowerUp = value === 'as-left' || value === 'any' ? { is: value } : { is: 'value', value: domainValues(control.domain).find((literal) => String(literal) === value)! };
+    run(commands.setDevice(show, device.id, 'powerUps', { ...device.powerUps, [control.id]: after }));
+  };
+  return (
+    <div className="pair">
+      {shown.map((control) => {
+        const after = device.powerUps[control.id] ?? control.powerUp;
+        const words = (literal: string | number) => (control.domain.kind === 'switch' ? (literal === 1 ? 'on' : 'off') : String(literal));
+        return (
+          <Select
+            key={control.id}
+            label={`${control.label} after power-up`}
+            allowDeselect={false}
+            value={after.is === 'value' ? String(after.value) : after.is}
+            data={[...(control.domain.kind === 'range' ? [] : domainValues(control.domain).map((literal) => ({ value: String(literal), label: words(literal) }))), { value: 'as-left', label: 'as it was left' }, { value: 'any', label: 'nobody knows' }]}
+            onChange={(value) => value && set(control, value)}
+          />
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,21 @@
+import { inOrder } from '@yunta/core';
+import { useMemo } from 'react';
+import { useShow } from '../../api/rig.tsx';
+
+/** Every device by name; those that the run does not pass in this sound are said to be off it. */
+export function DeviceStrip() {
+  const { show, tracer, sound, device, takeDevice } = useShow();
+  const trace = useMemo(() => tracer.trace(sound), [tracer, sound]);
+  const onRun = new Set([...trace.passes.map((pass) => pass.device), ...trace.jumpers.flatMap((jumper) => jumper.holds)]);
+  const devices = inOrder(show.rig.devices);
+  if (devices.length === 0) return null;
+  return (
+    <div className="sheet" style={{ display: 'flex', flexWrap: 'wrap', gap: '4px 6px', padding: 8, borderTop: 0 }}>
+      {devices.map((one) => (
+        <button key={one.id} className="plain tag" aria-pressed={device === one.id} style={{ fontWeight: device === one.id ? 700 : 400, fontFamily: 'inherit', background: onRun.has(one.id) ? undefined : 'transparent', border: onRun.has(one.id) ? 0 : '1px dashed var(--line)', clipPath: onRun.has(one.id) ? undefined : 'none' }} title={onRun.has(one.id) ? one.type.name : `${one.type.name}: not on the run in this sound`} onClick={() => takeDevice(device === one.id ? null : one.id)}>
+          {one.name}
+        </button>
+      ))}
+    </div>
+  );
+}

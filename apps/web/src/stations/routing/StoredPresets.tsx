@@ -1,0 +1,72 @@
+import { commands, type Device } from '@yunta/core';
+import { useState } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { EditableText } from '../../ui/EditableText.tsx';
+
+/** What is known of what the device stores: names and values by panel number. What is not entered counts as unknown. */
+export function StoredPresets({ device }: { readonly device: Device }) {
+  const { show, run, wiring, store } = useShow();
+  const [typed, setTyped] = useState('');
+  const stored = wiring.device.get(device.id)!.anatomy.controls.filter((control) => control.scope === 'preset');
+  const numbers = Object.keys(device.presets).map(Number).sort((a, b) => a - b);
+  const set = (presets: Device['presets']) => run(commands.setDevice(show, device.id, 'presets', presets));
+  const add = () => {
+    const panel = Number(typed);
+    if (!Number.isInteger(panel) || typed.trim() === '' || panel < device.countsFrom) return store.refuse(`“${typed}” is not a preset number of ${device.name}: its panel counts from ${device.countsFrom}.`);
+    const wire = String(panel - device.countsFrom);
+    if (!(wire in device.presets)) set({ ...device.presets, [wire]: { values: {} } });
+    setTyped('');
+  };
+  return (
+    <fieldset>
+      <legend>Stored presets, as far as known</legend>
+      {numbers.map((number) => {
+        const preset = device.presets[String(number)];
+        const panel = number + device.countsFrom;
+        return (
+          <div key={number} style={{ display: 'flex', gap: 6, alignItems: 'center', fontSize: 13 }}>
+            <span className="mono" title={`${number} on the wire`}>
+              {panel}
+            </span>
+            <EditableText label={`Name of preset ${panel}`} value={preset.name ?? ''} placeholder="name" onTake={(name) => set({ ...device.presets, [number]: { ...preset, name } })} />
+            {stored.map((control) => (
+              <EditableText
+                key={control.id}
+                className="cellinput mono"
+                label={`${control.label} of preset ${panel}`}
+                value={preset.values[control.id] === undefined || preset.values[control.id] === null ? '' : String(preset.values[control.id])}
+                placeholder={`${control.label.toLowerCase()} ?`}
+                onTake={(value) => {
+                  const number_ = Number(value);
+                  set({ ...device.presets, [number]: { ...preset, values: { ...preset.values, [control.id]: value === '' ? null : Number.isNaN(number_) ? value : number_ } } });
+                }}
+              />
+            ))}
+            <button
+              className="linkish"
+              aria-label={`Forget preset ${panel}`}
+              onClick={() => {
+                const { [String(number)]: _, ...rest } = device.presets;
+                set(rest);
+              }}
+            >
+              ×
+            </button>
+          </div>
+        );
+      })}
+      <form
+        style={{ display: 'flex', gap: 6 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          add();
+        }}
+      >
+        <input className="cellinput" style={{ border: '1px solid var(--line)' }} aria-label="Preset number as its panel shows it" placeholder="panel number" value={typed} onChange={(event) => setTyped(event.target.value)} />
+        <button className="linkish" type="submit">
+          Add
+        </button>
+      </form>
+    </fieldset>
+  );
+}

@@ -1,0 +1,151 @@
+import { useElementSize } from '@mantine/hooks';
+import { useMemo, useRef } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { layWeave, type PlacedPass } from './weave-layout.ts';
+
+/** The run of the signal through the rig in the sound in hand. Arrow keys walk its passes. */
+export function Weave({ inHand, onTake, controls }: { readonly inHand: number; readonly onTake: (pass: number) => void; readonly controls: boolean }) {
+  const { tracer, sound, wiring, takeDevice, device } = useShow();
+  const { ref, width } = useElementSize();
+  const passes = useRef(new Map<number, SVGGElement>());
+  const trace = useMemo(() => tracer.trace(sound), [tracer, sound]);
+  const layout = useMemo(() => layWeave(wiring, trace, width), [wiring, trace, width]);
+  const take = (index: number) => {
+    onTake(index);
+    takeDevice(trace.passes[index].device);
+    passes.current.get(index)?.focus();
+    passes.current.get(index)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  };
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (by === 0) return;
+    event.preventDefault();
+    take(Math.min(trace.passes.length - 1, Math.max(0, inHand + by)));
+  };
+  return (
+    <div className="sheet">
+      <div className="weave">
+        <div className="rows" style={{ height: layout.height }}>
+          {layout.rows.map((row) => (
+            <div key={row.name} style={{ top: row.y - 18 }}>
+              {row.name}
+              <span>{row.note}</span>
+            </div>
+          ))}
+        </div>
+        <div className="field" ref={ref}>
+          <svg width={layout.width} height={layout.height} onKeyDown={onKeyDown} role="group" aria-label={`The run in ${sound?.name ?? 'the rig as it powers up'}: ${trace.passes.length} passes`}>
+            {layout.rails.map((rail) => (
+              <g key={rail.device}>
+                <rect className="railbar" x={rail.x + 2} y={rail.y - 12} width={rail.width - 4} height={24} />
+                <text className="small" x={rail.x + 8} y={rail.y - 17}>
+                  {rail.name}
+                </text>
+              </g>
+            ))}
+            {layout.jumpers.map((jumper) => (
+              <g key={jumper.jumper.loop}>
+                <path className="jump" d={`M ${jumper.x - 26} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y} M ${jumper.x + 26} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y}`} />
+                <polygon className="strip out" points={stripOf(jumper.x, jumper.y, jumper.width, 24)} />
+                <text className="small" x={jumper.x} y={jumper.y + 4} textAnchor="middle">
+                  {short(jumper.title, 13)}
+                </text>
+                <title>{`${jumper.title}: ${jumper.jumper.label} is out in this sound`}</title>
+              </g>
+            ))}
+            {controls && <ControlLines layout={layout} />}
+            <g aria-hidden="true">
+              {layout.run.map((path, i) => (
+                <path key={i} className="run" d={path} />
+              ))}
+            </g>
+            {layout.passes.map((placed) => (
+              <PassMark
+                key={placed.pass.index}
+                placed={placed}
+                inHand={placed.pass.index === inHand && device === placed.pass.device}
+                tabbable={placed.pass.index === inHand}
+                onTake={() => take(placed.pass.index)}
+                keep={(node) => (node ? passes.current.set(placed.pass.index, node) : passes.current.delete(placed.pass.index))}
+              />
+            ))}
+          </svg>
+        </div>
+      </div>
+      <div className="legend">
+        <span>
+          <b>{trace.passes.length}</b> passes
+        </span>
+        <span>heavy: the live line</span>
+        <span>dashed: in a loop that is out</span>
+        <span>wide bar: passed more than once</span>
+        {!trace.sounds && <span className="stop">Nothing reaches a loudspeaker or the desk in this sound.</span>}
+        {trace.circles.map((circle) => (
+          <span key={circle.join()} className="stop">
+            A circle: {circle.map((id) => wiring.rig.devices[id].name).join(' → ')} feeds itself.
+          </span>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+const stripOf = (x: number, y: number, width: number, height: number): string => {
+  const [l, r, t, b] = [x - width / 2, x + width / 2, y - height / 2, y + height / 2];
+  return `${l + 5},${t} ${r},${t} ${r - 5},${b} ${l},${b}`;
+};
+
+const short = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
+function PassMark({ placed, inHand, tabbable, onTake, keep }: { readonly placed: PlacedPass; readonly inHand: boolean; readonly tabbable: boolean; readonly onTake: () => void; readonly keep: (node: SVGGElement | null) => void }) {
+  const { pass, x, width, y, onRail, title, note } = placed;
+  const middle = x + width / 2;
+  const label = `${pass.index + 1}. ${title}${note ? `, ${note}` : ''}`;
+  return (
+    <g ref={keep} className={`pass${inHand ? ' inhand' : ''}`} tabIndex={tabbable ? 0 : -1} role="button" aria-label={label} aria-pressed={inHand} onClick={onTake} onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onTake()}>
+      <title>{label}</title>
+      {onRail ? (
+        <>
+          <rect className="railhit" x={x + 6} y={note ? y + 13 : y - 9} width={width - 12} height={18} />
+          <text className="small" x={middle} y={y + 26} textAnchor="middle">
+            {short(note, Math.floor(width / 6.5))}
+          </text>
+        </>
+      ) : (
+        <>
+          <polygon className="strip" points={stripOf(middle, y, strip.width, strip.height)} />
+          <text x={middle} y={note ? y : y + 4} textAnchor="middle" fontWeight={600}>
+            {short(title, 13)}
+          </text>
+          {note && (
+            <text className="small" x={middle} y={y + 11} textAnchor="middle">
+              {note}
+            </text>
+          )}
+        </>
+      )}
+    </g>
+  );
+}
+
+const strip = { width: 84, height: 30 };
+
+/** MIDI and contacts as thin ticked lines between the pieces that are drawn. */
+function ControlLines({ layout }: { readonly layout: ReturnType<typeof layWeave> }) {
+  const { wiring } = useShow();
+  const at = (device: string) => {
+    const placed = layout.passes.find((one) => one.pass.device === device);
+    const hung = layout.jumpers.find((one) => one.jumper.holds.includes(device));
+    return placed ? { x: placed.x + placed.width / 2, y: placed.y } : hung ? { x: hung.x, y: hung.y } : null;
+  };
+  const links = [...wiring.midiLinks.map((link) => [link.from, link.to] as const), ...wiring.contactLinks.map((link) => [link.controller, link.device] as const)];
+  return (
+    <g aria-hidden="true">
+      {links.map(([from, to], i) => {
+        const a = at(from);
+        const b = at(to);
+        return a && b ? <path key={i} className="ctl" strokeWidth={2} d={`M ${a.x} ${a.y + 14} C ${a.x} ${a.y + 40}, ${b.x} ${b.y + 40}, ${b.x} ${b.y + 14}`} /> : null;
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,170 @@
+import { inOrder, type Jumper, type Pass, type Trace, type Wiring } from '@yunta/core';
+
+/** Where everything of the weave lies, in pixels. Time runs left to right, one column a pass; rows are places. */
+export interface WeaveLayout {
+  readonly width: number;
+  readonly height: number;
+  readonly rows: readonly { readonly name: string; readonly note: string; readonly y: number }[];
+  readonly rails: readonly { readonly device: string; readonly name: string; readonly x: number; readonly width: number; readonly y: number }[];
+  readonly passes: readonly PlacedPass[];
+  readonly jumpers: readonly PlacedJumper[];
+  /** The live line from pass to pass, as SVG paths. */
+  readonly run: readonly string[];
+}
+
+export interface PlacedPass {
+  readonly pass: Pass;
+  readonly x: number;
+  readonly width: number;
+  readonly y: number;
+  readonly onRail: boolean;
+  readonly title: string;
+  readonly note: string;
+}
+
+export interface PlacedJumper {
+  readonly jumper: Jumper;
+  readonly x: number;
+  readonly width: number;
+  readonly y: number;
+  readonly railY: number;
+  readonly title: string;
+}
+
+const lane = 46;
+const gap = 34;
+const strip = { width: 82, height: 28 };
+const step = 100;
+
+/** Rows are laid by place; within a row, what would overlap goes into a lane of its own. */
+export function layWeave(wiring: Wiring, trace: Trace, least = 0): WeaveLayout {
+  const { rig } = wiring;
+  const times = new Map<string, number>();
+  for (const pass of trace.passes) times.set(pass.device, (times.get(pass.device) ?? 0) + 1);
+  const isRail = (device: string) => (times.get(device) ?? 0) > 1;
+  const columns = columnsOf(trace, least);
+  const nameOf = (device: string) => rig.devices[device].name;
+
+  const items: { readonly place: string; readonly from: number; readonly to: number; readonly key: string }[] = [];
+  for (const device of new Set(trace.passes.map((pass) => pass.device)))
+    if (isRail(device)) {
+      const own = trace.passes.filter((pass) => pass.device === device);
+      const left = Math.min(...own.map((pass) => columns.at(pass.column)));
+      const right = Math.max(...own.map((pass) => columns.at(pass.column) + columns.widthOf(pass.column)));
+      items.push({ place: rig.devices[device].place, from: left, to: right, key: `rail ${device}` });
+    }
+  trace.passes.forEach((pass) => {
+    if (!isRail(pass.device)) items.push({ place: rig.devices[pass.device].place, from: columns.at(pass.column), to: columns.at(pass.column) + columns.widthOf(pass.column), key: `pass ${pass.index}` });
+  });
+  const hung = jumperSpots(trace, columns);
+  for (const { jumper, x } of hung) items.push({ place: rig.devices[jumper.holds[0]].place, from: x - step / 2, to: x + step / 2, key: `jumper ${jumper.loop}` });
+
+  const laneOf = lanes(items);
+  const places = inOrder(rig.places).filter((place) => items.some((item) => item.place === place.id));
+  const top = new Map<string, number>();
+  let y = 22;
+  for (const place of places) {
+    top.set(place.id, y);
+    y += Math.max(1, laneOf.count.get(place.id) ?? 1) * lane + gap;
+  }
+  const yOf = (place: string, key: string) => (top.get(place) ?? 0) + (laneOf.of.get(key) ?? 0) * lane + lane / 2;
+
+  const passes = trace.passes.map((pass): PlacedPass => {
+    const onRail = isRail(pass.device);
+    const { place } = rig.devices[pass.device];
+    return {
+      pass,
+      onRail,
+      x: columns.at(pass.column),
+      width: columns.widthOf(pass.column),
+      y: yOf(place, onRail ? `rail ${pass.device}` : `pass ${pass.index}`),
+      title: nameOf(pass.device),
+      note: pass.bypassed ? 'bypassed' : onRail ? pass.does.join(', ') : '',
+    };
+  });
+  const rails = [...new Set(passes.filter((placed) => placed.onRail).map((placed) => placed.pass.device))].map((device) => {
+    const own = passes.filter((placed) => placed.pass.device === device);
+    const x = Math.min(...own.map((placed) => placed.x));
+    return { device, name: nameOf(device), x, width: Math.max(...own.map((placed) => placed.x + placed.width)) - x, y: own[0].y };
+  });
+  const jumpers = hung.map(({ jumper, x }): PlacedJumper => ({
+    jumper,
+    x,
+    width: strip.width,
+    y: yOf(rig.devices[jumper.holds[0]].place, `jumper ${jumper.loop}`),
+    railY: passes[jumper.pass].y,
+    title: jumper.holds.map(nameOf).join(' + '),
+  }));
+  const counts = new Map<string, number>();
+  for (const device of Object.values(rig.devices)) counts.set(device.place, (counts.get(device.place) ?? 0) + 1);
+  return {
+    width: columns.width,
+    height: y + 2,
+    rows: places.map((place) => ({ name: place.name, note: `${counts.get(place.id)} ${counts.get(place.id) === 1 ? 'piece' : 'pieces'}`, y: top.get(place.id)! + lane / 2 })),
+    rails,
+    passes,
+    jumpers,
+    run: runOf(passes),
+  };
+}
+
+interface Columns {
+  readonly width: number;
+  readonly at: (column: number) => number;
+  readonly widthOf: (column: number) => number;
+}
+
+/** A column is as wide as what hangs under its passes needs; spare width is shared out. */
+function columnsOf(trace: Trace, least: number): Columns {
+  const count = Math.max(1, ...trace.passes.map((pass) => pass.column + 1));
+  const widths = Array.from({ length: count }, (_, column) =>
+    Math.max(step, ...trace.passes.filter((pass) => pass.column === column).map((pass) => 24 + trace.jumpers.filter((jumper) => jumper.pass === pass.index).length * step)),
+  );
+  const margin = 12;
+  const total = widths.reduce((sum, width) => sum + width, 2 * margin);
+  const stretch = Math.min(1.35, Math.max(1, (least - 2 * margin) / (total - 2 * margin)));
+  const starts = [margin];
+  for (const width of widths) starts.push(starts.at(-1)! + width * stretch);
+  return { width: starts.at(-1)! + margin, at: (column) => starts[column], widthOf: (column) => starts[column + 1] - starts[column] };
+}
+
+function jumperSpots(trace: Trace, columns: Columns) {
+  return trace.passes.flatMap((pass) => {
+    const own = trace.jumpers.filter((jumper) => jumper.pass === pass.index && jumper.holds.length > 0);
+    const room = columns.widthOf(pass.column) / own.length;
+    return own.map((jumper, i) => ({ jumper, x: columns.at(pass.column) + room * (i + 0.5) }));
+  });
+}
+
+/** The first lane of its place in which an item overlaps nothing; rails first, so that they keep the top. */
+function lanes(items: readonly { readonly place: string; readonly from: number; readonly to: number; readonly key: string }[]) {
+  const taken = new Map<string, { from: number; to: number }[][]>();
+  const of = new Map<string, number>();
+  for (const item of [...items].sort((a, b) => Number(b.key.startsWith('rail')) - Number(a.key.startsWith('rail')))) {
+    const rows = taken.get(item.place) ?? [];
+    taken.set(item.place, rows);
+    let i = rows.findIndex((row) => row.every((other) => item.to - 4 <= other.from || item.from >= other.to - 4));
+    if (i < 0) i = rows.push([]) - 1;
+    rows[i].push({ from: item.from, to: item.to });
+    of.set(item.key, i);
+  }
+  return { of, count: new Map([...taken].map(([place, rows]) => [place, rows.length])) };
+}
+
+/** Along each pass, and from each to the next: straight on in one lane, else up or down between the columns. */
+function runOf(passes: readonly PlacedPass[]): string[] {
+  const ports = (placed: PlacedPass) => ({ left: placed.x, right: placed.x + placed.width });
+  return passes.flatMap((placed) => {
+    const { left, right } = ports(placed);
+    const isFirst = !passes.some((other) => other.pass.next.includes(placed.pass.index));
+    const isLast = placed.pass.next.length === 0;
+    const middle = (left + right) / 2;
+    const along = `M ${isFirst ? middle : left} ${placed.y} H ${isLast ? middle : right}`;
+    const onwards = placed.pass.next.map((index) => {
+      const next = passes[index];
+      const to = ports(next).left;
+      return next.y === placed.y && to === right ? '' : `M ${right} ${placed.y} H ${to > right ? to : right} V ${next.y} H ${to}`;
+    });
+    return [along, ...onwards.filter(Boolean)];
+  });
+}

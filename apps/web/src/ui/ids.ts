@@ -1,0 +1,16 @@
+/** A readable id that is not taken yet: made from a name. */
+export function freshId(name: string, taken: Readonly<Record<string, unknown>>, fallback: string): string {
+  const plain = name.normalize('NFKD').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 40) || fallback;
+  for (let n = 1; ; n += 1) {
+    const id = n === 1 ? plain : `${plain}-${n}`;
+    if (!Object.hasOwn(taken, id) && id !== 'constructor' && id !== 'prototype') return id;
+  }
+}
+
+/** `Drive`, `Drive 2`, `Drive 3`, …: the first that no device is called. */
+export function freshName(name: string, taken: readonly string[]): string {
+  for (let n = 1; ; n += 1) {
+    const tried = n === 1 ? name : `${name} ${n}`;
+    if (!taken.includes(tried)) return tried;
+  }
+}
