@@ -14,6 +14,7 @@ export { between } from './change/order.ts';
 export { readPatchLine, type PatchLine } from './change/patch-line.ts';
 export { applySteps, type Batch, checkShow, invertSteps, sameData, type Step } from './change/steps.ts';
 export { demoShow, emptyShow } from './demo/demo.ts';
+export type { Circle } from './trace/howl.ts';
 export { type Jumper, type Pass, type Trace, Tracer } from './trace/trace.ts';
 export { type ListedAction, type ListedSlot, listSlot, panelNumber } from './program/listing.ts';
 export { layByRole } from './program/layout.ts';

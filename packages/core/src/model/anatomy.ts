@@ -63,6 +63,8 @@ export interface Section {
   readonly to: string;
   /** True where it does something to the sound; wires and bypasses are contracted in a sounding trace. */
   readonly active: boolean;
+  /** Small-signal gain in dB; 0 where nobody said. */
+  readonly gainDb?: number;
   readonly when?: Condition;
   /** Controls whose values are heard in it; `preset` stands for stored content that nobody entered. */
   readonly governedBy?: readonly string[];

@@ -1,4 +1,4 @@
-import { inDomain, presetExists } from './anatomy.ts';
+import { type Anatomy, inDomain, type Literal, presetExists } from './anatomy.ts';
 import { checkParams } from './archetypes/archetype.ts';
 import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
 import type { Cable, Device, Rig, Show, Songbook } from './documents.ts';
@@ -56,11 +56,21 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
   for (const id of device.plannedFeet) if (!anatomy.switches.some((one) => one.id === id)) problems.push(problem(`${at}/plannedFeet`, 'not-found', { what: 'foot switch', id }));
   for (const [id] of [...Object.entries(device.owners), ...Object.entries(device.powerUps)])
     if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id)) problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));
+  for (const [number, preset] of Object.entries(device.presets))
+    for (const [id, value] of Object.entries(preset.values)) problems.push(...valueProblems(anatomy, id, value, at + pointer('presets', number, 'values', id)));
+  for (const [id, after] of Object.entries(device.powerUps)) if (id !== 'preset' && after.is === 'value') problems.push(...valueProblems(anatomy, id, after.value, at + pointer('powerUps', id)));
   for (const id of Object.keys(device.momentaries))
     if (!anatomy.controller?.momentaries.some((one) => one.id === id)) problems.push(problem(`${at}/momentaries`, 'not-found', { what: 'momentary', id }));
   for (const slot of [...Object.values(device.calls?.programs ?? {}), ...(device.powerUpSlot === undefined ? [] : [device.powerUpSlot])])
     if (!Object.hasOwn(rig.slots, slot)) problems.push(problem(`${at}/calls`, 'not-found', { what: 'slot', id: slot }));
   return problems;
+}
+
+/** A stored or power-up value: unknown, or inside its control's domain. */
+function valueProblems(anatomy: Anatomy, id: string, value: Literal | null, at: string): Problem[] {
+  const control = anatomy.controls.find((one) => one.id === id);
+  if (!control) return [problem(at, 'not-found', { what: 'control', id })];
+  return value === null || inDomain(control.domain, value) ? [] : [problem(at, 'out-of-domain', { value, expected: `a value of ${control.label}` })];
 }
 
 const fits: Record<Cable['kind'], readonly string[]> = {

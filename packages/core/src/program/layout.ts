@@ -9,7 +9,8 @@ import { inOrder, type Rig, type Slot } from '../model/documents.ts';
 export function layByRole(rig: Rig, controller: string): readonly Slot[] | null {
   const facts = anatomyOf(rig.devices[controller].type).controller;
   if (!facts) return null;
-  const taken = new Set<string>();
+  // Slots without a sound (written by hand, for a mute or the like) stay where they are.
+  const taken = new Set(Object.values(rig.slots).flatMap((slot) => (slot.controller === controller && slot.sound === null ? [`${slot.bank}.${slot.position}`] : [])));
   const seat = new Map(rig.settings.roles.slice(0, facts.positions).map((role, position) => [role, position]));
   const sounds = inOrder(rig.sounds);
   const placed = new Map<string, { bank: number; position: number }>();

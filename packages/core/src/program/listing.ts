@@ -86,8 +86,10 @@ function whyOf(wiring: Wiring, intent: Intent): string {
       return intent.holds.length === 0 ? 'nothing in this loop' : `${intent.holds.map((id) => nameOf(wiring, id)).join(', ')}: ${intent.wanted ? 'wanted so' : 'not wanted, taken out'}`;
     case 'want': {
       const { device, control } = splitRef(intent.ref);
-      const label = control === 'preset' ? `preset ${panelNumber(wiring, device, Number(intent.value))}` : `${wiring.device.get(device)?.control.get(control)?.label ?? control} ${wordOf(intent.value)}`;
-      return `${nameOf(wiring, device)} wanted on ${label}`;
+      if (control === 'preset') return `${nameOf(wiring, device)} wanted on preset ${panelNumber(wiring, device, Number(intent.value))}`;
+      const wired = wiring.device.get(device);
+      if (control === wired?.anatomy.ownSwitch) return `${nameOf(wiring, device)} wanted ${wordOf(intent.value)}`;
+      return `${nameOf(wiring, device)} wanted with ${(wired?.control.get(control)?.label ?? control).toLowerCase()} ${wordOf(intent.value)}`;
     }
     case 'bank':
       return `bank of ${nameOf(wiring, intent.device)} preset ${panelNumber(wiring, intent.device, intent.preset)}`;

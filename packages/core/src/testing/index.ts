@@ -3,5 +3,8 @@ export { runOracle } from './oracle-main.ts';
 export { answerRecallCase } from './recall-cases.ts';
 export { adaptCase } from './recall-adapter.ts';
 export { Random } from './random.ts';
+export { clean, fourCable, lead, ShowBuilder } from './build-show.ts';
+export { type RuleCases, ruleFaults } from './rule-tester.ts';
+export { SmallRig, stonesInShort } from './small-rig.ts';
 export { answerReference, compareReference } from './reference.ts';
 export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';

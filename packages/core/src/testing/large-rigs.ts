@@ -82,7 +82,7 @@ function place(d: Drawing, i: number, positions: number, sound: Omit<Sound, 'id'
 export function retraceRig(seed = 1): LargeRig {
   const r = new Random(seed);
   const d = new Drawing();
-  line(d, 60, 16, 5, 20, typeOf('midi-multi', { loadMs: 20 }));
+  line(d, 60, 16, 5, 20, typeOf('midi-multi', { loadMs: 20, mixCc: 20 }));
   const pedals = Array.from({ length: 60 }, (_, i) => `pedal-${i + 1}`);
   const effects = Array.from({ length: 16 }, (_, i) => `effect-${i + 1}`);
   for (let i = 0; i < 60; i += 1) {

@@ -103,7 +103,32 @@ const listOf = <T>(value: T | readonly T[]): readonly T[] => (Array.isArray(valu
 
 /** Turns a reference rig into Yunta's own two documents. */
 export function adaptCase(rig: CaseRig): AdaptedCase {
+  refuseUnknown(rig);
   return new Adapter(rig).adapt();
+}
+
+/** Fields of the format, by what holds them. What is not here is left out by name, never silently. */
+const knownFields = {
+  rig: ['controllers', 'devices', 'midi', 'contacts', 'topology', 'pedals', 'sounds', 'set', 'external', 'faults', 'message_limit'],
+  controller: ['slots', 'loops', 'contacts', 'momentary', 'fires_while_held', 'bank_move', 'repeat_press', 'call_repeat', 'rx', 'pc_map', 'powerup_fires', 'track_slot', 'banks'],
+  device: ['ch', 'omni', 'presets', 'controls', 'cc', 'inputs', 'foot', 'busy_ms', 'busy_policy', 'emits'],
+  presets: ['stored', 'powerup', 'scheme', 'bank_size', 'sticky', 'home', 'repeat', 'flips'],
+  control: ['domain', 'powerup', 'scope', 'owner', 'bits', 'table', 'inputs'],
+  message: ['cc', 'control', 'mode', 'by', 'wrap', 'exclusive', 'armed'],
+} as const;
+
+function refuseUnknown(rig: CaseRig): void {
+  const see = (what: keyof typeof knownFields, where: string, data: object) => {
+    for (const field of Object.keys(data)) if (!(knownFields[what] as readonly string[]).includes(field)) throw new Error(`${where}: the field "${field}" is not understood`);
+  };
+  see('rig', 'rig', rig);
+  for (const [name, one] of Object.entries(rig.controllers ?? {})) see('controller', name, one);
+  for (const [name, one] of Object.entries(rig.devices ?? {})) {
+    see('device', name, one);
+    if (one.presets) see('presets', `${name}.presets`, one.presets);
+    for (const [id, control] of Object.entries(one.controls ?? {})) see('control', `${name}.${id}`, control);
+    for (const message of one.cc ?? []) see('message', `${name}.cc ${message.cc}`, message);
+  }
 }
 
 class Adapter {

@@ -25,6 +25,8 @@ export interface TraceEdge {
   readonly from: number;
   readonly to: number;
   readonly active: boolean;
+  /** Magnitude of its gain, 1 where nobody said. */
+  readonly gain: number;
   readonly when: readonly { readonly ref: ControlRef; readonly values: readonly Literal[] }[];
   readonly governedBy: readonly ControlRef[];
 }
@@ -53,6 +55,7 @@ export function traceGraph(wiring: Wiring): TraceGraph {
         from: nodes.of(poleKey(id, section.from)),
         to: nodes.of(poleKey(id, section.to)),
         active: section.active,
+        gain: 10 ** ((section.gainDb ?? 0) / 20),
         when: Object.entries(section.when?.controls ?? {}).map(([control, values]) => ({ ref: controlRef(id, control), values })),
         governedBy: (section.governedBy ?? []).map((control) => controlRef(id, control)),
       });

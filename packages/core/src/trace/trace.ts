@@ -3,6 +3,7 @@ import { controlRef, type ControlRef, type Sound } from '../model/documents.ts';
 import { type Loop, loopsOf, switchingOf, wantsOf } from '../model/switching.ts';
 import { powerUpOf, type Wiring } from '../model/wiring.ts';
 import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
+import { type Circle, circlesOf } from './howl.ts';
 import { type Live, liveEdges } from './live.ts';
 
 /** A maximal run of the signal inside one device between arriving and leaving by cable. */
@@ -47,8 +48,8 @@ export interface Trace {
   readonly jumpers: readonly Jumper[];
   readonly deadEnds: readonly DeadEnd[];
   readonly sums: readonly Sum[];
-  /** Devices that a closed circle of the signal runs through: what may howl, whatever the gains. */
-  readonly circles: readonly (readonly string[])[];
+  /** Where the signal comes back to itself, with how much of it. */
+  readonly circles: readonly Circle[];
 }
 
 /** Resolves a rig once; then one pure function a question. */
@@ -91,7 +92,7 @@ export class Tracer {
         const from = passes.filter((other) => other.next.includes(pass.index)).map((other) => other.index);
         return from.length > 1 ? [{ pass: pass.index, from }] : [];
       }),
-      circles: this.circles(live, isClosed),
+      circles: circlesOf(this.graph.nodeCount, this.graph.edges.filter((edge) => live.forward[edge.from] && isClosed(edge))),
     };
   }
 
@@ -169,17 +170,6 @@ export class Tracer {
     }
     return false;
   }
-
-  /** Strongly connected pieces of the closed graph that hold a section which does something. */
-  private circles(live: Live, isClosed: (edge: TraceEdge) => boolean): (readonly string[])[] {
-    const { graph } = this;
-    const closed = graph.edges.filter((edge) => live.forward[edge.from] && isClosed(edge));
-    const component = stronglyConnected(graph.nodeCount, closed);
-    const inside = new Map<number, Set<string>>();
-    for (const edge of closed)
-      if (edge.active && component[edge.from] === component[edge.to]) inside.set(component[edge.from], (inside.get(component[edge.from]) ?? new Set()).add(edge.device));
-    return [...inside.values()].map((devices) => [...devices]);
-  }
 }
 
 function jacksByNode(wiring: Wiring, graph: TraceGraph) {
@@ -240,48 +230,4 @@ function longest(next: readonly (readonly number[])[]): number[] {
     }
   }
   return distance.map((d) => Math.max(0, d));
-}
-
-/** Component number of each node (Tarjan 1972, without recursion). */
-export function stronglyConnected(nodes: number, edges: readonly { readonly from: number; readonly to: number }[]): Int32Array {
-  const leaving: number[][] = Array.from({ length: nodes }, () => []);
-  for (const edge of edges) leaving[edge.from].push(edge.to);
-  const component = new Int32Array(nodes).fill(-1);
-  const index = new Int32Array(nodes).fill(-1);
-  const low = new Int32Array(nodes);
-  const onStack = new Uint8Array(nodes);
-  const stack: number[] = [];
-  let counter = 0;
-  let components = 0;
-  for (let start = 0; start < nodes; start += 1) {
-    if (index[start] >= 0) continue;
-    const work: { node: number; at: number }[] = [{ node: start, at: 0 }];
-    while (work.length > 0) {
-      const frame = work[work.length - 1];
-      const { node } = frame;
-      if (frame.at === 0) {
-        index[node] = low[node] = counter += 1;
-        stack.push(node);
-        onStack[node] = 1;
-      }
-      if (frame.at < leaving[node].length) {
-        const to = leaving[node][frame.at];
-        frame.at += 1;
-        if (index[to] < 0) work.push({ node: to, at: 0 });
-        else if (onStack[to]) low[node] = Math.min(low[node], index[to]);
-        continue;
-      }
-      work.pop();
-      if (work.length > 0) low[work[work.length - 1].node] = Math.min(low[work[work.length - 1].node], low[node]);
-      if (low[node] !== index[node]) continue;
-      for (;;) {
-        const other = stack.pop()!;
-        onStack[other] = 0;
-        component[other] = components;
-        if (other === node) break;
-      }
-      components += 1;
-    }
-  }
-  return component;
 }

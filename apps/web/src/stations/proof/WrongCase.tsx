@@ -149,7 +149,8 @@ function Playing({ played, at, onStep }: { readonly played: Played; readonly at:
                 <tr key={want.ref} className={want.right ? undefined : 'wrongrow'}>
                   <td>{refWords(wiring, want.ref)}</td>
                   <td>{valueWords(wiring, want.ref, want.wanted)}</td>
-                  <td className={want.right ? undefined : 'stop'}>{want.right ? valueWords(wiring, want.ref, want.cameUp) : <b>{valueWords(wiring, want.ref, want.cameUp)}</b>}</td>
+                  <td className={want.right ? undefined : 'stop'}>{want.right ? valueWords(wiring, want.ref, want.cameUp) : <b>{valueWords(wiring, want.ref, want.cameUp)}</b>}
+                    {want.right && want.cameUp !== want.wanted && <span className="soft">, not heard</span>}</td>
                 </tr>
               ))}
             </tbody>

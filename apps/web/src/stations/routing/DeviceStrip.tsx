@@ -12,7 +12,7 @@ export function DeviceStrip() {
   return (
     <div className="sheet" style={{ display: 'flex', flexWrap: 'wrap', gap: '4px 6px', padding: 8, borderTop: 0 }}>
       {devices.map((one) => (
-        <button key={one.id} className="plain tag" aria-pressed={device === one.id} style={{ fontWeight: device === one.id ? 700 : 400, fontFamily: 'inherit', background: onRun.has(one.id) ? undefined : 'transparent', border: onRun.has(one.id) ? 0 : '1px dashed var(--line)', clipPath: onRun.has(one.id) ? undefined : 'none' }} title={onRun.has(one.id) ? one.type.name : `${one.type.name}: not on the run in this sound`} onClick={() => takeDevice(device === one.id ? null : one.id)}>
+        <button key={one.id} className={onRun.has(one.id) ? 'tag' : 'tag off'} aria-pressed={device === one.id} title={onRun.has(one.id) ? one.type.name : `${one.type.name}: not on the run in this sound`} onClick={() => takeDevice(device === one.id ? null : one.id)}>
           {one.name}
         </button>
       ))}

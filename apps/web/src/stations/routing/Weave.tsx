@@ -1,7 +1,7 @@
 import { useElementSize } from '@mantine/hooks';
 import { useMemo, useRef } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { layWeave, type PlacedPass } from './weave-layout.ts';
+import { layWeave, type PlacedPass, strip } from './weave-layout.ts';
 
 /** The run of the signal through the rig in the sound in hand. Arrow keys walk its passes. */
 export function Weave({ inHand, onTake, controls }: { readonly inHand: number; readonly onTake: (pass: number) => void; readonly controls: boolean }) {
@@ -45,11 +45,9 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
             ))}
             {layout.jumpers.map((jumper) => (
               <g key={jumper.jumper.loop}>
-                <path className="jump" d={`M ${jumper.x - 26} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y} M ${jumper.x + 26} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y}`} />
-                <polygon className="strip out" points={stripOf(jumper.x, jumper.y, jumper.width, 24)} />
-                <text className="small" x={jumper.x} y={jumper.y + 4} textAnchor="middle">
-                  {short(jumper.title, 13)}
-                </text>
+                <path className="jump" d={`M ${jumper.x - 18} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y} M ${jumper.x + 18} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y}`} />
+                <polygon className="strip out" points={stripOf(jumper.x, jumper.y, jumper.width, 30)} />
+                <TwoLines className="small" x={jumper.x} y={jumper.y} text={jumper.title} most={9} />
                 <title>{`${jumper.title}: ${jumper.jumper.label} is out in this sound`}</title>
               </g>
             ))}
@@ -80,11 +78,13 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
         <span>dashed: in a loop that is out</span>
         <span>wide bar: passed more than once</span>
         {!trace.sounds && <span className="stop">Nothing reaches a loudspeaker or the desk in this sound.</span>}
-        {trace.circles.map((circle) => (
-          <span key={circle.join()} className="stop">
-            A circle: {circle.map((id) => wiring.rig.devices[id].name).join(' → ')} feeds itself.
-          </span>
-        ))}
+        {trace.circles
+          .filter((circle) => circle.verdict !== 'quiet')
+          .map((circle) => (
+            <span key={circle.devices.join()} className="stop" title={`Spectral radius ${circle.radius.toFixed(2)} with typical gains: howls from 1, rings from 0.5`}>
+              {circle.devices.map((id) => wiring.rig.devices[id].name).join(' → ')} comes back to itself and {circle.verdict} (loop gain {circle.radius.toFixed(2)}, typical).
+            </span>
+          ))}
       </div>
     </div>
   );
@@ -108,17 +108,15 @@ function PassMark({ placed, inHand, tabbable, onTake, keep }: { readonly placed:
         <>
           <rect className="railhit" x={x + 6} y={note ? y + 13 : y - 9} width={width - 12} height={18} />
           <text className="small" x={middle} y={y + 26} textAnchor="middle">
-            {short(note, Math.floor(width / 6.5))}
+            {short(note, Math.max(15, Math.floor(width / 5.6)))}
           </text>
         </>
       ) : (
         <>
           <polygon className="strip" points={stripOf(middle, y, strip.width, strip.height)} />
-          <text x={middle} y={note ? y : y + 4} textAnchor="middle" fontWeight={600}>
-            {short(title, 13)}
-          </text>
+          <TwoLines x={middle} y={y} text={title} most={9} weight={600} />
           {note && (
-            <text className="small" x={middle} y={y + 11} textAnchor="middle">
+            <text className="small" x={middle} y={y + 28} textAnchor="middle">
               {note}
             </text>
           )}
@@ -128,7 +126,21 @@ function PassMark({ placed, inHand, tabbable, onTake, keep }: { readonly placed:
   );
 }
 
-const strip = { width: 84, height: 30 };
+/** A name in one line, or broken at a space into two. */
+function TwoLines({ x, y, text, most, className, weight }: { readonly x: number; readonly y: number; readonly text: string; readonly most: number; readonly className?: string; readonly weight?: number }) {
+  const breaks = [...text.matchAll(/ /g)].map((match) => match.index);
+  const at = text.length <= most ? -1 : (breaks.filter((i) => i <= most).at(-1) ?? breaks[0] ?? -1);
+  const lines = at < 0 ? [text] : [text.slice(0, at), text.slice(at + 1)];
+  return (
+    <text className={className} x={x} textAnchor="middle" fontWeight={weight} style={{ fontSize: 11 }}>
+      {lines.map((line, i) => (
+        <tspan key={i} x={x} y={y + 4 + (lines.length === 1 ? 0 : i * 12 - 6)}>
+          {short(line, most + 1)}
+        </tspan>
+      ))}
+    </text>
+  );
+}
 
 /** MIDI and contacts as thin ticked lines between the pieces that are drawn. */
 function ControlLines({ layout }: { readonly layout: ReturnType<typeof layWeave> }) {

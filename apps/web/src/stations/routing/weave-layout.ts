@@ -31,18 +31,21 @@ export interface PlacedJumper {
   readonly title: string;
 }
 
-const lane = 46;
+const lane = 48;
 const gap = 34;
-const strip = { width: 82, height: 28 };
-const step = 100;
+/** A label, and a piece that hangs in a loop that is out. */
+export const strip = { width: 62, height: 32, hung: 58 };
+const labelColumn = 70;
+const railColumn = 42;
+const hungColumn = 62;
 
 /** Rows are laid by place; within a row, what would overlap goes into a lane of its own. */
-export function layWeave(wiring: Wiring, trace: Trace, least = 0): WeaveLayout {
+export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
   const { rig } = wiring;
   const times = new Map<string, number>();
   for (const pass of trace.passes) times.set(pass.device, (times.get(pass.device) ?? 0) + 1);
   const isRail = (device: string) => (times.get(device) ?? 0) > 1;
-  const columns = columnsOf(trace, least);
+  const columns = columnsOf(trace, isRail, room);
   const nameOf = (device: string) => rig.devices[device].name;
 
   const items: { readonly place: string; readonly from: number; readonly to: number; readonly key: string }[] = [];
@@ -57,7 +60,7 @@ export function layWeave(wiring: Wiring, trace: Trace, least = 0): WeaveLayout {
     if (!isRail(pass.device)) items.push({ place: rig.devices[pass.device].place, from: columns.at(pass.column), to: columns.at(pass.column) + columns.widthOf(pass.column), key: `pass ${pass.index}` });
   });
   const hung = jumperSpots(trace, columns);
-  for (const { jumper, x } of hung) items.push({ place: rig.devices[jumper.holds[0]].place, from: x - step / 2, to: x + step / 2, key: `jumper ${jumper.loop}` });
+  for (const { jumper, x } of hung) items.push({ place: rig.devices[jumper.holds[0]].place, from: x - hungColumn / 2, to: x + hungColumn / 2, key: `jumper ${jumper.loop}` });
 
   const laneOf = lanes(items);
   const places = inOrder(rig.places).filter((place) => items.some((item) => item.place === place.id));
@@ -90,7 +93,7 @@ export function layWeave(wiring: Wiring, trace: Trace, least = 0): WeaveLayout {
   const jumpers = hung.map(({ jumper, x }): PlacedJumper => ({
     jumper,
     x,
-    width: strip.width,
+    width: strip.hung,
     y: yOf(rig.devices[jumper.holds[0]].place, `jumper ${jumper.loop}`),
     railY: passes[jumper.pass].y,
     title: jumper.holds.map(nameOf).join(' + '),
@@ -114,15 +117,18 @@ interface Columns {
   readonly widthOf: (column: number) => number;
 }
 
-/** A column is as wide as what hangs under its passes needs; spare width is shared out. */
-function columnsOf(trace: Trace, least: number): Columns {
+/** A column is as wide as its label or what hangs under its passes needs; what room there is is shared out. */
+function columnsOf(trace: Trace, isRail: (device: string) => boolean, room: number): Columns {
   const count = Math.max(1, ...trace.passes.map((pass) => pass.column + 1));
-  const widths = Array.from({ length: count }, (_, column) =>
-    Math.max(step, ...trace.passes.filter((pass) => pass.column === column).map((pass) => 24 + trace.jumpers.filter((jumper) => jumper.pass === pass.index).length * step)),
-  );
-  const margin = 12;
-  const total = widths.reduce((sum, width) => sum + width, 2 * margin);
-  const stretch = Math.min(1.35, Math.max(1, (least - 2 * margin) / (total - 2 * margin)));
+  const need = (pass: Pass): number => {
+    const hung = trace.jumpers.filter((jumper) => jumper.pass === pass.index).length * hungColumn;
+    const own = isRail(pass.device) ? (pass.does.length > 0 ? labelColumn : railColumn) : labelColumn;
+    return Math.max(own, hung > 0 ? hung + 14 : 0);
+  };
+  const widths = Array.from({ length: count }, (_, column) => Math.max(railColumn, ...trace.passes.filter((pass) => pass.column === column).map(need)));
+  const margin = 8;
+  const total = widths.reduce((sum, width) => sum + width, 0);
+  const stretch = Math.min(1.6, Math.max(0.93, (room - 2 * margin) / total));
   const starts = [margin];
   for (const width of widths) starts.push(starts.at(-1)! + width * stretch);
   return { width: starts.at(-1)! + margin, at: (column) => starts[column], widthOf: (column) => starts[column + 1] - starts[column] };

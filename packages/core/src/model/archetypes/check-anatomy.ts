@@ -23,7 +23,7 @@ const anatomyShape: Shape = object(
     sections: list(
       object(
         { id: text(80, 1), label: name, from: point, to: point, active: yesNo },
-        { when: object({}, { controls: record(list(literal, 1_000), 50), plugs: record(yesNo, 50) }), governedBy: list(id, 200) },
+        { when: object({}, { controls: record(list(literal, 1_000), 50), plugs: record(yesNo, 50) }), governedBy: list(id, 200), gainDb: decimal(-120, 120) },
       ),
       4_000,
     ),

@@ -1,0 +1,79 @@
+import { typeById } from '../catalogue/types.ts';
+import { addDevice, addPart, addSong, addSound, type Command, connect, layOut } from '../change/commands.ts';
+import { readPatchLine } from '../change/patch-line.ts';
+import { applySteps } from '../change/steps.ts';
+import { emptyShow } from '../demo/demo.ts';
+import type { Device, DeviceType, Show, Sound } from '../model/documents.ts';
+
+/** Builds a show by the same commands that people use; a refusal is an error here. */
+export class ShowBuilder {
+  constructor(public show: Show = emptyShow('rig', 'Rig')) {}
+
+  do(command: Command | null): this {
+    if (!command) throw new Error('no command');
+    const result = applySteps(this.show, command.steps);
+    if (!result.ok) throw new Error(JSON.stringify(result.problems));
+    this.show = result.value;
+    return this;
+  }
+
+  device(id: string, type: string, name: string, facts: Partial<Device> = {}, params: DeviceType['params'] = {}): this {
+    const entry = typeById(type);
+    return this.do(addDevice(this.show, id, { ...entry.type, params: { ...entry.type.params, ...params } }, name, entry.place, facts));
+  }
+
+  cables(...lines: readonly string[]): this {
+    for (const line of lines) {
+      const read = readPatchLine(this.show.rig, line);
+      if (!read.ok) throw new Error(`${read.reason}: ${line}`);
+      this.do(connect(this.show, this.freeCableId(), read.from, read.to, 1));
+    }
+    return this;
+  }
+
+  private freeCableId(): string {
+    let n = Object.keys(this.show.rig.cables).length + 1;
+    while (this.show.rig.cables[`cable-${n}`]) n += 1;
+    return `cable-${n}`;
+  }
+
+  sound(id: string, facts: Partial<Sound> = {}): this {
+    this.do(addSound(this.show, id, facts.name ?? id));
+    this.show = { ...this.show, rig: { ...this.show.rig, sounds: { ...this.show.rig.sounds, [id]: { ...this.show.rig.sounds[id], ...facts } } } };
+    return this;
+  }
+
+  /** Lays the sounds out and casts each as a part of one song, in order. */
+  laid(controller = 'switcher'): this {
+    this.do(layOut(this.show, controller)).do(addSong(this.show, 'song', 'Song'));
+    for (const sound of Object.keys(this.show.rig.sounds)) this.do(addPart(this.show, `part-${sound}`, 'song', sound, `slot-${sound}`));
+    return this;
+  }
+}
+
+/** The four-cable rig of the first page of every manual: guitar, switcher, one drive, a combo, one delay. */
+export function fourCable(): ShowBuilder {
+  return new ShowBuilder()
+    .device('guitar', 'guitar', 'Guitar')
+    .device('switcher', 'switcher-4', 'Switcher')
+    .device('drive', 'drive', 'Drive')
+    .device('combo', 'valve-combo', 'Combo')
+    .device('delay', 'midi-delay', 'Delay', { channel: 2 })
+    .device('cabinet', 'cabinet', 'Cabinet')
+    .cables(
+      'Guitar > Switcher In',
+      'Switcher Send 1 > Drive',
+      'Drive > Switcher Return 1',
+      'Switcher Send 2 > Combo Input',
+      'Combo Send > Switcher Return 2',
+      'Switcher Send 3 > Delay',
+      'Delay Out > Switcher Return 3',
+      'Switcher Out > Combo Return',
+      'Combo Loudspeaker > Cabinet',
+      'Switcher MIDI out > Delay MIDI in',
+      'Switcher Contact 1 > Combo Remote 1',
+    );
+}
+
+export const lead: Partial<Sound> = { name: 'Lead', pedals: { drive: 'on', combo: 'on', delay: 'on' }, wants: { 'combo/channel': 'lead', 'delay/preset': 5 } };
+export const clean: Partial<Sound> = { name: 'Clean', pedals: { drive: 'off', combo: 'on', delay: 'off' }, wants: { 'combo/channel': 'clean' } };

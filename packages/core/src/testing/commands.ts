@@ -1,0 +1,1 @@
+export * as commands from '../change/commands.ts';
