@@ -13,7 +13,7 @@ Exit 0: good. check: 1 when something stops the show. prove: 1 when a slot does 
 class BadCall extends Error {}
 
 /** Runs one call and gives its exit code; everything it says goes through the given writers. */
-export async function main(args: readonly string[], out = (text: string) => void process.stdout.write(text), err = (text: string) => void process.stderr.write(text)): Promise<number> {
+export async function main(args: readonly string[], out: (text: string) => unknown = (text) => process.stdout.write(text), err: (text: string) => unknown = (text) => process.stderr.write(text)): Promise<number> {
   try {
     const { values, positionals } = parseArgs({
       args: [...args],

@@ -38,7 +38,7 @@ export function compareSeed(seed: number, limit = 250): Compared | null {
   if (!found || found.disagreements.length === 0) return found;
   // The enumeration follows every variable, so that a circle of messages may take it past the message limit before
   // it comes round; a machine of few variables sees it come round sooner. With room enough both must say the same.
-  const again = compareShow(seed, withMessageLimit(seededShow(seed), 20_000), limit);
+  const again = compareShow(seed, withMessageLimit(seededShow(seed), 1_500), limit);
   return again ? { ...found, disagreements: again.disagreements } : found;
 }
 

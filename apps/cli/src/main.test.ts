@@ -1,0 +1,73 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { describe, expect, test } from '@jest/globals';
+import { demoShow, exportShow } from '@yunta/core';
+import { clean, fourCable, lead } from '@yunta/core/testing';
+import { main } from './main.ts';
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-cli-'));
+const file = (name: string, text: string): string => {
+  const where = path.join(folder, name);
+  writeFileSync(where, text);
+  return where;
+};
+const demo = file('demo.json', exportShow(demoShow()));
+const good = file('good.json', exportShow(fourCable().sound('lead', lead).sound('clean', clean).laid().show));
+const unknown = fourCable().sound('lead', { ...lead, wants: { 'delay/preset': 5, 'delay/mix': 9 } }).laid().show;
+const undecided = file('undecided.json', exportShow({ ...unknown, rig: { ...unknown.rig, slots: { 'slot-lead': { ...unknown.rig.slots['slot-lead'], actions: [{ kind: 'loop', loop: 'loop-1', to: 1 }, { kind: 'loop', loop: 'loop-2', to: 1 }, { kind: 'loop', loop: 'loop-3', to: 1 }, { kind: 'program', channel: 2, program: 5 }] } } } }));
+
+async function call(...args: string[]) {
+  let out = '';
+  let err = '';
+  const code = await main(args, (text) => (out += text), (text) => (err += text));
+  return { code, out, err };
+}
+
+describe('exit codes', () => {
+  test.each([
+    ['check, nothing found', ['check', good], 0],
+    ['check, something stops the show', ['check', demo], 1],
+    ['trace', ['trace', good], 0],
+    ['prove, all recall', ['prove', good], 0],
+    ['prove, one does not', ['prove', demo], 1],
+    ['prove, that one sound recalls', ['prove', demo, '--sound', 'Slow Lock, verse'], 0],
+    ['prove, set order', ['prove', good, '--level', '1'], 0],
+    ['prove, a stray foot', ['prove', good, '--level', '3'], 1],
+    ['prove, the worst cannot be known', ['prove', undecided], 3],
+    ['no such file', ['check', path.join(folder, 'nowhere.json')], 2],
+    ['not our file', ['check', file('bad.json', '{"format": "song-sheet"}')], 2],
+    ['no file', ['check'], 2],
+    ['no such command', ['sing', good], 2],
+    ['no such sound', ['trace', good, '--sound', 'Nobody'], 2],
+    ['no such level', ['prove', good, '--level', '9'], 2],
+    ['no such option', ['prove', good, '--loud'], 2],
+    ['help', ['--help'], 0],
+  ] as const)('%s: %j', async (_, args, code) => {
+    expect((await call(...args)).code).toBe(code);
+  });
+});
+
+test('a bad file is refused with place and reason on the error stream, and nothing on the other', async () => {
+  const broken = file('broken.json', exportShow(demoShow()).replace('"send-1"', '"send-99"'));
+  const { out, err } = await call('check', broken);
+  expect(out).toBe('');
+  expect(err).toMatch(/\/rig\/cables\/cable-3\/plugs\/0: .*no jack "send-99"/);
+});
+
+test('the JSON is stable: findings by rule, traces by sound, judgements with sequence', async () => {
+  const checked = JSON.parse((await call('check', demo, '--json')).out);
+  expect(Object.keys(checked)).toEqual(['findings', 'broken']);
+  expect(checked.findings[0]).toMatchObject({ rule: expect.any(String), severity: 'stops-the-show', text: expect.any(String), at: expect.any(Object), data: expect.any(Object) });
+  const traced = JSON.parse((await call('trace', good, '--sound', 'Lead', '--json')).out);
+  expect(traced.traces[0]).toMatchObject({ sound: 'Lead', id: 'lead', trace: { sounds: true } });
+  expect(traced.traces[0].trace.passes).toHaveLength(10);
+  const proved = JSON.parse((await call('prove', demo, '--sound', 'Low Water, refrain', '--json')).out);
+  expect(proved).toMatchObject({ level: 2, judgements: [{ name: 'Low Water, refrain', verdict: 'does-not', length: 4, sequence: { stones: [{ kind: 'bank' }, { kind: 'bank' }, { kind: 'bank' }, { kind: 'press', slot: 'slot-sound-14' }] } }] });
+});
+
+test('in plain words', async () => {
+  expect((await call('trace', good, '--sound', 'lead')).out).toBe('Lead: 10 passes\n  Guitar > Switcher > Drive > Switcher > Combo > Switcher > Delay > Switcher > Combo > Cabinet\n');
+  expect((await call('check', good)).out).toBe('Nothing found.\n');
+  expect((await call('prove', demo)).out).toMatch(/does-not \(4\): Low Water, refrain/);
+});

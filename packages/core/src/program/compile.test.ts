@@ -1,0 +1,75 @@
+import { describe, expect, test } from '@jest/globals';
+import { demoShow } from '../demo/demo.ts';
+import { wire } from '../model/wiring.ts';
+import { contextOf } from '../check/engine.ts';
+import { clean, fourCable, lead } from '../testing/build-show.ts';
+import { layByRole } from './layout.ts';
+import { listSlot } from './listing.ts';
+
+/** The bytes of one sound's slot, for a delay of given facts, wanted on a preset. */
+function bytes(params: Record<string, string | number | boolean>, preset: number, facts: object = {}): string {
+  const { show } = fourCable().sound('lead', { ...lead, wants: { 'delay/preset': preset } }).laid();
+  const delay = show.rig.devices.delay;
+  const rig = { ...show.rig, devices: { ...show.rig.devices, delay: { ...delay, ...facts, type: { ...delay.type, params: { ...delay.type.params, loadMs: 0, bypassCc: -1, footswitch: false, ...params } } } } };
+  const listed = listSlot(wire(rig), rig.slots['slot-lead']);
+  return listed.actions.map((one) => one.hex).filter(Boolean).join(' ');
+}
+
+// Source: the worked bytes of engine §6, themselves MIDI 1.0 (status byte | channel − 1, seven-bit data).
+describe('presets become bytes', () => {
+  test('panel 13 counted from 1 on channel 3', () => expect(bytes({}, 12, { channel: 3 })).toBe('C2 0C'));
+  test('panel 200 from 1, LSB only, banks of 128', () => expect(bytes({ scheme: 'lsb', presets: 300 }, 199, { channel: 3 })).toBe('B2 20 01 C2 47'));
+  test('panel 200 from 1, LSB only, banks of 100', () => expect(bytes({ scheme: 'lsb', presets: 300, bankSize: 100 }, 199, { channel: 3 })).toBe('B2 20 01 C2 63'));
+  test('MSB only', () => expect(bytes({ scheme: 'msb', presets: 300 }, 130)).toBe('B1 00 01 C1 02'));
+  test('both, MSB first', () => expect(bytes({ scheme: 'both', presets: 16_384 }, 16_383)).toBe('B1 00 00 B1 20 7F C1 7F'));
+  test('omni is spoken to on channel 1', () => expect(bytes({}, 5, { channel: 'omni' })).toBe('C0 05'));
+  test('a device with no channel is not spoken to', () => expect(bytes({}, 5, { channel: null })).toBe(''));
+});
+
+describe('a slot generated from its sound', () => {
+  const { show } = fourCable().sound('lead', { ...lead, wants: { ...lead.wants, 'delay/mix': 40 } }).sound('clean', clean).laid();
+  const wiring = wire(show.rig);
+
+  test('every loop, then contacts, then bank, program, wait, overrides; each with the intent it came from', () => {
+    expect(listSlot(wiring, show.rig.slots['slot-lead']).actions.map((one) => [one.hex, one.words, one.why])).toEqual([
+      ['', 'Loop 1 in', 'Drive: wanted so'],
+      ['', 'Loop 2 in', 'Combo: wanted so'],
+      ['', 'Loop 3 in', 'Delay: wanted so'],
+      ['', 'Loop 4 out', 'nothing in this loop'],
+      ['', 'Contact 1 closed', 'Combo wanted with channel lead'],
+      ['C1 05', 'Program 5 (panel 6), channel 2: Delay', 'Delay wanted on preset 6'],
+      ['', 'Wait 20 ms', 'Delay is loading'],
+      ['B1 66 7F', 'Control 102 = 127, channel 2: Delay', 'Delay wanted on'],
+      ['B1 14 28', 'Control 20 = 40, channel 2: Delay', 'Delay wanted with mix 40'],
+    ]);
+  });
+  test('says its bytes and their time on the wire: 320 µs a byte', () => {
+    expect(listSlot(wiring, show.rig.slots['slot-lead'])).toMatchObject({ bytes: 8, microseconds: 2560 });
+  });
+  test('an override that the preset is known to store is left out where a repeat reloads, sent where it may not', () => {
+    const stored = (repeat: string) => {
+      const { delay } = show.rig.devices;
+      const rig = { ...show.rig, devices: { ...show.rig.devices, delay: { ...delay, presets: { '5': { values: { mix: 40 } } }, type: { ...delay.type, params: { ...delay.type.params, repeat } } } } };
+      return listSlot(wire(rig), rig.slots['slot-lead']).actions.some((one) => one.hex === 'B1 14 28');
+    };
+    expect([stored('reload'), stored('ignored')]).toEqual([false, true]);
+  });
+  test('the generated program, run on the simulated rig, reaches every sound from anywhere and after a fault', () => {
+    const { prover } = contextOf(show);
+    for (const level of [1, 2, 4] as const) expect(prover.all(level).map((one) => one.verdict)).toEqual(['recalls', 'recalls']);
+  });
+});
+
+describe('banks by role', () => {
+  test('the same kind of sound lies under the same foot in every bank of the demo', () => {
+    const { rig } = demoShow();
+    const laid = layByRole(rig, 'switcher')!;
+    for (const slot of laid) expect(rig.settings.roles.indexOf(rig.sounds[slot.sound!].role)).toBe(slot.position);
+    expect(new Set(laid.map((slot) => `${slot.bank}.${slot.position}`)).size).toBe(laid.length);
+  });
+  test('laying out again changes nothing, and keeps what was written by hand', () => {
+    const { rig } = demoShow();
+    expect(layByRole(rig, 'switcher')).toEqual(expect.arrayContaining(Object.values(rig.slots)));
+  });
+  test('only a controller has switches', () => expect(layByRole(demoShow().rig, 'echo')).toBeNull());
+});
