@@ -50,7 +50,6 @@ function compareShow(seed: number, show: Show, limit: number): Compared | null {
   const prover = proverOf(show);
   const disagreements: Disagreement[] = [];
   const verdicts: Verdict[] = [];
-  let joint = false;
   try {
     const oracle = new Oracle(prover.plant, show, limit);
     for (const { slot, sound } of prover.pairs())
@@ -65,7 +64,7 @@ function compareShow(seed: number, show: Show, limit: number): Compared | null {
     if (reason instanceof RigTooLarge) return null;
     throw reason;
   }
-  joint = prover.machineSizes().some((size) => size.joint);
+  const joint = prover.machineSizes().some((size) => size.joint);
   return {
     compared: verdicts.length,
     failing: verdicts.some((verdict) => verdict === 'does-not'),

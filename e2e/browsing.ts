@@ -1,0 +1,69 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import axe from 'axe-core';
+import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
+
+/** Debian's Chromium over a page, driven as people do: by role and name. */
+export class Browsing {
+  private browser: Browser | null = null;
+  private readonly profile = mkdtempSync(path.join(os.tmpdir(), 'yunta-chromium-'));
+  /** Every address that was asked for. */
+  readonly asked: string[] = [];
+  /** What went wrong in the page. */
+  readonly errors: string[] = [];
+
+  async open(): Promise<Page> {
+    this.browser = await puppeteer.launch({
+      executablePath: '/usr/bin/chromium',
+      userDataDir: this.profile,
+      defaultViewport: { width: 1280, height: 800 },
+      args: ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage'],
+    });
+    return this.newPage();
+  }
+
+  /** Another tab of the same browser, with what its profile has kept. */
+  async newPage(): Promise<Page> {
+    const page = await this.browser!.newPage();
+    page.setDefaultTimeout(15_000);
+    page.on('request', (request) => this.asked.push(request.url()));
+    page.on('pageerror', (error) => this.errors.push(String(error)));
+    return page;
+  }
+
+  async close(): Promise<void> {
+    await this.browser?.close();
+    rmSync(this.profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+  }
+}
+
+export const find = async (page: Page, role: string, name: string): Promise<ElementHandle> => (await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`))!;
+export const click = async (page: Page, role: string, name: string): Promise<void> => (await find(page, role, name)).click();
+
+export async function type(page: Page, name: string, text: string): Promise<void> {
+  const field = await page.waitForSelector(`::-p-aria([name="${name}"])`);
+  await field!.click();
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+}
+
+export const textOf = (page: Page, selector: string): Promise<string> => page.$eval(selector, (node) => node.textContent ?? '');
+
+/** Waits until the text of a place holds some words; says what it held where it does not. */
+export async function waitForText(page: Page, selector: string, words: string): Promise<void> {
+  try {
+    await page.waitForFunction((where, what) => document.querySelector(where)?.textContent?.includes(what) ?? false, {}, selector, words);
+  } catch {
+    throw new Error(`waited for "${words}" in ${selector}, which holds: ${await page.$eval(selector, (node) => node.textContent).catch(() => 'nothing')}`);
+  }
+}
+
+export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[data-saving="saved"]');
+
+/** Violations of WCAG 2.2 AA that axe sees, as short sentences. */
+export async function axeFaults(page: Page): Promise<readonly string[]> {
+  await page.evaluate(axe.source);
+  const { violations } = await page.evaluate(() => (globalThis as unknown as { axe: typeof axe }).axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }));
+  return violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).slice(0, 4).join(' | ')}`);
+}
