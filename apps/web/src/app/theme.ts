@@ -6,7 +6,8 @@ export const theme = createTheme({
   fontFamilyMonospace: "'Atkinson Hyperlegible Mono', monospace",
   defaultRadius: 0,
   primaryColor: 'run',
-  primaryShade: { light: 7, dark: 4 },
+  autoContrast: true,
+  primaryShade: { light: 7, dark: 3 },
   colors: {
     run: ['#e6f0f3', '#cfe0e6', '#a6c7d2', '#7dadbd', '#5f9bae', '#4a8499', '#2f6579', '#1f4e5f', '#173f4e', '#0f303c'],
   },
@@ -16,7 +17,7 @@ export const theme = createTheme({
     NumberInput: { defaultProps: { size: 'xs' } },
     Autocomplete: { defaultProps: { size: 'xs' } },
     TagsInput: { defaultProps: { size: 'xs' } },
-    Checkbox: { defaultProps: { size: 'xs' } },
+    Checkbox: { defaultProps: { size: 'sm' } },
     Button: { defaultProps: { size: 'xs' } },
   },
 });

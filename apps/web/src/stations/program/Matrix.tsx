@@ -18,12 +18,13 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
   const [typing, setTyping] = useState<string | null>(null);
   const grid = useRef<HTMLTableElement>(null);
 
+  const focusCell = (at: Cell) => grid.current?.querySelector<HTMLElement>(`[data-cell="${at.row}.${at.column}"]`)?.focus();
   const take = (row: number, column: number) => {
     const next = { row: clamp(row, sounds.length), column: clamp(column, columns.length) };
     onTake(next);
     const sound = sounds[next.row];
     if (sound) takeSound(sound.id);
-    requestAnimationFrame(() => grid.current?.querySelector<HTMLElement>(`[data-cell="${next.row}.${next.column}"]`)?.focus());
+    focusCell(next);
   };
   const change = (sound: Sound, column: Column, value: Literal | 'on' | 'off' | undefined) =>
     run(column.kind === 'pedal' ? commands.wantPedal(show, sound.id, column.device, value as 'on' | 'off' | undefined) : commands.want(show, sound.id, column.ref, value));
@@ -121,7 +122,7 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
                         onKeyDown={(event) => {
                           if (event.key === 'Enter') takeTyped(sound, column, typing);
                           if (event.key === 'Escape') setTyping(null);
-                          if (event.key === 'Enter' || event.key === 'Escape') requestAnimationFrame(() => grid.current?.querySelector<HTMLElement>(`[data-cell="${row}.${c}"]`)?.focus());
+                          if (event.key === 'Enter' || event.key === 'Escape') focusCell({ row, column: c });
                           event.stopPropagation();
                         }}
                       />

@@ -38,8 +38,10 @@ export function Slots() {
             const slot = slots.find((one) => one.controller === controller.id && one.bank === bank && one.position === position);
             const name = slot?.sound ? show.rig.sounds[slot.sound]?.name : undefined;
             return (
-              <button key={position} className={`switch${name ? '' : ' empty'}`} aria-pressed={slot !== undefined && slot === mine} title={name} aria-label={`Switch ${position + 1}: ${name ?? 'empty'}`} onClick={() => slot?.sound && takeSound(slot.sound)}>
+              <button key={position} className={`switch${name ? '' : ' empty'}`} aria-pressed={slot !== undefined && slot === mine} title={name} onClick={() => slot?.sound && takeSound(slot.sound)}>
+                <span className="visually-hidden">Switch </span>
                 <span className="knob">{position + 1}</span>
+                <span className="visually-hidden">: </span>
                 <span className="tape">{name ?? 'empty'}</span>
               </button>
             );

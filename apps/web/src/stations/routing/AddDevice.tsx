@@ -1,6 +1,6 @@
 import { Autocomplete, Button } from '@mantine/core';
 import { type CatalogueEntry, commands, findTypes } from '@yunta/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
 
@@ -10,6 +10,8 @@ export function AddDevice() {
   const [typed, setTyped] = useState('');
   const found = findTypes(typed);
   const [missed, setMissed] = useState(false);
+  /** The field puts a chosen name into itself afterwards: not a thing that anybody typed. */
+  const chosen = useRef<string | null>(null);
   const add = (entry: CatalogueEntry | undefined) => {
     if (!entry) return setMissed(true);
     const name = freshName(plainName(entry), wiring.devices.map((wired) => wired.device.name));
@@ -34,14 +36,18 @@ export function AddDevice() {
         placeholder="Add a device: drive, delay, switcher, valve amp …"
         value={typed}
         onChange={(value) => {
-          setTyped(value);
+          setTyped(value === chosen.current ? '' : value);
+          chosen.current = null;
           setMissed(false);
         }}
         data={found.map((entry) => entry.type.name)}
         filter={({ options }) => options}
         limit={12}
         error={missed ? 'No generic type has these words. Try: guitar, drive, delay, switcher, amp, cabinet.' : undefined}
-        onOptionSubmit={(name) => add(found.find((entry) => entry.type.name === name))}
+        onOptionSubmit={(name) => {
+          chosen.current = name;
+          add(found.find((entry) => entry.type.name === name));
+        }}
         selectFirstOptionOnChange
         comboboxProps={{ shadow: 'none' }}
       />
