@@ -132,7 +132,7 @@ function TwoLines({ x, y, text, most, className, weight }: { readonly x: number;
   const at = text.length <= most ? -1 : (breaks.filter((i) => i <= most).at(-1) ?? breaks[0] ?? -1);
   const lines = at < 0 ? [text] : [text.slice(0, at), text.slice(at + 1)];
   return (
-    <text className={className} x={x} textAnchor="middle" fontWeight={weight} style={{ fontSize: 11 }}>
+    <text className={className} x={x} textAnchor="middle" fontWeight={weight} style={{ fontSize: className ? 10.5 : 11 }}>
       {lines.map((line, i) => (
         <tspan key={i} x={x} y={y + 4 + (lines.length === 1 ? 0 : i * 12 - 6)}>
           {short(line, most + 1)}

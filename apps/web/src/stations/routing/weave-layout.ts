@@ -34,10 +34,10 @@ export interface PlacedJumper {
 const lane = 48;
 const gap = 34;
 /** A label, and a piece that hangs in a loop that is out. */
-export const strip = { width: 62, height: 32, hung: 58 };
-const labelColumn = 70;
-const railColumn = 42;
-const hungColumn = 62;
+export const strip = { width: 60, height: 32, hung: 58 };
+const labelColumn = 66;
+const railColumn = 36;
+const hungColumn = 61;
 
 /** Rows are laid by place; within a row, what would overlap goes into a lane of its own. */
 export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
