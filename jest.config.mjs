@@ -11,7 +11,7 @@ const common = {
 };
 export default {
   projects: [
-    { ...common, displayName: 'unit', testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/cli/**/*.test.ts'] },
+    { ...common, displayName: 'unit', testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/cli/**/*.test.ts', '<rootDir>/apps/web/**/*.test.ts'] },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/apps/server/**/*.test.ts'] },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],

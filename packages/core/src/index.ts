@@ -24,6 +24,7 @@ export type { Way } from './recall/sequence.ts';
 export type { Stone } from './recall/sequence.ts';
 export { type Played, type PlayedStone, play } from './recall/simulate.ts';
 export { Prover } from './recall/proof.ts';
+export { type StrayReport, strayReports } from './recall/strays.ts';
 export { proverOf } from './recall/prove.ts';
 export { check, type Checked, contextOf } from './check/engine.ts';
 export { type Context, type Finding, type Rule, type Severity, severityWords } from './check/define-rule.ts';

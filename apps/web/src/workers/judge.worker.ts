@@ -1,4 +1,4 @@
-import { applySteps, check, contextOf, type Context, formatFinding, type Level, play, type Played, rules, type Sequence, type Show, type Step } from '@yunta/core';
+import { applySteps, check, contextOf, type Context, formatFinding, type Level, play, type Played, rules, type Sequence, type Show, type Step, type StrayReport, strayReports } from '@yunta/core';
 import { expose } from 'comlink';
 import type { Judged, Proved, ToldFinding } from './judge-types.ts';
 
@@ -61,6 +61,11 @@ const api = {
     }
     const sizes = asked.prover.machineSizes();
     return { level, judgements, milliseconds: performance.now() - started, machines: sizes.length, states: sizes.reduce((sum, size) => sum + size.states, 0) };
+  },
+
+  /** Level 3 switch by switch. */
+  strays(): readonly StrayReport[] {
+    return context ? strayReports(context.prover) : [];
   },
 
   play(sequence: Sequence, sound: string): Played | null {

@@ -64,7 +64,7 @@ function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart'
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {
   readonly ordinary: readonly CompiledEvent[];
-  private readonly strays: readonly CompiledEvent[];
+  readonly strays: readonly CompiledEvent[];
   private readonly restarts: readonly CompiledEvent[];
   readonly press: ReadonlyMap<number, CompiledEvent>;
   private readonly touching = new Map<string, CompiledEvent[]>();

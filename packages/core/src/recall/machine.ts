@@ -19,6 +19,8 @@ export interface Question {
   readonly level: FreeLevel;
   readonly pins: Pins;
   readonly limits: Limits;
+  /** At level 3: the one stray switch that counts; all of them when absent. */
+  readonly stray?: number;
   /** Events to try from each row, to learn whether they fall quiet; they lead nowhere. */
   readonly also?: readonly CompiledEvent[];
 }
@@ -60,7 +62,7 @@ export class Machine {
     const faults = new Set(question.level === 4 ? table.plant.wiring.rig.settings.faults : []);
     this.losable = new Set([...faults].filter((kind) => kind !== 'restart'));
     this.stepper = new Stepper(table.plant, variables, question.pins);
-    const concerned = table.concerning(question.level, faults, variables);
+    const concerned = table.concerning(question.level, faults, variables).filter(({ event, index }) => question.stray === undefined || event.kind !== 'foot' || !event.stray || index === question.stray);
     this.events = this.losable.size > 0 ? concerned : this.distinct(concerned);
     const starts = this.stepper.initial(this.losable);
     this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'quiet');

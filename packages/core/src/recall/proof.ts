@@ -59,6 +59,16 @@ export class Prover {
     return { slot: slot.slot.id, sound: sound.id, level, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };
   }
 
+  /** Foot switches that nobody planned: what a stray foot may find. */
+  get strays(): readonly { readonly device: string; readonly switch: string; readonly index: number }[] {
+    return this.table.strays.flatMap(({ event, index }) => (event.kind === 'foot' ? [{ device: event.device.id, switch: event.footSwitch.id, index }] : []));
+  }
+
+  /** Level 3 with this one stray switch alone: whether a press after it still brings the sound up right. */
+  judgeAfterStray(stray: number, slot: PlantSlot, sound: Sound): Judgement['verdict'] {
+    return this.overContents((pins) => this.free(slot, sound, 3, pins, stray)).verdict;
+  }
+
   /** Every (slot, sound) of the rig at a level, in document order. */
   all(level: Level): Judgement[] {
     return this.pairs().map(({ slot, sound }) => this.judge(slot, sound, level));
@@ -118,8 +128,8 @@ export class Prover {
     return split(new Map());
   }
 
-  private free(slot: PlantSlot, sound: Sound, level: FreeLevel, pins: Pins): Answer {
-    const question: Question = { level, pins, limits: this.limits };
+  private free(slot: PlantSlot, sound: Sound, level: FreeLevel, pins: Pins, stray?: number): Answer {
+    const question: Question = { level, pins, limits: this.limits, ...(stray === undefined ? {} : { stray }) };
     const quick = this.unquietAnswers(slot, question);
     const state = this.stateAnswer(slot, sound, question);
     return worst([...quick, state]);
@@ -168,7 +178,7 @@ export class Prover {
   }
 
   private quietMachine(compiled: CompiledEvent, question: Question): Machine {
-    const key = `quiet|${compiled.index}|${question.level}|${pinsKey(question.pins)}`;
+    const key = `quiet|${compiled.index}|${questionKey(question)}`;
     let machine = this.machines.get(key);
     if (!machine) {
       const variables = new Set(this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
@@ -212,7 +222,7 @@ export class Prover {
 
   /** Whether the line sounds in every state of this level, whatever the sound. */
   private alwaysSounds(question: Question): boolean {
-    const key = `${question.level}|${pinsKey(question.pins)}`;
+    const key = questionKey(question);
     let sounds = this.sounding.get(key);
     if (sounds === undefined) this.sounding.set(key, (sounds = this.soundsThroughout(question)));
     return sounds;
@@ -225,7 +235,7 @@ export class Prover {
   }
 
   private reachable(variable: number, question: Question): Range {
-    const key = `${question.level}|${pinsKey(question.pins)}|${variable}`;
+    const key = `${questionKey(question)}|${variable}`;
     let values = this.posts.get(key);
     if (!values) this.posts.set(key, (values = this.collect([variable], question, (machine, reached) => [reached.row[machine.stepper.place[variable]]])));
     return values;
@@ -465,7 +475,7 @@ export class Prover {
   private postsOf(variable: number, slot: PlantSlot, question: Question): readonly number[] {
     const press = this.table.press.get(slot.index)!;
     if (!press.leaves.has(variable) && !this.releasable.has(variable)) return this.reachable(variable, question) as readonly number[];
-    const key = `${question.level}|${pinsKey(question.pins)}|${variable}|${slot.index}`;
+    const key = `${questionKey(question)}|${variable}|${slot.index}`;
     let values = this.posts.get(key);
     if (!values) {
       values = this.collect([variable], question, (machine, from) => this.postRows(machine, slot, from).map(({ row }) => row[machine.stepper.place[variable]]));
@@ -591,7 +601,9 @@ function widening<T>(variables: Set<number>, attempt: () => T): T {
 }
 
 const machineKey = (question: Question, variables: readonly number[]): string =>
-  `${question.level}|${pinsKey(question.pins)}|${sorted(variables).join(',')}`;
+  `${questionKey(question)}|${sorted(variables).join(',')}`;
+
+const questionKey = (question: Question): string => `${question.level}.${question.stray ?? ''}|${pinsKey(question.pins)}`;
 
 const pinsKey = (pins: Pins): string => (pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&'));
 

@@ -4,6 +4,7 @@ import { useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { levels, tally, verdictMark, verdictWords, worstOf } from './levels.ts';
+import { StrayTable } from './StrayTable.tsx';
 import { WrongCase } from './WrongCase.tsx';
 import { useProof } from './use-proof.ts';
 
@@ -46,6 +47,7 @@ export function ProofStation() {
       )}
       {now && slots > 0 && (
         <>
+          {level === 3 && <StrayTable proved={now} />}
           <div className="sectionhead">
             <h2>{wrong.length > 0 ? 'Shortest ways to a wrong sound' : 'Every sound that is played comes up right'}</h2>
             <span className="soft">{levels.find((one) => one.level === level)!.name.toLowerCase()}</span>

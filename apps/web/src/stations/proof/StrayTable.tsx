@@ -1,0 +1,44 @@
+import { useQuery } from '@tanstack/react-query';
+import { judge } from '../../api/judge.ts';
+import { useShow } from '../../api/rig.tsx';
+import type { Proved } from '../../workers/judge-types.ts';
+
+/** A stray foot told switch by switch: what it breaks at once, and what the next presses still bring up wrong. */
+export function StrayTable({ proved }: { readonly proved: Proved }) {
+  const { show, wiring, revision, takeDevice } = useShow();
+  const reports = useQuery({ queryKey: ['strays', revision, proved], queryFn: () => judge().strays(), gcTime: 0, staleTime: Infinity });
+  const rows = reports.data?.filter((report) => report.atOnce.length + report.after.length > 0) ?? [];
+  if (!reports.data) return <p className="soft">Trying each switch …</p>;
+  if (rows.length === 0) return null;
+  const names = (sounds: readonly string[]) => (sounds.length === 0 ? '—' : sounds.length === Object.keys(show.rig.sounds).length ? `all ${sounds.length} sounds` : sounds.length > 4 ? `${sounds.length} sounds` : sounds.map((id) => show.rig.sounds[id]?.name).join('; '));
+  return (
+    <>
+      <div className="sectionhead">
+        <h2>By switch</h2>
+        <span className="soft">switches that no foot is planned for</span>
+      </div>
+      <table className="plain sheet">
+        <thead>
+          <tr>
+            <th>Switch</th>
+            <th>Breaks at once</th>
+            <th>Still wrong after the next press</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((report) => (
+            <tr key={`${report.device} ${report.switch}`}>
+              <td>
+                <button className="plain" onClick={() => takeDevice(report.device)}>
+                  <b>{show.rig.devices[report.device]?.name}</b>, {wiring.device.get(report.device)?.anatomy.switches.find((one) => one.id === report.switch)?.label.toLowerCase()}
+                </button>
+              </td>
+              <td>{names(report.atOnce)}</td>
+              <td className={report.after.length > 0 ? 'stop' : 'soft'}>{names(report.after)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,45 @@
+import { describe, expect, test } from '@jest/globals';
+import { demoShow, type Judgement, proverOf, type Stone, wire } from '@yunta/core';
+import { tally, worstOf } from './levels.ts';
+import { refWords, valueWords, wordsOf } from './stone-words.ts';
+
+const show = demoShow();
+const wiring = wire(show.rig);
+
+describe('stones in words', () => {
+  test.each([
+    [{ kind: 'power-up' }, 'power up', 'all as it comes up'],
+    [{ kind: 'press', slot: 'slot-sound-1' }, 'B1 · 1', 'Slow Lock, verse'],
+    [{ kind: 'press', slot: 'slot-sound-1', lost: { point: 0, words: 'at Echo' } }, 'B1 · 1', 'Slow Lock, verse, lost: at Echo'],
+    [{ kind: 'press', slot: 'slot-sound-1', never: true }, 'B1 · 1', 'Slow Lock, verse, never falls quiet'],
+    [{ kind: 'bank', controller: 'switcher', by: 1 }, 'bank up', 'Switcher'],
+    [{ kind: 'bank', controller: 'switcher', by: -1 }, 'bank down', 'Switcher'],
+    [{ kind: 'hold', controller: 'switcher', momentary: 'm' }, 'hold', 'Switcher m'],
+    [{ kind: 'release', controller: 'switcher', momentary: 'm' }, 'let go', 'Switcher m'],
+    [{ kind: 'foot', device: 'tuner', switch: 'switch', stray: true }, 'stray foot', 'Tuner: Tune'],
+    [{ kind: 'foot', device: 'combo', switch: 'channel', stray: false }, 'foot', 'Combo: Channel switch'],
+    [{ kind: 'cue', control: 'combo/channel', value: 'lead' }, 'cue', 'Combo channel to lead'],
+    [{ kind: 'outside', device: 'echo', program: 3 }, 'program change', '3 into Echo'],
+    [{ kind: 'restart', device: 'echo' }, 'restart', 'Echo'],
+  ] as const)('%j', (stone, title, note) => {
+    expect(wordsOf(show, wiring, stone as Stone)).toEqual({ title, note });
+  });
+  test('controls and values as people say them: presets by panel number, switches by word', () => {
+    expect(refWords(wiring, 'echo/preset')).toBe('Echo preset');
+    expect(valueWords(wiring, 'echo/preset', 5)).toBe('6');
+    expect(valueWords(wiring, 'echo/on', 1)).toBe('on');
+    expect(valueWords(wiring, 'echo/mix', 30)).toBe('30');
+    expect(valueWords(wiring, 'combo/channel', 'lead')).toBe('lead');
+    expect(valueWords(wiring, 'echo/mix', null)).toBe('unknown');
+  });
+});
+
+test('a level is told by its worst, and counted over what is played', () => {
+  const judgements = proverOf(show).all(2);
+  expect(worstOf(judgements)).toBe('does-not');
+  expect(tally(judgements)).toBe('13 of 16 recall');
+  const of = (...verdicts: Judgement['verdict'][]) => verdicts.map((verdict) => ({ verdict }) as Judgement);
+  expect(tally(of('recalls', 'cannot-be-known', 'not-played'))).toBe('1 of 2 recall, 1 cannot be known, 1 not played');
+  expect(worstOf(of('recalls', 'cannot-be-known'))).toBe('cannot-be-known');
+  expect(worstOf([])).toBe('not-played');
+});

@@ -1,0 +1,91 @@
+import { describe, expect, test } from '@jest/globals';
+import { seededShow } from '../testing/compare.ts';
+import { Random } from '../testing/random.ts';
+import { Delivery } from './delivery.ts';
+import { begin } from './events.ts';
+import { after } from './leaves.ts';
+import { proverOf } from './prove.ts';
+import type { Plant } from './plant.ts';
+import { WholeStore } from './store.ts';
+
+const seeds = Array.from({ length: 14 }, (_, i) => 700 + i);
+
+/** Values that a variable can hold, by its kind; enough to start an event from anywhere. */
+function anyState(plant: Plant, r: Random): Int32Array {
+  const state = new Int32Array(plant.variables.length);
+  for (const device of plant.devices) {
+    for (const control of device.controls.values()) state[control.variable] = r.pick(control.options);
+    for (const input of device.inputs.values()) state[input.bit] = plant.values.id(r.below(2));
+    const { presets, controller } = device;
+    if (presets) {
+      state[presets.variable] = plant.values.id(r.pick(presets.numbers));
+      if (presets.previous >= 0) state[presets.previous] = plant.values.id(r.pick(presets.numbers));
+      if (presets.bank >= 0) state[presets.bank] = plant.values.id(r.below(2));
+    }
+    if (!controller) continue;
+    state[controller.bank] = plant.values.id(r.below(controller.facts.banks));
+    for (const variable of [controller.currentSlot, controller.previousSlot]) if (variable >= 0) state[variable] = plant.values.id('');
+    for (const variable of [...controller.held.values(), ...controller.contact.values(), ...controller.belief.values()]) state[variable] = plant.values.id(r.below(2));
+    for (const variable of controller.saved.values()) state[variable] = plant.values.id('');
+  }
+  return state;
+}
+
+describe('laws of the pieces that the proof is made of', () => {
+  test.each(seeds)('seed %i: what a compiled press is said to leave, it leaves, from whatever state', (seed) => {
+    const { plant, table } = proverOf(seededShow(seed));
+    const r = new Random(seed);
+    for (const compiled of table.press.values()) {
+      if (compiled.operations === null || compiled.event.kind !== 'press') continue;
+      expect(after(plant, compiled.losses().operations)).toEqual(compiled.leaves);
+      for (let i = 0; i < 12; i += 1) {
+        const before = anyState(plant, r);
+        const store = new WholeStore(before.slice(), new Map());
+        const delivery = new Delivery(plant, store);
+        begin(plant, compiled.event, delivery);
+        if (delivery.settle() !== 'quiet') continue;
+        for (const { index } of plant.variables) {
+          const left = compiled.leaves.get(index);
+          if (left === undefined) expect([index, store.state[index]]).toEqual([index, before[index]]);
+          else if (left >= 0) expect([index, store.state[index]]).toEqual([index, left]);
+        }
+      }
+    }
+  });
+
+  test.each(seeds)('seed %i: what is certainly wrong or certainly harmless from one variable is so in every state', (seed) => {
+    const prover = proverOf(seededShow(seed));
+    const { plant, outlook, hearing } = prover;
+    const r = new Random(seed);
+    const pins = new Map();
+    for (const { sound } of prover.pairs()) {
+      const laid = prover.layOf(sound);
+      for (const variable of laid.values.keys()) {
+        const states = Array.from({ length: 25 }, () => anyState(plant, r));
+        for (const value of new Set(states.map((state) => state[variable]))) {
+          const status = outlook.status(laid, new Map([[variable, value]]), () => null, pins);
+          for (const state of states) {
+            const here = state.slice();
+            here[variable] = value;
+            const heard = hearing.judge((other) => here[other], laid, { obey: true, pins });
+            if (status === 'wrong') expect([sound.id, variable, heard.is]).toEqual([sound.id, variable, 'wrong']);
+            if (status !== 'harmless' || laid.obeyed.has(variable)) continue;
+            here[variable] = laid.values.get(variable)!;
+            expect([sound.id, variable, hearing.judge((other) => here[other], laid, { obey: true, pins }).is]).toEqual([sound.id, variable, heard.is]);
+          }
+        }
+      }
+    }
+  });
+
+  test.each(seeds)('seed %i: a line that surely sounds sounds in every state', (seed) => {
+    const prover = proverOf(seededShow(seed));
+    const r = new Random(seed);
+    if (!prover.outlook.surelySounds(() => null)) return;
+    for (const { sound } of prover.pairs())
+      for (let i = 0; i < 10; i += 1) {
+        const state = anyState(prover.plant, r);
+        expect(prover.hearing.judge((variable) => state[variable], { ...prover.layOf(sound), values: new Map(), named: new Set(), obeyed: new Map() }, { obey: false, pins: new Map() }).is).toBe('right');
+      }
+  });
+});
