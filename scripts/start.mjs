@@ -44,8 +44,9 @@ async function main() {
   database = await startDatabase(path.join(home, 'database'));
   const port = await freePort(Number(process.env.YUNTA_PORT ?? 4477));
   server = spawn(process.execPath, [path.join(root, 'apps/server/dist/main.js')], {
-    env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: database.url, YUNTA_PORT: String(port) },
-    stdio: ['ignore', 'pipe', 'inherit'],
+    env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: database.url, YUNTA_PORT: String(port), YUNTA_TIED: 'yes' },
+    // The server ends when this pipe does: a start that is killed leaves no server behind.
+    stdio: ['pipe', 'pipe', 'inherit'],
     detached: true,
   });
   server.once('exit', (code) => {
@@ -63,6 +64,6 @@ async function main() {
 }
 
 main().catch(async (reason) => {
-  say(reason.message);
+  say(`Yunta could not start. ${reason.message}`);
   await stop(1);
 });

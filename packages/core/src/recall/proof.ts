@@ -21,6 +21,7 @@ export class Prover {
   private readonly machines = new Map<string, Machine | null>();
   private readonly jointKeys = new Set<string>();
   private readonly laid = new Map<string, Laid>();
+  private readonly judged = new Map<string, Judgement>();
   private readonly posts = new Map<string, readonly number[]>();
   private readonly sounding = new Map<string, boolean>();
   private readonly releasable: ReadonlySet<number>;
@@ -54,6 +55,13 @@ export class Prover {
   }
 
   judge(slot: PlantSlot, sound: Sound, level: Level): Judgement {
+    const key = `${level}|${slot.index}|${sound.id}`;
+    let judgement = this.judged.get(key);
+    if (!judgement) this.judged.set(key, (judgement = this.judgeAnew(slot, sound, level)));
+    return judgement;
+  }
+
+  private judgeAnew(slot: PlantSlot, sound: Sound, level: Level): Judgement {
     const answer = this.overContents(level === 1 ? (pins) => proveInSetOrder(this, slot, sound, pins) : (pins) => this.free(slot, sound, level, pins));
     const { verdict, length, sequence, gaveUp } = answer;
     return { slot: slot.slot.id, sound: sound.id, level, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };

@@ -1,6 +1,6 @@
 import type { Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef, type Sound } from '../model/documents.ts';
-import { type Loop, loopsOf, switchingOf, wantsOf } from '../model/switching.ts';
+import { type Loop, loopsOf, type Switching, switchingOf, wantsOf } from '../model/switching.ts';
 import { powerUpOf, type Wiring } from '../model/wiring.ts';
 import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
 import { type Circle, circlesOf } from './howl.ts';
@@ -57,16 +57,22 @@ export class Tracer {
   readonly graph: TraceGraph;
   readonly loops: readonly Loop[];
   private readonly jackAt: ReadonlyMap<string, readonly { readonly device: string; readonly jack: string }[]>;
+  private readonly switching: ReadonlyMap<string, Switching>;
+  /** The wire that jumps each loop when it is out, by the loop's control. */
+  private readonly bypassOf: ReadonlyMap<ControlRef, readonly TraceEdge[]>;
+  private readonly traced = new WeakMap<Sound, Trace>();
 
   constructor(readonly wiring: Wiring) {
     this.graph = traceGraph(wiring);
     this.loops = loopsOf(wiring);
     this.jackAt = jacksByNode(wiring, this.graph);
+    this.switching = switchingOf(wiring, this.loops);
+    this.bypassOf = bypasses(this.graph, this.loops);
   }
 
   /** What each control is in a sound: as wanted, else as it comes up, else the first of its values. */
   valuesIn(sound: Sound | null): (ref: ControlRef) => Literal {
-    const wants = sound ? wantsOf(sound, switchingOf(this.wiring, this.loops)) : new Map<ControlRef, Literal>();
+    const wants = sound ? wantsOf(sound, this.switching) : new Map<ControlRef, Literal>();
     const at = new Map<ControlRef, Literal>();
     for (const wired of this.wiring.devices)
       for (const control of wired.anatomy.controls) {
@@ -79,6 +85,14 @@ export class Tracer {
   }
 
   trace(sound: Sound | null): Trace {
+    const known = sound && this.traced.get(sound);
+    if (known) return known;
+    const trace = this.traceAnew(sound);
+    if (sound) this.traced.set(sound, trace);
+    return trace;
+  }
+
+  private traceAnew(sound: Sound | null): Trace {
     const value = this.valuesIn(sound);
     const isClosed = (edge: TraceEdge) => edge.when.every((condition) => condition.values.includes(value(condition.ref)));
     const live = liveEdges(this.graph, (index) => isClosed(this.graph.edges[index]));
@@ -135,7 +149,7 @@ export class Tracer {
   private jumpers(passOf: ReadonlyMap<number, number>): Jumper[] {
     return this.loops.flatMap((loop) => {
       if (loop.holds.length === 0) return [];
-      const bypass = this.graph.edges.find((edge) => edge.device === loop.controller && !edge.active && edge.when.some((condition) => condition.ref === loop.ref && condition.values.includes(0)) && passOf.has(edge.index));
+      const bypass = this.bypassOf.get(loop.ref)?.find((edge) => passOf.has(edge.index));
       const label = this.wiring.device.get(loop.controller)!.control.get(loop.control)!.label;
       return bypass ? [{ loop: loop.ref, label, holds: loop.holds, pass: passOf.get(bypass.index)! }] : [];
     });
@@ -170,6 +184,13 @@ export class Tracer {
     }
     return false;
   }
+}
+
+function bypasses(graph: TraceGraph, loops: readonly Loop[]): ReadonlyMap<ControlRef, readonly TraceEdge[]> {
+  const found = new Map<ControlRef, TraceEdge[]>(loops.map((loop) => [loop.ref, []]));
+  for (const edge of graph.edges)
+    if (!edge.active) for (const condition of edge.when) if (condition.values.includes(0)) found.get(condition.ref)?.push(edge);
+  return found;
 }
 
 function jacksByNode(wiring: Wiring, graph: TraceGraph) {
