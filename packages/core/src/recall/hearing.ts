@@ -42,6 +42,7 @@ export class Hearing {
   readonly edges: readonly HearingEdge[];
   /** The preset variable of the device that a control belongs to. */
   readonly presetOf: ReadonlyMap<number, number>;
+  private readonly related = new Map<number, readonly number[]>();
   private readonly controlOf = new Map<number, PlantControl>();
   private readonly device = new Map<number, PlantDevice>();
 
@@ -182,6 +183,12 @@ export class Hearing {
 
   /** Controls that decide beside this variable whether it is heard. */
   relatives(variable: number): readonly number[] {
+    let known = this.related.get(variable);
+    if (!known) this.related.set(variable, (known = this.findRelatives(variable)));
+    return known;
+  }
+
+  private findRelatives(variable: number): readonly number[] {
     const { plant } = this;
     const { device: id } = plant.variables[variable];
     const device = plant.device.get(id)!;

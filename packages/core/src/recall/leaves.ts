@@ -21,11 +21,32 @@ export function after(plant: Plant, operations: readonly Operation[]): ReadonlyM
       continue;
     }
     const device = operation.touches.length > 0 ? plant.device.get(plant.variables[operation.touches[0]].device)!.index : -1;
+    const whole = unsure.has(device) ? undefined : together(operation, known, running);
+    if (whole) {
+      for (const variable of operation.touches) known.set(variable, whole.get(variable) ?? mayChange);
+      continue;
+    }
     const found = operation.touches.map((variable) => [variable, unsure.has(device) ? mayChange : left(operation, variable, known, running)] as const);
     if (operation.gates && !runs(operation, known, running)) unsure.add(device);
     for (const [variable, value] of found) known.set(variable, value);
   }
   return known;
+}
+
+/** All that an operation touches at once, where it reads nothing that is not known. */
+function together(operation: Operation, known: ReadonlyMap<number, number>, running: Running): ReadonlyMap<number, number> | undefined {
+  const state = new Map<number, number>();
+  for (const variable of operation.touches) if (isKnown(known, variable)) state.set(variable, known.get(variable)!);
+  const before = [...running.busyUntil];
+  try {
+    operation.apply(new Trial(new Set(operation.touches), state), running);
+    return state;
+  } catch (reason) {
+    if (!(reason instanceof NeedVariable) && !(reason instanceof NeedPin)) throw reason;
+    running.busyUntil.clear();
+    for (const [device, until] of before) running.busyUntil.set(device, until);
+    return undefined;
+  }
 }
 
 /** Whether it can be told that its device begins to load; if so, it is noted in `running`. */

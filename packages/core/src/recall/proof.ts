@@ -252,9 +252,15 @@ export class Prover {
   /** What each variable may be after the press: `known` from the press alone, `all` from the variable's own machine. */
   private after(slot: PlantSlot, question: Question): Case['after'] {
     const press = this.table.press.get(slot.index)!;
+    const ranges: Range[] = new Array(this.plant.variables.length);
     const known = (variable: number): Range => {
-      const left = press.leaves.get(variable) ?? -1;
-      return left >= 0 && !this.releasable.has(variable) ? [left] : null;
+      let range = ranges[variable];
+      if (range === undefined) {
+        const left = press.leaves.get(variable) ?? -1;
+        range = left >= 0 && !this.releasable.has(variable) ? [left] : null;
+        if (variable >= 0) ranges[variable] = range;
+      }
+      return range;
     };
     const all = (variable: number): readonly number[] => (known(variable) as readonly number[] | null) ?? this.postsOf(variable, slot, question);
     return { known, all };
@@ -267,10 +273,11 @@ export class Prover {
    */
   private decide(one: Case, unsettled: readonly number[]): Answer {
     const heard: number[] = [];
-    for (const variable of this.outlook.audible(one.laid, unsettled, one.after.known)) {
+    for (const variable of this.likeliestFirst(one, this.outlook.audible(one.laid, unsettled, one.after.known))) {
+      if (this.staysAsWanted(one, variable, 'if known')) continue;
       const atOnce = this.wrongAtOnce(one, variable);
       if (atOnce) return atOnce;
-      if (this.mayBeHeard(one, variable)) heard.push(variable);
+      if (!this.staysAsWanted(one, variable, 'found out') && this.mayBeHeard(one, variable)) heard.push(variable);
     }
     const groups = [...heard.map((variable) => this.groupOf(one, variable)), ...this.silence(one)];
     if (groups.length === 0) return this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, []);
@@ -280,12 +287,28 @@ export class Prover {
     return open.length === 0 && this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, [...new Set(open.flat())]);
   }
 
+  /** Whether the press leaves a variable alone that is as wanted in every reachable state (a pedal that nobody steps on). */
+  private staysAsWanted(one: Case, variable: number, how: 'if known' | 'found out'): boolean {
+    if (this.table.press.get(one.slot.index)!.leaves.has(variable) || this.releasable.has(variable)) return false;
+    const values = how === 'found out' ? this.reachable(variable, one.question) : this.posts.get(`${questionKey(one.question)}|${variable}`);
+    return values?.length === 1 && values[0] === one.laid.values.get(variable);
+  }
+
+  /** What is wanted on is soonest certain to be missed: tried first. */
+  private likeliestFirst(one: Case, variables: readonly number[]): readonly number[] {
+    const on = this.plant.values.id(1);
+    return [...variables.filter((variable) => one.laid.values.get(variable) === on), ...variables.filter((variable) => one.laid.values.get(variable) !== on)];
+  }
+
   /** Wrong from power-up by bank moves and the press alone: nothing can be shorter. */
   private wrongAtOnce(one: Case, variable: number): Answer | null {
     if (!this.movesOnlyBanks()) return null;
     const found = this.search([variable], one.question, (machine, from): Found | 'stop' | undefined => {
       if (from.depth > 0) return 'stop';
-      const wrong = this.postRows(machine, one.slot, from).some(({ row }) => this.status(one, new Map([[variable, row[machine.stepper.place[variable]]]]), 'known') === 'wrong');
+      const wrong = this.postRows(machine, one.slot, from).some(({ row }) => {
+        const value = row[machine.stepper.place[variable]];
+        return value !== one.laid.values.get(variable) && this.status(one, new Map([[variable, value]]), 'known') === 'wrong';
+      });
       return wrong ? { machine, from } : undefined;
     });
     return found === undefined || found === 'stop' ? null : this.routed(one, found);
@@ -295,8 +318,8 @@ export class Prover {
   private mayBeHeard(one: Case, variable: number): boolean {
     const found = this.search([variable], one.question, (machine, from) =>
       this.postRows(machine, one.slot, from).some(({ row }) => {
-        const at = new Map([[variable, row[machine.stepper.place[variable]]]]);
-        return this.status(one, at, 'near') !== 'harmless';
+        const value = row[machine.stepper.place[variable]];
+        return value !== one.laid.values.get(variable) && this.status(one, new Map([[variable, value]]), 'near') !== 'harmless';
       })
         ? true
         : undefined,

@@ -33,8 +33,8 @@ export interface Played {
   readonly wants: readonly { readonly ref: string; readonly wanted: Literal; readonly cameUp: Literal | null; readonly right: boolean }[];
 }
 
-/** Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. */
-export function play(prover: Prover, sequence: Sequence, sound: Sound): Played {
+/** Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. Wants in document order, on request only up to the first that came up wrong. */
+export function play(prover: Prover, sequence: Sequence, sound: Sound, only: 'all' | 'first-wrong' = 'all'): Played {
   const { plant } = prover;
   const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
   const chosen = new Map(sequence.needs.map((need) => [`${need.device}/${need.part}`, need.value]));
@@ -47,11 +47,16 @@ export function play(prover: Prover, sequence: Sequence, sound: Sound): Played {
   const stones: PlayedStone[] = [{ stone: { kind: 'power-up' }, heard: [], quiet: true, changed: [] }];
   for (const stone of sequence.stones) stones.push(playStone(plant, store, stone));
   const laid = prover.layOf(sound);
+  const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.values.get(variable) && !laid.obeyed.has(variable));
+  const audible = new Set(prover.outlook.audible(laid, differing, (variable) => [store.get(variable)]));
+  let found = false;
   const wants = [...plant.variableOf].flatMap(([ref, variable]) => {
+    if (found && only === 'first-wrong') return [];
     const wanted = laid.values.get(variable);
     if (wanted === undefined || !laid.named.has(variable)) return [];
-    const cameUp = store.get(variable);
-    return [{ ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(cameUp) ?? null, right: cameUp === wanted || laid.obeyed.has(variable) || !isHeard(prover, store, laid, variable) }];
+    const right = !audible.has(variable) || !isHeard(prover, store, laid, variable);
+    found ||= !right;
+    return [{ ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(store.get(variable)) ?? null, right }];
   });
   return { stones, wants };
 }

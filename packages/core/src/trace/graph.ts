@@ -15,6 +15,8 @@ export interface TraceGraph {
   readonly sources: readonly Terminal[];
   readonly destinations: readonly Terminal[];
   readonly nodeOf: ReadonlyMap<string, number>;
+  /** Controls that decide what is connected, numbered as `control` in the edges' conditions. */
+  readonly controls: readonly ControlRef[];
 }
 
 export interface TraceEdge {
@@ -27,7 +29,7 @@ export interface TraceEdge {
   readonly active: boolean;
   /** Magnitude of its gain, 1 where nobody said. */
   readonly gain: number;
-  readonly when: readonly { readonly ref: ControlRef; readonly values: readonly Literal[] }[];
+  readonly when: readonly { readonly ref: ControlRef; readonly control: number; readonly values: readonly Literal[] }[];
   readonly governedBy: readonly ControlRef[];
 }
 
@@ -43,6 +45,13 @@ export function traceGraph(wiring: Wiring): TraceGraph {
   const nodes = new Nodes();
   for (const cable of wiring.signalCables) joinPlugs(nodes, wiring, cable.plugs);
   const edges: TraceEdge[] = [];
+  const controls: ControlRef[] = [];
+  const numbered = new Map<ControlRef, number>();
+  const numberOf = (ref: ControlRef): number => {
+    let number = numbered.get(ref);
+    if (number === undefined) numbered.set(ref, (number = controls.push(ref) - 1));
+    return number;
+  };
   for (const wired of wiring.devices) {
     const id = wired.device.id;
     for (const section of wired.anatomy.sections) {
@@ -56,7 +65,10 @@ export function traceGraph(wiring: Wiring): TraceGraph {
         to: nodes.of(poleKey(id, section.to)),
         active: section.active,
         gain: 10 ** ((section.gainDb ?? 0) / 20),
-        when: Object.entries(section.when?.controls ?? {}).map(([control, values]) => ({ ref: controlRef(id, control), values })),
+        when: Object.entries(section.when?.controls ?? {}).map(([control, values]) => {
+          const ref = controlRef(id, control);
+          return { ref, control: numberOf(ref), values };
+        }),
         governedBy: (section.governedBy ?? []).map((control) => controlRef(id, control)),
       });
     }
@@ -65,7 +77,7 @@ export function traceGraph(wiring: Wiring): TraceGraph {
     point === undefined ? [] : [{ device: wired.device.id, node: nodes.of(poleKey(wired.device.id, point)) }];
   const sources = wiring.devices.flatMap((wired) => terminal(wired, wired.anatomy.source));
   const destinations = wiring.devices.flatMap((wired) => terminal(wired, wired.anatomy.destination));
-  return nodes.finish(edges, sources, destinations);
+  return { ...nodes.finish(edges, sources, destinations), controls };
 }
 
 const plugsAllow = (wired: WiredDevice, plugs: Readonly<Record<string, boolean>> | undefined): boolean =>
@@ -111,7 +123,7 @@ class Nodes {
     return n;
   }
 
-  finish(raw: readonly TraceEdge[], sources: readonly Terminal[], destinations: readonly Terminal[]): TraceGraph {
+  finish(raw: readonly TraceEdge[], sources: readonly Terminal[], destinations: readonly Terminal[]): Omit<TraceGraph, 'controls'> {
     const compact = new Map<number, number>();
     const small = (n: number): number => {
       const root = this.root(n);

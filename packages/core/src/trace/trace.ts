@@ -1,5 +1,5 @@
 import type { Literal } from '../model/anatomy.ts';
-import { controlRef, type ControlRef, type Sound } from '../model/documents.ts';
+import { type ControlRef, type Sound, splitRef } from '../model/documents.ts';
 import { type Loop, loopsOf, type Switching, switchingOf, wantsOf } from '../model/switching.ts';
 import { powerUpOf, type Wiring } from '../model/wiring.ts';
 import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
@@ -56,11 +56,12 @@ export interface Trace {
 export class Tracer {
   readonly graph: TraceGraph;
   readonly loops: readonly Loop[];
-  private readonly jackAt: ReadonlyMap<string, readonly { readonly device: string; readonly jack: string }[]>;
+  private readonly jackAt: ReadonlyMap<number, readonly { readonly device: string; readonly jack: string }[]>;
   private readonly switching: ReadonlyMap<string, Switching>;
   /** The wire that jumps each loop when it is out, by the loop's control. */
   private readonly bypassOf: ReadonlyMap<ControlRef, readonly TraceEdge[]>;
   private readonly traced = new WeakMap<Sound, Trace>();
+  private readonly comesUp: readonly Literal[];
 
   constructor(readonly wiring: Wiring) {
     this.graph = traceGraph(wiring);
@@ -68,20 +69,13 @@ export class Tracer {
     this.jackAt = jacksByNode(wiring, this.graph);
     this.switching = switchingOf(wiring, this.loops);
     this.bypassOf = bypasses(this.graph, this.loops);
+    this.comesUp = this.graph.controls.map((ref) => comesUp(wiring, ref));
   }
 
-  /** What each control is in a sound: as wanted, else as it comes up, else the first of its values. */
-  valuesIn(sound: Sound | null): (ref: ControlRef) => Literal {
+  /** What each control of the graph is in a sound: as wanted, else as it comes up, else the first of its values. */
+  valuesIn(sound: Sound | null): readonly Literal[] {
     const wants = sound ? wantsOf(sound, this.switching) : new Map<ControlRef, Literal>();
-    const at = new Map<ControlRef, Literal>();
-    for (const wired of this.wiring.devices)
-      for (const control of wired.anatomy.controls) {
-        const ref = controlRef(wired.device.id, control.id);
-        const after = powerUpOf(wired, control);
-        const first = control.domain.kind === 'choice' ? control.domain.values[0] : control.domain.kind === 'switch' ? 0 : control.domain.min;
-        at.set(ref, wants.get(ref) ?? (after.is === 'value' ? after.value : first));
-      }
-    return (ref) => at.get(ref) ?? 0;
+    return this.graph.controls.map((ref, i) => wants.get(ref) ?? this.comesUp[i]);
   }
 
   trace(sound: Sound | null): Trace {
@@ -93,8 +87,8 @@ export class Tracer {
   }
 
   private traceAnew(sound: Sound | null): Trace {
-    const value = this.valuesIn(sound);
-    const isClosed = (edge: TraceEdge) => edge.when.every((condition) => condition.values.includes(value(condition.ref)));
+    const values = this.valuesIn(sound);
+    const isClosed = (edge: TraceEdge) => edge.when.every((condition) => condition.values.includes(values[condition.control]));
     const live = liveEdges(this.graph, (index) => isClosed(this.graph.edges[index]));
     const { passes, passOf } = this.passes(live);
     return {
@@ -102,10 +96,7 @@ export class Tracer {
       passes,
       jumpers: this.jumpers(passOf),
       deadEnds: this.deadEnds(live, isClosed),
-      sums: passes.flatMap((pass) => {
-        const from = passes.filter((other) => other.next.includes(pass.index)).map((other) => other.index);
-        return from.length > 1 ? [{ pass: pass.index, from }] : [];
-      }),
+      sums: sumsOf(passes),
       circles: circlesOf(this.graph.nodeCount, this.graph.edges.filter((edge) => live.forward[edge.from] && isClosed(edge))),
     };
   }
@@ -142,7 +133,7 @@ export class Tracer {
   }
 
   private jacksOf(device: string, node: number, kind: string): string[] {
-    return (this.jackAt.get(String(node)) ?? []).filter((one) => one.device === device && this.wiring.device.get(device)!.jack.get(one.jack)!.kind === kind).map((one) => one.jack);
+    return (this.jackAt.get(node) ?? []).filter((one) => one.device === device && this.wiring.device.get(device)!.jack.get(one.jack)!.kind === kind).map((one) => one.jack);
   }
 
   /** Loops with something in them whose bypass the signal takes. */
@@ -162,7 +153,7 @@ export class Tracer {
     for (let node = 0; node < graph.nodeCount; node += 1) {
       if (!live.forward[node] || alive.has(node) || graph.leaving[node].some((index) => isClosed(graph.edges[index]))) continue;
       if (this.comesFromLiveLine(node, live, isClosed, alive)) continue;
-      const jack = (this.jackAt.get(String(node)) ?? [])[0];
+      const jack = (this.jackAt.get(node) ?? [])[0];
       if (jack) ends.push(jack);
     }
     return ends;
@@ -186,6 +177,22 @@ export class Tracer {
   }
 }
 
+/** Passes that several others lead to. */
+function sumsOf(passes: readonly Pass[]): Sum[] {
+  const from: number[][] = passes.map(() => []);
+  for (const pass of passes) for (const next of pass.next) from[next].push(pass.index);
+  return passes.flatMap((pass) => (from[pass.index].length > 1 ? [{ pass: pass.index, from: from[pass.index] }] : []));
+}
+
+function comesUp(wiring: Wiring, ref: ControlRef): Literal {
+  const { device, control: id } = splitRef(ref);
+  const wired = wiring.device.get(device)!;
+  const control = wired.control.get(id);
+  if (!control) return 0;
+  const after = powerUpOf(wired, control);
+  return after.is === 'value' ? after.value : control.domain.kind === 'choice' ? control.domain.values[0] : control.domain.kind === 'switch' ? 0 : control.domain.min;
+}
+
 function bypasses(graph: TraceGraph, loops: readonly Loop[]): ReadonlyMap<ControlRef, readonly TraceEdge[]> {
   const found = new Map<ControlRef, TraceEdge[]>(loops.map((loop) => [loop.ref, []]));
   for (const edge of graph.edges)
@@ -194,32 +201,29 @@ function bypasses(graph: TraceGraph, loops: readonly Loop[]): ReadonlyMap<Contro
 }
 
 function jacksByNode(wiring: Wiring, graph: TraceGraph) {
-  const map = new Map<string, { device: string; jack: string }[]>();
+  const map = new Map<number, { device: string; jack: string }[]>();
   for (const wired of wiring.devices)
     for (const jack of wired.anatomy.jacks)
       for (const pole of jack.poles ?? ['tip']) {
         const node = graph.nodeOf.get(`${wired.device.id}:${jack.id}${pole === 'tip' ? '' : `.${pole}`}`);
         if (node === undefined) continue;
-        const list = map.get(String(node)) ?? [];
-        if (!list.some((one) => one.device === wired.device.id && one.jack === jack.id)) map.set(String(node), [...list, { device: wired.device.id, jack: jack.id }]);
+        const list = map.get(node) ?? [];
+        if (!list.some((one) => one.device === wired.device.id && one.jack === jack.id)) map.set(node, [...list, { device: wired.device.id, jack: jack.id }]);
       }
   return map;
 }
 
 /** Live edges of one device that hang together. */
 function groupByDevice(edges: readonly TraceEdge[]): TraceEdge[][] {
-  const group = new Map<string, number>();
+  const group = new Map<string, Map<number, number>>();
   const parent: number[] = [];
   const root = (n: number): number => (parent[n] === n ? n : (parent[n] = root(parent[n])));
   const groupOf = edges.map((edge) => {
     const ends = [edge.from, edge.to].map((node) => {
-      const key = `${edge.device}:${node}`;
-      let id = group.get(key);
-      if (id === undefined) {
-        id = parent.length;
-        parent.push(id);
-        group.set(key, id);
-      }
+      let own = group.get(edge.device);
+      if (!own) group.set(edge.device, (own = new Map()));
+      let id = own.get(node);
+      if (id === undefined) own.set(node, (id = parent.push(parent.length) - 1));
       return id;
     });
     parent[root(ends[0])] = root(ends[1]);
@@ -228,7 +232,9 @@ function groupByDevice(edges: readonly TraceEdge[]): TraceEdge[][] {
   const groups = new Map<number, TraceEdge[]>();
   edges.forEach((edge, i) => {
     const id = root(groupOf[i]);
-    groups.set(id, [...(groups.get(id) ?? []), edge]);
+    const list = groups.get(id);
+    if (list) list.push(edge);
+    else groups.set(id, [edge]);
   });
   return [...groups.values()];
 }

@@ -32,7 +32,7 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
       ? {}
       : { fix: { label: 'Generate this slot from its sound', steps: [{ doc: 'rig' as const, op: 'set' as const, at: ['slots', slot.id, 'actions'], value: null, old: slot.actions }] } };
   if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never)) return { messageId: 'unquiet', at, data: { sound: sound.name }, ...fix };
-  const played = judgement.sequence ? play(context.prover, judgement.sequence, sound) : undefined;
+  const played = judgement.sequence ? play(context.prover, judgement.sequence, sound, 'first-wrong') : undefined;
   const wrong = played?.wants.find((want) => !want.right);
   if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length }, ...fix };
   const { device, control } = splitRef(wrong.ref);
