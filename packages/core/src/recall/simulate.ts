@@ -31,6 +31,8 @@ export interface Played {
   readonly stones: readonly PlayedStone[];
   /** Each want of the sound against what came up. */
   readonly wants: readonly { readonly ref: string; readonly wanted: Literal; readonly cameUp: Literal | null; readonly right: boolean }[];
+  /** Whether nothing is heard at the end, in a sound that wants to be. */
+  readonly silent: boolean;
 }
 
 /** Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. Wants in document order, on request only up to the first that came up wrong. */
@@ -58,7 +60,8 @@ export function play(prover: Prover, sequence: Sequence, sound: Sound, only: 'al
     found ||= !right;
     return [{ ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(store.get(variable)) ?? null, right }];
   });
-  return { stones, wants };
+  const heard = prover.hearing.judge((variable) => store.get(variable), laid, { obey: true, pins: new Map() });
+  return { stones, wants, silent: heard.is === 'wrong' && heard.silent };
 }
 
 /** Whether laying this one want over the state changes what sounds. */

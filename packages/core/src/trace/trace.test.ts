@@ -40,6 +40,7 @@ describe('the run of the four-cable rig', () => {
     const { [Object.keys(show.rig.cables).find((id) => show.rig.cables[id].plugs[0].jack === 'send' && show.rig.cables[id].plugs[0].device === 'combo')!]: _, ...cables } = show.rig.cables;
     const trace = traced({ ...show, rig: { ...show.rig, cables } }, 'lead');
     expect(trace.sounds).toBe(false);
+    expect(trace.passes.map((pass) => pass.device)).toEqual(['guitar', 'switcher', 'drive', 'switcher', 'combo']);
     expect(trace.deadEnds).toEqual([{ device: 'combo', jack: 'send' }]);
   });
 });

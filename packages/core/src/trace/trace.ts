@@ -43,7 +43,9 @@ export interface Sum {
 }
 
 export interface Trace {
+  /** Whether anything is heard. */
   readonly sounds: boolean;
+  /** The run; where nothing is heard, as far as the signal gets. */
   readonly passes: readonly Pass[];
   readonly jumpers: readonly Jumper[];
   readonly deadEnds: readonly DeadEnd[];
@@ -90,7 +92,8 @@ export class Tracer {
     const values = this.valuesIn(sound);
     const isClosed = (edge: TraceEdge) => edge.when.every((condition) => condition.values.includes(values[condition.control]));
     const live = liveEdges(this.graph, (index) => isClosed(this.graph.edges[index]));
-    const { passes, passOf } = this.passes(live);
+    // Where nothing is heard, the run is shown as far as it gets.
+    const { passes, passOf } = this.passes(this.graph.edges.filter((edge) => (live.sounds ? live.edges[edge.index] === 1 : live.forward[edge.from] === 1 && isClosed(edge))));
     return {
       sounds: live.sounds,
       passes,
@@ -101,8 +104,8 @@ export class Tracer {
     };
   }
 
-  private passes(live: Live): { passes: Pass[]; passOf: ReadonlyMap<number, number> } {
-    const groups = groupByDevice(this.graph.edges.filter((edge) => live.edges[edge.index] === 1));
+  private passes(run: readonly TraceEdge[]): { passes: Pass[]; passOf: ReadonlyMap<number, number> } {
+    const groups = groupByDevice(run);
     const starts = new Map<number, number[]>();
     groups.forEach((group, i) => {
       for (const node of new Set(group.map((edge) => edge.from))) starts.set(node, [...(starts.get(node) ?? []), i]);

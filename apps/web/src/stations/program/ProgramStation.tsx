@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { commands, inOrder } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { freshId } from '../../ui/ids.ts';
 import { CellStory } from './CellStory.tsx';
@@ -38,18 +39,9 @@ export function ProgramStation() {
         </Button>
       </StationHead>
       <div className="sheet">
-        <form
-          className="addline"
-          onSubmit={(event) => {
-            event.preventDefault();
-            add();
-          }}
-        >
+        <LineForm does="Add sound" onAdd={add}>
           <TextInput className="grow" aria-label="Add a sound" placeholder={sound ? 'Add a sound: Harbour Light, verse' : 'The first sound: Harbour Light, verse'} value={name} onChange={(event) => setName(event.target.value)} maxLength={200} />
-          <Button type="submit" variant="default">
-            Add sound
-          </Button>
-        </form>
+        </LineForm>
         <Matrix cell={cell} onTake={setCell} />
         {!sound && (
           <p className="soft" style={{ padding: '4px 12px' }}>

@@ -2,6 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { type Action, commands, inOrder, listSlot, readActionLine, type Slot } from '@yunta/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { LineForm } from '../../ui/LineForm.tsx';
 
 /** The switches of the bank in hand as they lie under the foot; the slot in hand with what it sends. */
 export function Slots() {
@@ -129,19 +130,9 @@ function SlotInHand({ slot }: { readonly slot: Slot }) {
         </tbody>
       </table>
       {byHand && (
-        <form
-          className="addline"
-          style={{ borderBottom: 0 }}
-          onSubmit={(event) => {
-            event.preventDefault();
-            add();
-          }}
-        >
+        <LineForm does="Add action" onAdd={add} last>
           <TextInput className="grow" aria-label="Add an action" placeholder="pc 12 ch 3 · cc 102 127 ch 2 · loop 4 in · contact 1 closed · wait 20" value={line} onChange={(event) => setLine(event.target.value)} error={reason ?? undefined} spellCheck={false} autoComplete="off" />
-          <Button type="submit" variant="default">
-            Add action
-          </Button>
-        </form>
+        </LineForm>
       )}
     </div>
   );

@@ -1,7 +1,7 @@
-import { Button } from '@mantine/core';
 import { commands, inOrder, type Part, type Song } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { LineForm } from '../../ui/LineForm.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
 import { freshId } from '../../ui/ids.ts';
 
@@ -24,18 +24,9 @@ export function SongsTable() {
         </span>
       </div>
       <div className="sheet">
-        <form
-          className="addline"
-          onSubmit={(event) => {
-            event.preventDefault();
-            add();
-          }}
-        >
+        <LineForm does="Add song" onAdd={add}>
           <input className="cellinput" style={{ border: '1px solid var(--line)', flex: 1, padding: '5px 8px' }} aria-label="Add a song" placeholder="Add a song: Harbour Light" value={song} onChange={(event) => setSong(event.target.value)} maxLength={200} />
-          <Button type="submit" variant="default">
-            Add song
-          </Button>
-        </form>
+        </LineForm>
         {songs.length > 0 && (
           <table className="plain">
             <thead>

@@ -59,7 +59,7 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
         {stones.map((stone, i) => {
           const last = i === stones.length - 1;
           const { title, note } = wordsOf(show, wiring, stone);
-          const bad = last && wrong.length > 0 ? wrong.slice(0, 2).map((want) => `${refWords(wiring, want.ref)} ${valueWords(wiring, want.ref, want.cameUp)}, wanted ${valueWords(wiring, want.ref, want.wanted)}`) : [];
+          const bad = last && played.data?.silent && wrong.length === 0 ? ['nothing is heard'] : last && wrong.length > 0 ? wrong.slice(0, 2).map((want) => `${refWords(wiring, want.ref)} ${valueWords(wiring, want.ref, want.cameUp)}, wanted ${valueWords(wiring, want.ref, want.wanted)}`) : [];
           const needs = i === 0 ? (sequence?.needs ?? []).map((need) => `${refWords(wiring, `${need.device}/${need.part}`)} ${valueWords(wiring, `${need.device}/${need.part}`, Number.isNaN(Number(need.value)) ? need.value : Number(need.value))}`) : [];
           return (
             <li key={i}>

@@ -1,7 +1,8 @@
-import { Button, TextInput } from '@mantine/core';
+import { TextInput } from '@mantine/core';
 import { type Cable, commands, inOrder, type Jack, type Plug, readPatchLine, type Rig, wire } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { LineForm } from '../../ui/LineForm.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
 import { freshId } from '../../ui/ids.ts';
 
@@ -33,18 +34,9 @@ export function PatchTable() {
         </span>
       </div>
       <div className="sheet">
-        <form
-          className="addline"
-          onSubmit={(event) => {
-            event.preventDefault();
-            add();
-          }}
-        >
+        <LineForm does="Connect" onAdd={add}>
           <TextInput className="grow" aria-label="Add a cable" placeholder="guitar > switcher    or    switcher send 4 > combo input" value={line} onChange={(event) => setLine(event.target.value)} error={reason ?? undefined} spellCheck={false} autoComplete="off" />
-          <Button type="submit" variant="default">
-            Connect
-          </Button>
-        </form>
+        </LineForm>
         {cables.length === 0 ? (
           <p className="soft" style={{ padding: '4px 12px' }}>
             No cables yet.

@@ -54,7 +54,7 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
             {controls && <ControlLines layout={layout} />}
             <g aria-hidden="true">
               {layout.run.map((path, i) => (
-                <path key={i} className="run" d={path} />
+                <path key={i} className={trace.sounds ? 'run' : 'run lost'} d={path} />
               ))}
             </g>
             {layout.passes.map((placed) => (
@@ -77,7 +77,7 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
         <span>heavy: the live line</span>
         <span>dashed: in a loop that is out</span>
         <span>wide bar: passed more than once</span>
-        {!trace.sounds && <span className="stop">Nothing reaches a loudspeaker or the desk in this sound.</span>}
+        {!trace.sounds && <span className="stop">{trace.passes.length === 0 ? 'No instrument is plugged in yet.' : `Nothing is heard: the line ends at ${wiring.rig.devices[trace.passes.at(-1)!.device].name}, before a loudspeaker or the desk.`}</span>}
         {trace.circles
           .filter((circle) => circle.verdict !== 'quiet')
           .map((circle) => (
