@@ -9,7 +9,7 @@ let serial = 0;
 
 function judged(): Judged {
   const started = performance.now();
-  context = contextOf(show!);
+  context = contextOf(show!, context ?? undefined);
   const { findings, broken } = check(context, rules);
   const told: ToldFinding[] = findings.map((finding) => {
     const { title, why, remedy, source } = rules.find((rule) => rule.meta.id === finding.ruleId)!.meta;

@@ -1,4 +1,5 @@
-import type { Show } from '../model/documents.ts';
+import type { Show, Slot, Sound } from '../model/documents.ts';
+import type { SlotActions } from '../program/compile.ts';
 import type { Step } from '../change/steps.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Prover } from '../recall/proof.ts';
@@ -34,6 +35,13 @@ export interface Context {
   readonly wiring: Wiring;
   readonly tracer: Tracer;
   readonly prover: Prover;
+  /** What each slot does, with the sound that it was compiled from. */
+  readonly compiled: ReadonlyMap<Slot, Compiled>;
+}
+
+export interface Compiled {
+  readonly sound: Sound | undefined;
+  readonly actions: SlotActions;
 }
 
 export interface Rule<M extends string = string> {

@@ -1,15 +1,31 @@
-import type { Show } from '../model/documents.ts';
+import type { Show, Slot } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { wire } from '../model/wiring.ts';
-import { compiler } from '../program/compile.ts';
+import { compiler, type SlotActions } from '../program/compile.ts';
 import { buildPlant } from '../recall/plant.ts';
 import { Prover } from '../recall/proof.ts';
 import { Tracer } from '../trace/trace.ts';
-import type { Context, Finding, Rule, Severity } from './define-rule.ts';
+import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.ts';
 
-export function contextOf(show: Show): Context {
-  const wiring = wire(show.rig);
-  return { show, wiring, tracer: new Tracer(wiring), prover: new Prover(buildPlant(wiring, compiler(wiring)), partsInSetOrder(show)) };
+/**
+ * A show resolved for asking. With the context of the show before, what an edit did not touch is taken over: the
+ * wiring and the traces where devices and cables are the very same, the actions of slots whose sound is.
+ */
+export function contextOf(show: Show, before?: Context): Context {
+  const { devices, cables } = show.rig;
+  const kept = before && before.show.rig.devices === devices && before.show.rig.cables === cables ? before : undefined;
+  const wiring = kept ? { ...kept.wiring, rig: show.rig } : wire(show.rig);
+  const tracer = kept ? kept.tracer : new Tracer(wiring);
+  const compile = compiler(wiring);
+  const compiled = new Map<Slot, Compiled>();
+  const actionsOf = (slot: Slot): SlotActions => {
+    const sound = slot.sound === null ? undefined : show.rig.sounds[slot.sound];
+    const known = kept?.compiled.get(slot);
+    const actions = known && known.sound === sound ? known.actions : compile(slot);
+    compiled.set(slot, { sound, actions });
+    return actions;
+  };
+  return { show, wiring, tracer, compiled, prover: new Prover(buildPlant(wiring, actionsOf), partsInSetOrder(show)) };
 }
 
 export interface Checked {

@@ -307,7 +307,7 @@ export class Prover {
       if (from.depth > 0) return 'stop';
       const wrong = this.postRows(machine, one.slot, from).some(({ row }) => {
         const value = row[machine.stepper.place[variable]];
-        return value !== one.laid.values.get(variable) && this.status(one, new Map([[variable, value]]), 'known') === 'wrong';
+        return value !== one.laid.values.get(variable) && this.status(one, new Map([[variable, value]]), 'near') === 'wrong';
       });
       return wrong ? { machine, from } : undefined;
     });

@@ -59,7 +59,7 @@ export function stoneOf(plant: Plant, event: RigEvent): Stone {
 
 /** Variables of the machine that power-up does not settle, with the value that this way starts from. */
 function choicesOf(plant: Plant, stepper: Stepper, start: Reached): Way['needs'] {
-  const rows = stepper.initial(new Set()).map((one) => one.row);
+  const rows = stepper.comesUp();
   return stepper.variables.flatMap((variable, column) => {
     if (rows.every((row) => row[column] === rows[0][column])) return [];
     const { device, part } = plant.variables[variable];

@@ -48,9 +48,7 @@ export class Stepper {
 
   /** Every row that power-up may leave, the slots that fire by themselves included. */
   initial(faults: ReadonlySet<FaultKind>): { readonly row: Row; readonly outcome: Outcome; readonly lost?: LossyPoint }[] {
-    const rows = this.forked(new Int32Array(this.width), (store, fork) => {
-      for (const device of this.plant.devices) powerUp(this.plant, device, store, true, fork);
-    });
+    const rows = this.comesUp();
     let reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = rows.map((row) => ({ row, outcome: 'quiet' }));
     for (const device of this.plant.devices) {
       const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
@@ -63,6 +61,18 @@ export class Stepper {
       });
     }
     return unique(reached);
+  }
+
+  private cold: readonly Row[] | undefined;
+
+  /** Every row that power-up itself may leave. Devices of which nothing is followed come up unseen. */
+  comesUp(): readonly Row[] {
+    const followed = new Set(this.variables.map((variable) => this.plant.variables[variable].device));
+    const devices = this.plant.devices.filter((device) => followed.has(device.id));
+    this.cold ??= this.forked(new Int32Array(this.width), (store, fork) => {
+      for (const device of devices) powerUp(this.plant, device, store, true, fork);
+    });
+    return this.cold;
   }
 
   private forked(from: Row, act: (store: Store, fork: Fork) => void): Row[] {
