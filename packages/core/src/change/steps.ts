@@ -90,7 +90,7 @@ function replaceAt(node: unknown, at: readonly string[], edit: (there: unknown, 
     return accept(copy);
   }
   const { [key]: _, ...others } = node as Record<string, unknown>;
-  return accept(result.value === gone ? others : exists ? { ...node, [key]: result.value } : { ...node, [key]: result.value });
+  return accept(result.value === gone ? others : { ...node, [key]: result.value });
 }
 
 /** Equality of JSON data, key order aside. */

@@ -1,22 +1,12 @@
 import { typeById } from '../catalogue/types.ts';
-import { addDevice, addPart, addSong, addSound, type Command, connect, layOut } from '../change/commands.ts';
+import { addDevice, addPart, addSong, addSound, connect, layOut } from '../change/commands.ts';
 import { readPatchLine } from '../change/patch-line.ts';
-import { applySteps } from '../change/steps.ts';
 import type { Action, Device, Show } from '../model/documents.ts';
 import { emptyRig, emptySongbook } from '../model/documents.ts';
+import { ShowMaker } from './show-maker.ts';
 
-/** Builds shows by the same commands that people use. */
-class Maker {
+class Maker extends ShowMaker {
   private cables = 0;
-  constructor(public show: Show) {}
-
-  do(command: Command | null): this {
-    if (!command) throw new Error('the sounds do not fit');
-    const result = applySteps(this.show, command.steps);
-    if (!result.ok) throw new Error(JSON.stringify(result.problems));
-    this.show = result.value;
-    return this;
-  }
 
   device(id: string, type: string, name: string, place: string, facts: Partial<Device> = {}): this {
     return this.do(addDevice(this.show, id, typeById(type).type, name, place, facts));

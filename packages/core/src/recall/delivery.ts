@@ -247,9 +247,9 @@ export class Delivery {
       case 'loop':
         return this.write(device.controls.get(act.loop)?.variable ?? -1, this.plant.values.id(act.to), now, points);
       case 'contact':
-        return this.contact(device, controller, act.contact, act.to, now, points);
+        return this.contact(controller, act.contact, act.to, now, points);
       case 'open':
-        return this.setContact(device, controller, act.contact, 0, now, points);
+        return this.setContact(controller, act.contact, 0, now, points);
       case 'save':
         return this.copy(device.controls.get(act.loop)?.variable ?? -1, controller.saved.get(act.loop) ?? -1, now, points);
       case 'restore':
@@ -275,10 +275,10 @@ export class Delivery {
     });
   }
 
-  private contact(device: PlantDevice, controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
+  private contact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
     const facts = controller.facts.contacts.find((contact) => contact.id === id);
     if (!facts) return;
-    if (facts.kind !== 'pulsed') return this.setContact(device, controller, id, to, time, points);
+    if (facts.kind !== 'pulsed') return this.setContact(controller, id, to, time, points);
     const belief = controller.belief.get(id);
     for (const link of controller.wires.get(id) ?? []) this.pulse(link, belief, to, time, points);
     if (belief !== undefined) this.write(belief, this.plant.values.id(to), time, points);
@@ -303,7 +303,7 @@ export class Delivery {
   }
 
   /** Opens or closes a latched or held contact: levels follow it, edges answer to its closing. */
-  setContact(device: PlantDevice, controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
+  setContact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
     const contact = controller.contact.get(id);
     if (contact === undefined) return;
     for (const link of controller.wires.get(id) ?? []) {
@@ -313,7 +313,6 @@ export class Delivery {
       else if (to === 1) this.closing(target, input, contact, time, points);
     }
     this.write(contact, this.plant.values.id(to), time, points);
-    void device;
   }
 
   private closing(target: PlantDevice, input: PlantInput, contact: number, time: number, points: readonly number[]): void {

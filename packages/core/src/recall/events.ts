@@ -81,7 +81,7 @@ function momentary(plant: Plant, device: PlantDevice, id: string, to: 0 | 1, del
   else {
     const opens = actions.press.flatMap((action) => (action.kind === 'contact' && action.to === 1 ? [action.contact] : []));
     for (const contact of opens)
-      if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held') delivery.setContact(device, controller, contact, 0, 0, []);
+      if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held') delivery.setContact(controller, contact, 0, 0, []);
     delivery.perform(device, controller, actions.release, 0, [], 'stay');
   }
 }

@@ -111,15 +111,14 @@ export function proveInSetOrder(prover: Prover, slot: PlantSlot, sound: Sound, p
   const beats = prover.beats(() => beatsOf(prover.plant, prover.partsInOrder)) as readonly Beat[];
   const occurrences = beats.flatMap((beat, i) => (beat.judged && beat.judged.slot === slot.slot.id ? [i] : []));
   if (occurrences.length === 0) return { verdict: 'not-played', length: null, sequence: null, symbols: [] };
-  return worst(occurrences.map((at) => judgeAt(prover, beats, at, slot, sound, pins)));
+  return worst(occurrences.map((at) => judgeAt(prover, beats, at, sound, pins)));
 }
 
-function judgeAt(prover: Prover, beats: readonly Beat[], at: number, slot: PlantSlot, sound: Sound, pins: Pins): Answer {
+function judgeAt(prover: Prover, beats: readonly Beat[], at: number, sound: Sound, pins: Pins): Answer {
   const happened = beats.slice(0, at).flatMap((beat) => (beat.compiled ? [beat.compiled] : []));
   const sequence = () => ({ needs: [], stones: happened.map((compiled) => stoneOf(prover.plant, compiled.event)) });
   const laid = prover.layOf(sound);
   const variables = new Set<number>();
-  void slot;
   for (;;) {
     try {
       const { rows, outcome, place } = prover.inOrder([...variables], at, pins, () => run(prover, [...variables], happened, pins));

@@ -165,7 +165,7 @@ export class Stepper {
     const base = from.slice();
     if (device.controller) {
       const opening = new Delivery(this.plant, this.store.open(base));
-      for (const contact of device.controller.contact.keys()) opening.setContact(device, device.controller, contact, 0, 0, []);
+      for (const contact of device.controller.contact.keys()) opening.setContact(device.controller, contact, 0, 0, []);
     }
     const rows = this.forked(base, (store, fork) => powerUp(this.plant, device, store, false, fork));
     for (const row of rows) row[this.width - 1] = 1;

@@ -1,20 +1,14 @@
 import { typeById } from '../catalogue/types.ts';
-import { addDevice, addPart, addSong, addSound, type Command, connect, layOut } from '../change/commands.ts';
+import { addDevice, addPart, addSong, addSound, connect, layOut } from '../change/commands.ts';
 import { readPatchLine } from '../change/patch-line.ts';
-import { applySteps } from '../change/steps.ts';
 import { emptyShow } from '../demo/demo.ts';
+import { ShowMaker } from '../demo/show-maker.ts';
 import type { Device, DeviceType, Show, Sound } from '../model/documents.ts';
 
-/** Builds a show by the same commands that people use; a refusal is an error here. */
-export class ShowBuilder {
-  constructor(public show: Show = emptyShow('rig', 'Rig')) {}
-
-  do(command: Command | null): this {
-    if (!command) throw new Error('no command');
-    const result = applySteps(this.show, command.steps);
-    if (!result.ok) throw new Error(JSON.stringify(result.problems));
-    this.show = result.value;
-    return this;
+/** Small shows for tests, from nothing unless told otherwise. */
+export class ShowBuilder extends ShowMaker {
+  constructor(show: Show = emptyShow('rig', 'Rig')) {
+    super(show);
   }
 
   device(id: string, type: string, name: string, facts: Partial<Device> = {}, params: DeviceType['params'] = {}): this {
