@@ -12,6 +12,9 @@ export interface Loop {
   readonly ref: ControlRef;
   readonly controller: string;
   readonly control: string;
+  /** Its jacks, where it has them. */
+  readonly send: string | undefined;
+  readonly return: string | undefined;
   /** Devices from send to return, in the order of the signal. */
   readonly holds: readonly string[];
 }
@@ -19,14 +22,18 @@ export interface Loop {
 /** Every loop of every switcher with what the cables put into it. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
 export function loopsOf(wiring: Wiring): readonly Loop[] {
   const next = cablesFrom(wiring);
-  return wiring.devices.flatMap((wired) =>
-    (wired.anatomy.controller?.loops ?? []).map((control) => ({
+  return wiring.devices.flatMap((wired) => {
+    const loops = wired.anatomy.controller?.loops ?? [];
+    const jacks = loops.length > 0 ? loopJacksOf(wired) : new Map<string, LoopJacks>();
+    return loops.map((control) => ({
       ref: controlRef(wired.device.id, control),
       controller: wired.device.id,
       control,
-      holds: walkLoop(wiring, next, wired, control),
-    })),
-  );
+      send: jacks.get(control)?.send,
+      return: jacks.get(control)?.return,
+      holds: walkLoop(wiring, next, wired, jacks.get(control)?.send),
+    }));
+  });
 }
 
 export function switchingOf(wiring: Wiring, loops: readonly Loop[] = loopsOf(wiring)): ReadonlyMap<string, Switching> {
@@ -70,20 +77,29 @@ function cablesFrom(wiring: Wiring): Next {
   return next;
 }
 
-/** Sections name the send and the return of a loop by its control: the jacks that its two closed sections end on. */
-function loopJacks(wired: WiredDevice, control: string): { readonly send?: string; readonly return?: string } {
-  const closed = wired.anatomy.sections.filter((section) => section.when?.controls?.[control]?.includes(1));
-  return {
-    send: closed.map((section) => section.to).find((point) => wired.jack.get(point)?.kind === 'signal-out'),
-    return: closed.map((section) => section.from).find((point) => wired.jack.get(point)?.kind === 'signal-in'),
-  };
+interface LoopJacks {
+  send?: string;
+  return?: string;
 }
 
-function walkLoop(wiring: Wiring, next: Next, wired: WiredDevice, control: string): readonly string[] {
-  const jacks = loopJacks(wired, control);
-  if (jacks.send === undefined) return [];
+/** Sections name the send and the return of a loop by its control: the jacks that its two closed sections end on. */
+function loopJacksOf(wired: WiredDevice): ReadonlyMap<string, LoopJacks> {
+  const jacks = new Map<string, LoopJacks>();
+  for (const section of wired.anatomy.sections)
+    for (const [control, values] of Object.entries(section.when?.controls ?? {})) {
+      if (!values.includes(1)) continue;
+      const found = jacks.get(control) ?? {};
+      if (found.send === undefined && wired.jack.get(section.to)?.kind === 'signal-out') found.send = section.to;
+      if (found.return === undefined && wired.jack.get(section.from)?.kind === 'signal-in') found.return = section.from;
+      jacks.set(control, found);
+    }
+  return jacks;
+}
+
+function walkLoop(wiring: Wiring, next: Next, wired: WiredDevice, send: string | undefined): readonly string[] {
+  if (send === undefined) return [];
   const holds: string[] = [];
-  const queue = [...(next.get(`${wired.device.id}:${jacks.send}`) ?? [])];
+  const queue = [...(next.get(`${wired.device.id}:${send}`) ?? [])];
   const seen = new Set<string>();
   while (queue.length > 0) {
     const plug = queue.shift()!;

@@ -67,7 +67,7 @@ export class EventTable {
   readonly strays: readonly CompiledEvent[];
   private readonly restarts: readonly CompiledEvent[];
   readonly press: ReadonlyMap<number, CompiledEvent>;
-  private readonly touching = new Map<string, CompiledEvent[]>();
+  private readonly touching = new Map<FreeLevel, readonly (readonly CompiledEvent[])[]>();
 
   constructor(
     readonly plant: Plant,
@@ -88,28 +88,18 @@ export class EventTable {
     return this.ordinary;
   }
 
-  /** Events of a level that may change one of these variables. */
+  /** Events of a level that may change one of these variables, in document order. */
   concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
-    const chosen = new Set<CompiledEvent>();
-    for (const variable of variables) {
-      const key = `${level}|${variable}`;
-      let list = this.touching.get(key);
-      if (!list) this.index(level, faults);
-      list = this.touching.get(key) ?? [];
-      for (const compiled of list) chosen.add(compiled);
-    }
+    let touching = this.touching.get(level);
+    if (!touching) this.touching.set(level, (touching = this.byVariable(level, faults)));
+    if (variables.length === 1) return touching[variables[0]];
+    const chosen = new Set(variables.flatMap((variable) => touching[variable]));
     return [...chosen].sort((a, b) => a.index - b.index);
   }
 
-  private index(level: FreeLevel, faults: ReadonlySet<FaultKind>): void {
-    if (this.touching.has(`${level}|done`)) return;
-    this.touching.set(`${level}|done`, []);
-    for (const compiled of this.at(level, faults))
-      for (const variable of compiled.leaves.keys()) {
-        const key = `${level}|${variable}`;
-        const list = this.touching.get(key);
-        if (list) list.push(compiled);
-        else this.touching.set(key, [compiled]);
-      }
+  private byVariable(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly (readonly CompiledEvent[])[] {
+    const touching: CompiledEvent[][] = this.plant.variables.map(() => []);
+    for (const compiled of this.at(level, faults)) for (const variable of compiled.leaves.keys()) touching[variable].push(compiled);
+    return touching;
   }
 }

@@ -1,4 +1,5 @@
 import type { Hearing, HearingEdge, Laid } from './hearing.ts';
+import { Liveness, type Ranges } from './liveness.ts';
 import type { Pins } from './values.ts';
 
 /** Values that a variable may have; null where it may have any. */
@@ -19,6 +20,10 @@ export class Outlook {
   private readonly back: readonly (readonly number[])[];
   private readonly conditioned = new Map<number, HearingEdge[]>();
   private readonly governed = new Map<number, HearingEdge[]>();
+  private readonly liveness: Liveness;
+  /** Variables that open or close sections. */
+  private readonly deciding: readonly number[];
+  private readonly singles: (readonly number[] | undefined)[] = [];
   private readonly classes = new Map<number, Map<number, string>>();
 
   constructor(private readonly hearing: Hearing) {
@@ -40,16 +45,25 @@ export class Outlook {
     }
     this.onwards = onwards;
     this.back = back;
+    this.liveness = new Liveness(hearing, onwards, back);
+    this.deciding = [...this.conditioned.keys()].filter((variable) => variable >= 0);
+  }
+
+  /** What each variable that opens or closes a section may be. */
+  private ranges(possible: Possible): Ranges {
+    const ranges = new Array<Range | undefined>(this.hearing.plant.variables.length);
+    for (const variable of this.deciding) ranges[variable] = possible(variable);
+    return ranges;
+  }
+
+  /** One value as a range; shared, since most ranges are one value. */
+  private only(value: number): readonly number[] {
+    return (this.singles[value] ??= [value]);
   }
 
   /** Whether sound surely reaches a destination. */
   surelySounds(possible: Possible): boolean {
-    const { forward } = this.must(possible);
-    return this.hearing.graph.destinations.some((end) => forward[end.node] === 1);
-  }
-
-  maySound(possible: Possible): boolean {
-    return this.may(possible).sounds;
+    return this.liveness.surelySounds(this.ranges(possible));
   }
 
   /** Multi-valued variables that the sound does not name and that may cut the line. */
@@ -69,13 +83,15 @@ export class Outlook {
   /** Of some variables, those that may be heard at all, whatever each of them is and whatever `possible` leaves open. */
   audible(laid: Laid, variables: readonly number[], possible: Possible): readonly number[] {
     const free = new Set(variables);
-    const { edges } = this.may((variable) => {
-      const obeyed = laid.obeyed.get(variable);
-      if (obeyed !== undefined) return [obeyed];
-      const known = free.has(variable) ? null : possible(variable);
-      const wanted = laid.values.get(variable);
-      return known === null || wanted === undefined || known[0] === wanted ? known : [...known, wanted];
-    });
+    const { edges } = this.liveness.may(
+      this.ranges((variable) => {
+        const obeyed = laid.obeyed.get(variable);
+        if (obeyed !== undefined) return this.only(obeyed);
+        const known = free.has(variable) ? null : possible(variable);
+        const wanted = laid.values.get(variable);
+        return known === null || wanted === undefined || known[0] === wanted ? known : [...known, wanted];
+      }),
+    );
     const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
     return variables.filter((variable) => (this.conditioned.get(variable) ?? []).some(isLive) || (this.governed.get(variable) ?? []).some(isLive));
   }
@@ -97,29 +113,27 @@ export class Outlook {
   /** Judges one combination of a few variables; every other one may be anything that `possible` allows. */
   status(laid: Laid, at: ReadonlyMap<number, number>, possible: Possible, pins: Pins): Status {
     const { values } = this.hearing.plant;
-    const now: Possible = (variable) => {
-      const obeyed = laid.obeyed.get(variable);
-      if (obeyed !== undefined) return [obeyed];
-      const here = at.get(variable);
-      return here === undefined ? possible(variable) : [here];
-    };
-    const then: Possible = (variable) => {
-      const wanted = laid.values.get(variable);
-      return wanted === undefined ? now(variable) : [wanted];
-    };
     const differing = [...at].filter(([variable, value]) => !laid.obeyed.has(variable) && laid.values.has(variable) && laid.values.get(variable) !== value).map(([variable]) => variable);
-    const mayNow = this.may(now);
+    const now = this.ranges((variable) => {
+      const obeyed = laid.obeyed.get(variable) ?? at.get(variable);
+      return obeyed === undefined ? possible(variable) : this.only(obeyed);
+    });
+    const mayNow = this.liveness.may(now);
     if (!laid.sound.silence && !mayNow.sounds) return 'wrong';
     if (differing.length === 0) return 'harmless';
-    if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, possible))) return 'harmless';
-    const mayThen = this.may(then);
-    const mustNow = this.mustLive(now);
-    const mustThen = this.mustLive(then);
+    if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, now))) return 'harmless';
+    const then = this.ranges((variable) => {
+      const wanted = laid.values.get(variable);
+      return wanted === undefined ? (now[variable] ?? null) : this.only(wanted);
+    });
+    const mayThen = this.liveness.may(then);
+    const mustNow = this.liveness.mustLive(now);
+    const mustThen = this.liveness.mustLive(then);
     for (const edge of this.hearing.edges) {
       if (!edge.active) continue;
-      const surely = mustThen(edge);
+      const surely = mustThen(edge.index);
       if (surely && mayNow.edges[edge.index] === 0) return 'wrong';
-      const is = mustNow(edge);
+      const is = mustNow(edge.index);
       if (is && mayThen.edges[edge.index] === 0) return 'wrong';
       if (!surely && !is) continue;
       for (const variable of edge.governedBy) {
@@ -131,16 +145,13 @@ export class Outlook {
   }
 
   /** Nothing that this variable closes, opens or colours can be live, neither as it is nor as wanted. */
-  private cannotBeHeard(variable: number, laid: Laid, at: ReadonlyMap<number, number>, possible: Possible): boolean {
-    const range: Possible = (other) => {
-      const obeyed = laid.obeyed.get(other);
-      if (obeyed !== undefined) return [obeyed];
-      const here = at.get(other);
-      const known = here === undefined ? possible(other) : [here];
+  private cannotBeHeard(variable: number, laid: Laid, at: ReadonlyMap<number, number>, ranges: Ranges): boolean {
+    const either = this.ranges((other) => {
+      const known = ranges[other] ?? null;
       const wanted = laid.values.get(other);
-      return known === null || wanted === undefined ? known : [...known, wanted];
-    };
-    const { edges } = this.may(range);
+      return laid.obeyed.has(other) || known === null || wanted === undefined || (known.length === 1 && known[0] === wanted) ? known : [...known, wanted];
+    });
+    const { edges } = this.liveness.may(either);
     const now = at.get(variable)!;
     const wanted = laid.values.get(variable)!;
     const { values } = this.hearing.plant;
@@ -148,40 +159,6 @@ export class Outlook {
     const changes = (edge: HearingEdge) => symbolic || edge.when.some((condition) => condition.variable === variable && condition.values.includes(now) !== condition.values.includes(wanted));
     if ((this.conditioned.get(variable) ?? []).some((edge) => edges[edge.index] === 1 && changes(edge))) return false;
     return !(this.governed.get(variable) ?? []).some((edge) => edges[edge.index] === 1);
-  }
-
-  private may(possible: Possible) {
-    const { values } = this.hearing.plant;
-    return this.hearing.liveWhen((condition) => {
-      const range = possible(condition.variable);
-      return range === null || range.some((value) => values.isSymbolic(value) || condition.values.includes(value));
-    });
-  }
-
-  private isMustClosed(edge: HearingEdge, possible: Possible): boolean {
-    return edge.when.every((condition) => {
-      const range = possible(condition.variable);
-      return range !== null && range.length > 0 && range.every((value) => condition.values.includes(value));
-    });
-  }
-
-  /** Nodes that sound surely reaches, and the sections that are surely closed (asked at most once each). */
-  private must(possible: Possible) {
-    const { graph, edges } = this.hearing;
-    const known = new Int8Array(edges.length);
-    const closed = (index: number): boolean => {
-      if (known[index] === 0) known[index] = this.isMustClosed(edges[index], possible) ? 1 : 2;
-      return known[index] === 1;
-    };
-    const forward = spread(graph.nodeCount, graph.sources.map((source) => source.node), this.onwards, (node) => graph.leaving[node], (index) => edges[index].to, closed);
-    return { forward, closed };
-  }
-
-  private mustLive(possible: Possible): (edge: HearingEdge) => boolean {
-    const { graph, edges } = this.hearing;
-    const { forward, closed } = this.must(possible);
-    const backward = spread(graph.nodeCount, graph.destinations.map((end) => end.node), this.back, (node) => graph.arriving[node], (index) => edges[index].from, closed);
-    return (edge) => forward[edge.from] === 1 && backward[edge.to] === 1 && closed(edge.index);
   }
 
   /** Whether every way that this variable opens and closes is one that is always there in some form. */
@@ -242,23 +219,6 @@ function reach(start: number, next: readonly (readonly number[])[], closed: read
         seen.add(to);
         stack.push(to);
       }
-  }
-  return seen;
-}
-
-function spread(count: number, starts: readonly number[], ways: readonly (readonly number[])[], edgesAt: (node: number) => readonly number[], other: (index: number) => number, closed: (index: number) => boolean): Uint8Array {
-  const seen = new Uint8Array(count);
-  const stack = [...starts];
-  for (const node of stack) seen[node] = 1;
-  const visit = (node: number) => {
-    if (seen[node]) return;
-    seen[node] = 1;
-    stack.push(node);
-  };
-  while (stack.length > 0) {
-    const node = stack.pop()!;
-    for (const to of ways[node]) visit(to);
-    for (const index of edgesAt(node)) if (!seen[other(index)] && closed(index)) visit(other(index));
   }
   return seen;
 }

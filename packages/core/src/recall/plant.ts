@@ -20,6 +20,8 @@ export interface Plant {
   readonly variableOf: ReadonlyMap<ControlRef, number>;
   /** Whether messages can come round or call forth others: a called controller, a device that sends on, a chain that closes. */
   readonly mayFeedBack: boolean;
+  /** Whether any controller has a momentary switch that a foot can hold. */
+  readonly mayHold: boolean;
   /**
    * Who hears a channel of a sender, once for each way a message comes to it, and over how many cables it goes in
    * all; only where nothing can come round.
@@ -78,6 +80,8 @@ export interface PlantInput {
 export interface PlantPresets {
   readonly facts: PresetFacts;
   readonly numbers: readonly number[];
+  /** The value ids of the numbers, in the same order. */
+  readonly numberIds: () => readonly number[];
   readonly exists: (number: number) => boolean;
   readonly variable: number;
   /** -1 where nothing remembers it. */
@@ -153,6 +157,7 @@ class Builder {
       messageLimit: this.wiring.rig.settings.messageLimit,
       variableOf: this.variableOf,
       mayFeedBack: devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) || chainCloses(devices, byId),
+      mayHold: devices.some(({ controller }) => (controller?.held.size ?? 0) > 0),
       listeners: listenersOf(byId),
     };
   }
@@ -235,9 +240,12 @@ class Builder {
       const literal: Literal | null = entry?.values[control.id] ?? null;
       return literal === null ? this.values.content(id, number, control.id, control.options) : this.values.id(literal);
     };
+    const numbers = presetNumbers(facts);
+    let numberIds: readonly number[] | undefined;
     return {
       facts,
-      numbers: presetNumbers(facts),
+      numbers,
+      numberIds: () => (numberIds ??= numbers.map((number) => this.values.id(number))),
       exists: (number) => presetExists(facts, number),
       variable,
       previous: facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : -1,

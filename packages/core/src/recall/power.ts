@@ -56,7 +56,7 @@ function presetAfterPowerUp(plant: Plant, device: PlantDevice, after: PowerUp, s
   const override = device.wired.device.powerUps['preset'] ?? after;
   if (override.is === 'value') return plant.values.id(override.value);
   if (override.is === 'as-left' && !first) return store.get(own!.variable);
-  return fork(own!.numbers.map((number) => plant.values.id(number)));
+  return fork(own!.numberIds());
 }
 
 /** A stored control comes up with its preset's value unless the type says that edits survive the power going. */

@@ -562,6 +562,7 @@ export class Prover {
     const compiled = this.table.press.get(slot.index)!;
     const { stepper } = machine;
     if (!stepper.isEnabled(from.row, compiled.event)) return [];
+    if (!this.plant.mayHold) return stepper.step(from.row, compiled, none).filter((one) => one.outcome === 'quiet');
     const seen = new Set<string>();
     return stepper.step(from.row, compiled, none).flatMap((one) =>
       one.outcome !== 'quiet'
