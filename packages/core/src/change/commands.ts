@@ -1,5 +1,5 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { type Cable, type Cast, type CastAction, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Sound, splitRef } from '../model/documents.ts';
+import { type Cable, type Cast, type CastAction, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Schools, type SetList, type Song, type Sound, splitRef, type StoredPreset, type Waiver } from '../model/documents.ts';
 import { layByRole } from '../program/layout.ts';
 import type { Literal } from '../model/anatomy.ts';
 import { between } from './order.ts';
@@ -171,5 +171,89 @@ export function removePart(show: Show, id: string): Command {
   return command('remove-part', { part: show.songbook.parts[id].name }, [...casts.map((cast) => remove(['casting', cast.id], cast)), remove(['parts', id], show.songbook.parts[id], 'songbook')]);
 }
 
-export const setSong = <K extends 'name' | 'tempo'>(show: Show, id: string, field: K, value: Song[K]): Command =>
-  command('set-song', { song: show.songbook.songs[id].name }, [set(['songs', id, field], value, show.songbook.songs[id][field], 'songbook')]);
+/** `undefined` takes an optional field away. */
+export const setSong = <K extends Exclude<keyof Song, 'id' | 'order'>>(show: Show, id: string, field: K, value: Song[K]): Command =>
+  command('set-song', { song: show.songbook.songs[id].name, field }, [set(['songs', id, field], value, show.songbook.songs[id][field], 'songbook')]);
+
+export const setPart = <K extends Exclude<keyof Part, 'id' | 'song' | 'order'>>(show: Show, id: string, field: K, value: Part[K]): Command =>
+  command('set-part', { part: show.songbook.parts[id].name, field }, [set(['parts', id, field], value, show.songbook.parts[id][field], 'songbook')]);
+
+/** Moves a part among those of its song: before `next`, or to the end. */
+export function movePart(show: Show, id: string, next: string | null): Command {
+  const { parts } = show.songbook;
+  const siblings = inOrder(parts).filter((part) => part.song === parts[id].song && part.id !== id);
+  return command('move-part', { part: parts[id].name }, [set(['parts', id, 'order'], orderBefore(siblings, next), parts[id].order, 'songbook')]);
+}
+
+/** Moves a sound in the list: before `next`, or to the end. */
+export function moveSound(show: Show, id: string, next: string | null): Command {
+  const { sounds } = show.rig;
+  return command('move-sound', { sound: sounds[id].name }, [set(['sounds', id, 'order'], orderBefore(inOrder(sounds).filter((sound) => sound.id !== id), next), sounds[id].order)]);
+}
+
+function orderBefore(others: readonly { readonly id: string; readonly order: string }[], next: string | null): string {
+  const at = next === null ? others.length : others.findIndex((one) => one.id === next);
+  return between(others[at - 1]?.order ?? null, others[at]?.order ?? null);
+}
+
+export function addSetList(show: Show, id: string, name: string, songs: readonly string[] = []): Command {
+  const list: SetList = { id, name, order: between(last(show.songbook.setLists), null), songs };
+  return command('add-set-list', { list: name }, [insert(['setLists', id], list, 'songbook')]);
+}
+
+export function setSetList<K extends 'name' | 'songs'>(show: Show, id: string, field: K, value: SetList[K]): Command {
+  const list = show.songbook.setLists[id];
+  return command('set-set-list', { list: list.name }, [set(['setLists', id, field], value, list[field], 'songbook')]);
+}
+
+export function removeSetList(show: Show, id: string): Command {
+  const list = show.songbook.setLists[id];
+  const chosen = show.rig.settings.setList === id ? [set(['settings', 'setList'], null, id)] : [];
+  return command('remove-set-list', { list: list.name }, [...chosen, remove(['setLists', id], list, 'songbook')]);
+}
+
+/** The list that *in set order* follows. */
+export const chooseSetList = (show: Show, id: string | null): Command =>
+  command('choose-set-list', { list: id === null ? 'the first' : show.songbook.setLists[id].name }, [set(['settings', 'setList'], id, show.rig.settings.setList)]);
+
+export function setSchool<K extends keyof Schools>(show: Show, question: K, side: Schools[K]): Command {
+  const old = show.rig.settings.schools;
+  return command('set-school', { question, side }, [set(['settings', 'schools'], { ...old, [question]: side }, old)]);
+}
+
+/** Says that a finding is known and why it may stay. */
+export function waive(show: Show, id: string, rule: string, at: Waiver['at'], reason: string, title: string): Command {
+  const waiver: Waiver = { id, rule, at, reason };
+  const { waivers } = show.rig;
+  return command('waive', { title }, [waivers ? insert(['waivers', id], waiver) : set(['waivers'], { [id]: waiver }, undefined)]);
+}
+
+export const unwaive = (show: Show, id: string, title: string): Command => command('unwaive', { title }, [remove(['waivers', id], show.rig.waivers![id])]);
+
+/** Several sounds at once: the same value in each; those that have it already are left alone. */
+export function wantInAll(show: Show, sounds: readonly string[], ref: string, value: Literal | undefined): Command {
+  const { device, control } = splitRef(ref);
+  const changed = sounds.filter((id) => show.rig.sounds[id].wants[ref] !== value);
+  return command('want-in-all', { count: changed.length, device: show.rig.devices[device].name, control }, changed.map((id) => set(['sounds', id, 'wants', ref], value, show.rig.sounds[id].wants[ref])));
+}
+
+export function wantPedalInAll(show: Show, sounds: readonly string[], device: string, state: 'on' | 'off' | undefined): Command {
+  const changed = sounds.filter((id) => show.rig.sounds[id].pedals[device] !== state);
+  return command('want-in-all', { count: changed.length, device: show.rig.devices[device].name, control: 'on' }, changed.map((id) => set(['sounds', id, 'pedals', device], state, show.rig.sounds[id].pedals[device])));
+}
+
+/** What a preset holds and what it is called; null forgets it. */
+export function setPreset(show: Show, device: string, number: number, preset: StoredPreset | null): Command {
+  const { presets, name } = show.rig.devices[device];
+  return command('set-preset', { device: name, number }, [set(['devices', device, 'presets', String(number)], preset ?? undefined, presets[String(number)])]);
+}
+
+export function addPlace(show: Show, id: string, name: string): Command {
+  return command('add-place', { place: name }, [insert(['places', id], { id, name, order: between(last(show.rig.places), null) })]);
+}
+
+/** A part's planned feet and cues. */
+export function setCast<K extends 'before' | 'after' | 'again'>(show: Show, id: string, field: K, value: Cast[K]): Command {
+  const cast = show.rig.casting[id];
+  return command('set-cast', { part: show.songbook.parts[cast.part].name }, [set(['casting', id, field], value, cast[field])]);
+}

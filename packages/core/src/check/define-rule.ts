@@ -15,6 +15,7 @@ export interface Where {
   readonly sound?: string;
   readonly slot?: string;
   readonly device?: string;
+  readonly part?: string;
 }
 
 /** A judgement as facts; its words are made by formatFinding. */

@@ -1,4 +1,4 @@
-import type { Show, Slot } from '../model/documents.ts';
+import type { Show, Slot, Waiver } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
@@ -30,6 +30,8 @@ export function contextOf(show: Show, before?: Context): Context {
 
 export interface Checked {
   readonly findings: readonly Finding[];
+  /** Findings that somebody decided to live with, each with the reason. */
+  readonly waived: readonly { readonly finding: Finding; readonly waiver: Waiver }[];
   /** Rules that threw: a bug in a rule never hides the others' findings. */
   readonly broken: readonly { readonly ruleId: string; readonly reason: string }[];
 }
@@ -47,5 +49,19 @@ export function check(context: Context, rules: readonly Rule[]): Checked {
       broken.push({ ruleId: rule.meta.id, reason: reason instanceof Error ? reason.message : String(reason) });
     }
   }
-  return { findings: findings.sort((a, b) => rank[a.severity] - rank[b.severity]), broken };
+  findings.sort((a, b) => rank[a.severity] - rank[b.severity]);
+  const waivers = Object.values(context.show.rig.waivers ?? {});
+  const waiverOf = (finding: Finding) => waivers.find((waiver) => isAbout(waiver, finding));
+  return {
+    findings: findings.filter((finding) => !waiverOf(finding)),
+    waived: findings.flatMap((finding) => {
+      const waiver = waiverOf(finding);
+      return waiver ? [{ finding, waiver }] : [];
+    }),
+    broken,
+  };
 }
+
+/** The same rule about the same place. */
+export const isAbout = (waiver: Pick<Waiver, 'rule' | 'at'>, finding: Finding): boolean =>
+  waiver.rule === finding.ruleId && (['sound', 'slot', 'device', 'part'] as const).every((what) => waiver.at[what] === finding.at[what]);

@@ -14,6 +14,10 @@ export type Domain =
 /** What a variable is after power-up: a value, what it was when the power went, or anything. */
 export type PowerUp = { readonly is: 'value'; readonly value: Literal } | { readonly is: 'as-left' } | { readonly is: 'any' };
 
+/** What a section does to the sound, as far as rules about order care. */
+export const effectKinds = ['compressor', 'boost', 'drive', 'equaliser', 'modulation', 'pitch', 'delay', 'reverb', 'gate', 'cabinet-simulation', 'other'] as const;
+export type EffectKind = (typeof effectKinds)[number];
+
 /** Who answers for a control: a slot must deliver it, or the player sets it and it is a cue. */
 export type Owner = 'programmed' | 'foot' | 'hand' | 'live';
 
@@ -34,6 +38,8 @@ export interface Control {
   };
   /** Decides how grave a wrong value is. */
   readonly weight?: 'channel' | 'mute' | 'level';
+  /** An expression pedal moves it: where it stands is where a foot left it. */
+  readonly expression?: boolean;
 }
 
 export type JackKind = 'signal-in' | 'signal-out' | 'midi-in' | 'midi-out' | 'midi-thru' | 'midi-merge' | 'contact-in' | 'contact-out';
@@ -68,6 +74,15 @@ export interface Section {
   readonly when?: Condition;
   /** Controls whose values are heard in it; `preset` stands for stored content that nobody entered. */
   readonly governedBy?: readonly string[];
+  /** What it does, where a rule about order may ask. */
+  readonly effect?: EffectKind;
+}
+
+/** A send with the return that belongs to it. */
+export interface Insert {
+  readonly label: string;
+  readonly send: string;
+  readonly return: string;
 }
 
 export type BankScheme = 'none' | 'msb' | 'lsb' | 'both';
@@ -141,6 +156,8 @@ export interface ControllerFacts {
   readonly bankMove: 'silent' | 'fires';
   readonly repeatPress: 'fires' | 'ignored' | 'alternates';
   readonly callRepeat: 'fires' | 'ignored';
+  /** How its switches lie under the foot: this many in a row, that far apart. */
+  readonly floor?: { readonly perRow: number; readonly pitchMm: number };
 }
 
 export interface Anatomy {
@@ -160,6 +177,8 @@ export interface Anatomy {
   readonly ownSwitch?: string;
   /** Inner point or pole where sound is born (an instrument). */
   readonly source?: string;
+  /** Sends and returns that belong together; loops of a switcher are found from its sections. */
+  readonly inserts?: readonly Insert[];
   /** Where sound leaves the rig (a cabinet, a line to the desk). */
   readonly destination?: string;
 }

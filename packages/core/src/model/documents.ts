@@ -25,7 +25,13 @@ export interface StoredPreset {
   readonly values: Readonly<Record<string, Literal | null>>;
   /** Controls that this preset does not store, so that a recall leaves them as they are. */
   readonly keeps?: readonly string[];
+  /** A delay's time as a part of the beat that it is meant to keep. */
+  readonly sync?: NoteValue;
 }
+
+/** Lengths that a synced delay keeps, of the quarter note. */
+export const noteValues = { half: 2, 'dotted-quarter': 1.5, quarter: 1, 'quarter-triplet': 2 / 3, 'dotted-eighth': 0.75, eighth: 0.5, 'eighth-triplet': 1 / 3, sixteenth: 0.25 } as const;
+export type NoteValue = keyof typeof noteValues;
 
 export interface Device {
   readonly id: string;
@@ -50,6 +56,8 @@ export interface Device {
   /** A slot that fires when this controller is powered up. */
   readonly powerUpSlot?: string;
   readonly momentaries: Readonly<Record<string, MomentaryActions>>;
+  /** Sends and returns that are used alone on purpose (a return as an input, a send as a line out). */
+  readonly oneWay?: readonly string[];
 }
 
 export interface MomentaryActions {
@@ -144,6 +152,27 @@ export interface RigSettings {
   readonly messageLimit: number;
   /** The set list that *in set order* follows; null: the first. */
   readonly setList: string | null;
+  /** Which side of a question of practice the rig is on; a question not answered takes the first side. */
+  readonly schools?: Partial<Schools>;
+}
+
+/** Questions on which practitioners disagree, each with its sides. */
+export const schools = {
+  foot: ['stored sounds', 'pedal by pedal', 'mixed'],
+  tempo: ['stored by song', 'tapped'],
+  time: ['after the gain', 'in front'],
+  gate: ['before the tails', 'last of the line'],
+  gain: ['pedals in front', 'gain in the loop'],
+} as const;
+export type Schools = { readonly [K in keyof typeof schools]: (typeof schools)[K][number] };
+export const schoolOf = <K extends keyof Schools>(rig: Rig, question: K): Schools[K] => (rig.settings.schools?.[question] ?? schools[question][0]) as Schools[K];
+
+/** A finding that somebody has looked at and decided to live with. */
+export interface Waiver {
+  readonly id: string;
+  readonly rule: string;
+  readonly at: { readonly sound?: string; readonly slot?: string; readonly device?: string; readonly part?: string };
+  readonly reason: string;
 }
 
 export interface Rig {
@@ -159,6 +188,7 @@ export interface Rig {
   readonly slots: Readonly<Record<string, Slot>>;
   readonly casting: Readonly<Record<string, Cast>>;
   readonly outside: Readonly<Record<string, OutsideChange>>;
+  readonly waivers?: Readonly<Record<string, Waiver>>;
 }
 
 export interface Song {
@@ -167,6 +197,10 @@ export interface Song {
   readonly order: Order;
   /** Quarter notes a minute; null where nobody set one. */
   readonly tempo: number | null;
+  /** Beats in a bar and the note that a beat is; 4/4 where nobody said. */
+  readonly meter?: { readonly beats: number; readonly unit: 2 | 4 | 8 | 16 };
+  readonly instrument?: string;
+  readonly tuning?: string;
 }
 
 export interface Part {
@@ -174,6 +208,13 @@ export interface Part {
   readonly song: string;
   readonly name: string;
   readonly order: Order;
+  /** Bars that it lasts; unknown where absent. */
+  readonly bars?: number;
+  /** Where it differs from the song's. */
+  readonly instrument?: string;
+  readonly tuning?: string;
+  /** Nothing of this rig is to be heard in it. */
+  readonly silent?: boolean;
 }
 
 export interface SetList {

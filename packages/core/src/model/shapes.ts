@@ -1,5 +1,5 @@
 import { anything, constant, decimal, either, id, integer, list, literal, nullable, object, oneOf, record, type Shape, tagged, text, yesNo } from './shape.ts';
-import { formatVersion, rigFormat, songbookFormat } from './documents.ts';
+import { formatVersion, noteValues, rigFormat, schools, songbookFormat } from './documents.ts';
 
 /** Shapes of the two documents, field by field; what refers to what is checked in validate.ts. */
 export const limits = { devices: 2_000, cables: 6_000, sounds: 2_000, slots: 4_000, parts: 10_000, actions: 400, places: 100 } as const;
@@ -53,7 +53,7 @@ const deviceShape = object(
     type: typeShape,
     channel: nullable(either(constant('omni'), channel)),
     countsFrom: oneOf(0, 1),
-    presets: record(object({ values: record(nullable(literal), 200) }, { name: text(200), keeps: list(id, 200) }), 4_000, presetKey),
+    presets: record(object({ values: record(nullable(literal), 200) }, { name: text(200), keeps: list(id, 200), sync: oneOf(...Object.keys(noteValues)) }), 4_000, presetKey),
     plannedFeet: list(id, 40),
     owners: record(ownerShape, 200),
     powerUps: record(powerUpShape, 200),
@@ -63,6 +63,7 @@ const deviceShape = object(
     switching: object({}, { loop: ref, own: ref }),
     calls: object({ channel, programs: record(id, 128, presetKey) }),
     powerUpSlot: id,
+    oneWay: list(id, 400),
   },
 );
 
@@ -81,6 +82,8 @@ const castAction = tagged('kind', {
   cue: object({ kind: constant('cue'), control: ref, value: literal }),
 });
 
+const waiver = object({ id, rule: text(80, 1), at: object({}, { sound: id, slot: id, device: id, part: id }), reason: text(500, 1) });
+
 export const rigShape: Shape = object({
   format: constant(rigFormat),
   version: constant(formatVersion),
@@ -91,7 +94,7 @@ export const rigShape: Shape = object({
     faults: list(oneOf('sent', 'link', 'receiver', 'edge', 'restart'), 5),
     messageLimit: integer(1, 1_000_000),
     setList: nullable(id),
-  }),
+  }, { schools: object({}, Object.fromEntries(Object.entries(schools).map(([question, sides]) => [question, oneOf(...sides)]))) }),
   places: record(object({ id, name, order }), limits.places),
   devices: record(deviceShape, limits.devices),
   cables: record(cableShape, limits.cables),
@@ -105,15 +108,18 @@ export const rigShape: Shape = object({
   ),
   casting: record(object({ id, part: id, slot: id, before: list(castAction, 40), after: list(castAction, 40), again: yesNo }), limits.parts),
   outside: record(object({ id, device: id, channel, program: sevenBit }), 400),
-});
+}, { waivers: record(waiver, 4_000) });
 
 export const songbookShape: Shape = object({
   format: constant(songbookFormat),
   version: constant(formatVersion),
   id,
   name,
-  songs: record(object({ id, name, order, tempo: nullable(decimal(20, 400)) }), 2_000),
-  parts: record(object({ id, song: id, name, order }), limits.parts),
+  songs: record(
+    object({ id, name, order, tempo: nullable(decimal(20, 400)) }, { meter: object({ beats: integer(1, 32), unit: oneOf(2, 4, 8, 16) }), instrument: text(80, 1), tuning: text(80, 1) }),
+    2_000,
+  ),
+  parts: record(object({ id, song: id, name, order }, { bars: integer(1, 2_000), instrument: text(80, 1), tuning: text(80, 1), silent: yesNo }), limits.parts),
   setLists: record(object({ id, name, order, songs: list(id, 400) }), 400),
 });
 

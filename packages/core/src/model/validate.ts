@@ -31,7 +31,7 @@ export function showProblems(show: Show): readonly Problem[] {
 }
 
 function referProblems(rig: Rig, at: string): Problem[] {
-  const problems: Problem[] = [...keyProblems(rig as unknown as Record<string, unknown>, ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside'], at)];
+  const problems: Problem[] = [...keyProblems(rig as unknown as Record<string, unknown>, ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside', ...(rig.waivers ? ['waivers'] : [])], at)];
   for (const device of Object.values(rig.devices)) problems.push(...deviceProblems(rig, device, at + pointer('devices', device.id)));
   if (problems.length > 0) return problems;
   return [...cableProblems(rig, at), ...soundProblems(rig, at), ...slotProblems(rig, at), ...castProblems(rig, at)];
@@ -53,6 +53,7 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
   if (!Object.hasOwn(rig.places, device.place)) problems.push(problem(`${at}/place`, 'not-found', { what: 'place', id: device.place }));
   if (problems.length > 0) return problems;
   const anatomy = anatomyOf(device.type);
+  for (const id of device.oneWay ?? []) if (!anatomy.jacks.some((jack) => jack.id === id)) problems.push(problem(`${at}/oneWay`, 'not-found', { what: 'jack', id }));
   for (const id of device.plannedFeet) if (!anatomy.switches.some((one) => one.id === id)) problems.push(problem(`${at}/plannedFeet`, 'not-found', { what: 'foot switch', id }));
   for (const [id] of [...Object.entries(device.owners), ...Object.entries(device.powerUps)])
     if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id)) problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));

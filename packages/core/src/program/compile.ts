@@ -66,8 +66,18 @@ function midiSteps(wiring: Wiring, controller: WiredDevice, wants: ReadonlyMap<C
   return wiring.devices.filter((wired) => reach.has(wired.device.id)).flatMap((wired) => deviceSteps(wired, wants));
 }
 
-/** Devices that a controller's messages arrive at, whoever passes them on. */
+const reaches = new WeakMap<Wiring, Map<string, ReadonlySet<string>>>();
+
+/** Devices that a controller's messages arrive at, whoever passes them on; found once a wiring. */
 export function midiReach(wiring: Wiring, controller: string): ReadonlySet<string> {
+  let known = reaches.get(wiring);
+  if (!known) reaches.set(wiring, (known = new Map()));
+  let reach = known.get(controller);
+  if (!reach) known.set(controller, (reach = findReach(wiring, controller)));
+  return reach;
+}
+
+function findReach(wiring: Wiring, controller: string): ReadonlySet<string> {
   const reached = new Set<string>();
   const queue = wiring.midiLinks.filter((link) => link.from === controller && link.port !== 'thru').map((link) => link.to);
   while (queue.length > 0) {

@@ -1,4 +1,4 @@
-import type { Literal } from '../model/anatomy.ts';
+import type { EffectKind, Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef } from '../model/documents.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
 
@@ -31,6 +31,7 @@ export interface TraceEdge {
   readonly gain: number;
   readonly when: readonly { readonly ref: ControlRef; readonly control: number; readonly values: readonly Literal[] }[];
   readonly governedBy: readonly ControlRef[];
+  readonly effect?: EffectKind;
 }
 
 export interface Terminal {
@@ -70,6 +71,7 @@ export function traceGraph(wiring: Wiring): TraceGraph {
           return { ref, control: numberOf(ref), values };
         }),
         governedBy: (section.governedBy ?? []).map((control) => controlRef(id, control)),
+        ...(section.effect === undefined ? {} : { effect: section.effect }),
       });
     }
   }

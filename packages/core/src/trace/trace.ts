@@ -1,4 +1,4 @@
-import type { Literal } from '../model/anatomy.ts';
+import type { EffectKind, Literal } from '../model/anatomy.ts';
 import { type ControlRef, type Sound, splitRef } from '../model/documents.ts';
 import { type Loop, loopsOf, type Switching, switchingOf, wantsOf } from '../model/switching.ts';
 import { powerUpOf, type Wiring } from '../model/wiring.ts';
@@ -17,6 +17,8 @@ export interface Pass {
   readonly exits: readonly string[];
   /** Sections that do something here, in the order of the device. */
   readonly does: readonly string[];
+  /** What that is, as far as it is told. */
+  readonly effects: readonly EffectKind[];
   /** In line but doing nothing: bypassed by its own switch. */
   readonly bypassed: boolean;
   readonly next: readonly number[];
@@ -88,6 +90,14 @@ export class Tracer {
     return trace;
   }
 
+  /** What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it. */
+  heard(sound: Sound): readonly (readonly [device: string, section: string, ...wanted: (Literal | null)[]])[] {
+    const wants = wantsOf(sound, this.switching);
+    const values = this.valuesIn(sound);
+    const live = liveEdges(this.graph, (index) => this.graph.edges[index].when.every((condition) => condition.values.includes(values[condition.control])));
+    return this.graph.edges.filter((edge) => edge.active && live.edges[edge.index] === 1).map((edge) => [edge.device, edge.section, ...edge.governedBy.map((ref) => wants.get(ref) ?? null)] as const);
+  }
+
   private traceAnew(sound: Sound | null): Trace {
     const values = this.valuesIn(sound);
     const isClosed = (edge: TraceEdge) => edge.when.every((condition) => condition.values.includes(values[condition.control]));
@@ -128,6 +138,7 @@ export class Tracer {
         entries: [...froms].filter((node) => !tos.has(node)).flatMap((node) => this.jacksOf(own, node, 'signal-in')),
         exits: [...tos].filter((node) => !froms.has(node)).flatMap((node) => this.jacksOf(own, node, 'signal-out')),
         does: edges.filter((edge) => edge.active).map((edge) => edge.label),
+        effects: edges.flatMap((edge) => (edge.active && edge.effect !== undefined ? [edge.effect] : [])),
         bypassed: !edges.some((edge) => edge.active) && this.wiring.device.get(own)!.anatomy.ownSwitch !== undefined,
         next: next[group].map((other) => place.get(other)!).sort((a, b) => a - b),
       };

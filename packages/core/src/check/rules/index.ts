@@ -1,10 +1,57 @@
 import type { Rule } from '../define-rule.ts';
+import { bankUnselected } from './midi/bank-unselected.ts';
+import { chainCircle } from './midi/chain-circle.ts';
+import { countsOtherwise } from './midi/counts-otherwise.ts';
+import { noPath } from './midi/no-path.ts';
+import { overwrittenControl } from './midi/overwritten-control.ts';
 import { programOutOfRange } from './midi/program-out-of-range.ts';
 import { sharedChannel } from './midi/shared-channel.ts';
+import { handOnly } from './recall/hand-only.ts';
+import { heldByPedal } from './recall/held-by-pedal.ts';
+import { identicalSounds } from './recall/identical-sounds.ts';
 import { leftOver } from './recall/left-over.ts';
 import { unquietSlot } from './recall/unquiet-slot.ts';
 import { deadEnd } from './routing/dead-end.ts';
+import { gateAfterTail } from './routing/gate-after-tail.ts';
+import { highGainInLoop } from './routing/high-gain-in-loop.ts';
+import { moreSoundsThanSlots } from './routing/more-sounds-than-slots.ts';
+import { noMute } from './routing/no-mute.ts';
 import { noRoute } from './routing/no-route.ts';
+import { notOnPath } from './routing/not-on-path.ts';
+import { sendWithoutReturn } from './routing/send-without-return.ts';
+import { sharedLoop } from './routing/shared-loop.ts';
+import { timeBeforeDrive } from './routing/time-before-drive.ts';
+import { delayWithoutTempo } from './show/delay-without-tempo.ts';
+import { feetAtOnce } from './show/feet-at-once.ts';
+import { partWithoutSound } from './show/part-without-sound.ts';
+import { unusedSound } from './show/unused-sound.ts';
 
 /** Every rule, sorted by id; a test compares this list with the folder. */
-export const rules: readonly Rule[] = [programOutOfRange, sharedChannel, leftOver, unquietSlot, deadEnd, noRoute];
+export const rules: readonly Rule[] = [
+  bankUnselected,
+  chainCircle,
+  countsOtherwise,
+  noPath,
+  overwrittenControl,
+  programOutOfRange,
+  sharedChannel,
+  handOnly,
+  heldByPedal,
+  identicalSounds,
+  leftOver,
+  unquietSlot,
+  deadEnd,
+  gateAfterTail,
+  highGainInLoop,
+  moreSoundsThanSlots,
+  noMute,
+  noRoute,
+  notOnPath,
+  sendWithoutReturn,
+  sharedLoop,
+  timeBeforeDrive,
+  delayWithoutTempo,
+  feetAtOnce,
+  partWithoutSound,
+  unusedSound,
+];

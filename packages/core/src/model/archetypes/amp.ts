@@ -1,74 +1,130 @@
-import { emptyAnatomy, type Literal } from '../anatomy.ts';
-import type { Archetype } from './archetype.ts';
+import { type Anatomy, type Control, emptyAnatomy, type Literal } from '../anatomy.ts';
+import type { Archetype, Params } from './archetype.ts';
 import { problem } from '../../units/problem.ts';
 import { asLeft, signalIn, signalOut, value } from './parts.ts';
 
 /** Bit patterns of `count` inputs in the order 00, 01, 10, 11: the first input is the leftmost bit. */
 export const bitPatterns = (count: number): string[] => Array.from({ length: 2 ** count }, (_, i) => i.toString(2).padStart(count, '0'));
 
+/** Channels that distort, typically: what a rule about gain in front of gain may ask. */
+export const distorting = ['crunch', 'lead', 'drive', 'high gain'];
+
+/** Params of a choice that contacts, or the unit's own switch, make. */
+export const contactParams = (count: number): Archetype['params'] => ({
+  contactInputs: { kind: 'integer', min: 0, max: 3, default: count, label: 'Contact inputs' },
+  inputKind: { kind: 'choice', values: ['level', 'edge'], default: 'level', label: 'Inputs answer to' },
+  inputsDo: { kind: 'choice', values: ['hold', 'write'], default: 'hold', label: 'Inputs' },
+  table: {
+    kind: 'data',
+    default: null,
+    label: 'Bits to value',
+    check: (data, at) =>
+      data !== null && typeof data === 'object' && !Array.isArray(data) && Object.values(data).every((word) => typeof word === 'string')
+        ? []
+        : [problem(at, 'wrong-type', { expected: 'a table from bits to value' })],
+  },
+  footswitch: { kind: 'boolean', default: true, label: 'Own switch' },
+  remembersChannel: { kind: 'boolean', default: false, label: 'Comes up as it was left' },
+});
+
+/** The control, jacks, inputs and switch of such a choice. */
+export function choiceByContacts(p: Params, id: string, label: string, values: readonly string[], weight?: Control['weight']): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 'switches'> {
+  const inputs = Array.from({ length: p.int('contactInputs') }, (_, i) => `remote-${i + 1}`);
+  const given = p.data<Record<string, Literal> | null>('table') ?? {};
+  const table = Object.fromEntries(bitPatterns(inputs.length).map((bits, i) => [bits, given[bits] ?? values[Math.min(i, values.length - 1)]]));
+  return {
+    jacks: inputs.map((input, i) => ({ id: input, label: `Remote ${i + 1}`, kind: 'contact-in' as const })),
+    controls: [
+      {
+        id,
+        label,
+        domain: { kind: 'choice', values },
+        scope: 'global',
+        powerUp: p.yes('remembersChannel') ? asLeft : value(values[0]),
+        owner: inputs.length > 0 ? 'programmed' : 'foot',
+        ...(weight === undefined ? {} : { weight }),
+        ...(inputs.length > 0 ? { contacts: { inputs, table, mode: p.word('inputsDo') as 'hold' | 'write' } } : {}),
+      },
+    ],
+    inputs: inputs.map((input) => ({ id: input, kind: p.word('inputKind') as 'level' | 'edge', powerUp: 0 as const })),
+    switches: p.yes('footswitch') ? [{ id, label: `${label} switch`, does: [{ next: id, wrap: true }] }] : [],
+  };
+}
+
+const preampParams: Archetype['params'] = {
+  channels: { kind: 'words', default: ['clean', 'lead'], label: 'Channels', max: 8 },
+  distorts: { kind: 'words', default: distorting, label: 'Channels that distort', max: 8, mayBeEmpty: true },
+  ...contactParams(1),
+};
+
+/** A preamp per channel and a normalled series loop, up to the point that it drives. */
+function preampOf(p: Params): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 'switches' | 'sections' | 'inserts'> {
+  const channels = p.words('channels');
+  const choice = choiceByContacts(p, 'channel', 'Channel', channels, 'channel');
+  return {
+    ...choice,
+    jacks: [signalIn('in', 'Input'), signalOut('send', 'Send'), signalIn('return', 'Return'), ...choice.jacks],
+    sections: [
+      ...channels.map((channel) => ({
+        id: `preamp ${channel}`,
+        label: `Preamp, ${channel}`,
+        from: 'in',
+        to: '*tone',
+        active: true,
+        when: { controls: { channel: [channel] } },
+        ...(p.words('distorts').includes(channel) ? { effect: 'drive' as const } : {}),
+      })),
+      { id: 'to-send', label: 'Send', from: '*tone', to: 'send', active: false },
+      { id: 'loop-normal', label: 'Loop closed', from: '*tone', to: '*drive', active: false, when: { plugs: { return: false } } },
+      { id: 'from-return', label: 'Return', from: 'return', to: '*drive', active: false, when: { plugs: { return: true } } },
+    ],
+    inserts: [{ label: 'Loop', send: 'send', return: 'return' }],
+  };
+}
+
 /** A preamp per channel, a normalled series loop, a power amp; channels chosen by contacts, by its own switch or by hand. */
 export const amp: Archetype = {
   id: 'amp',
-  params: {
-    channels: { kind: 'words', default: ['clean', 'lead'], label: 'Channels', max: 8 },
-    contactInputs: { kind: 'integer', min: 0, max: 3, default: 1, label: 'Contact inputs' },
-    inputKind: { kind: 'choice', values: ['level', 'edge'], default: 'level', label: 'Inputs answer to' },
-    inputsDo: { kind: 'choice', values: ['hold', 'write'], default: 'hold', label: 'Inputs' },
-    table: {
-      kind: 'data',
-      default: null,
-      label: 'Bits to channel',
-      check: (data, at) =>
-        data !== null && typeof data === 'object' && !Array.isArray(data) && Object.values(data).every((word) => typeof word === 'string')
-          ? []
-          : [problem(at, 'wrong-type', { expected: 'a table from bits to channel' })],
-    },
-    footswitch: { kind: 'boolean', default: true, label: 'Own channel switch' },
-    remembersChannel: { kind: 'boolean', default: false, label: 'Comes up on the channel it was left on' },
-  },
+  params: preampParams,
   expand: (p) => {
-    const channels = p.words('channels');
-    const inputs = Array.from({ length: p.int('contactInputs') }, (_, i) => `remote-${i + 1}`);
-    const patterns = bitPatterns(inputs.length);
-    const given = p.data<Record<string, Literal> | null>('table') ?? {};
-    const table = Object.fromEntries(patterns.map((bits, i) => [bits, given[bits] ?? channels[Math.min(i, channels.length - 1)]]));
+    const preamp = preampOf(p);
     return {
       ...emptyAnatomy,
-      jacks: [
-        signalIn('in', 'Input'),
-        signalOut('send', 'Send'),
-        signalIn('return', 'Return'),
-        { ...signalOut('speaker', 'Loudspeaker'), speaker: true },
-        ...inputs.map((id, i) => ({ id, label: `Remote ${i + 1}`, kind: 'contact-in' as const })),
-      ],
-      controls: [
-        {
-          id: 'channel',
-          label: 'Channel',
-          domain: { kind: 'choice', values: channels },
-          scope: 'global',
-          powerUp: p.yes('remembersChannel') ? asLeft : value(channels[0]),
-          owner: inputs.length > 0 ? 'programmed' : 'foot',
-          weight: 'channel',
-          ...(inputs.length > 0 ? { contacts: { inputs, table, mode: p.word('inputsDo') as 'hold' | 'write' } } : {}),
-        },
-      ],
-      sections: [
-        ...channels.map((channel) => ({
-          id: `preamp ${channel}`,
-          label: `Preamp, ${channel}`,
-          from: 'in',
-          to: '*tone',
-          active: true,
-          when: { controls: { channel: [channel] } },
-        })),
-        { id: 'to-send', label: 'Send', from: '*tone', to: 'send', active: false },
-        { id: 'loop-normal', label: 'Loop closed', from: '*tone', to: '*drive', active: false, when: { plugs: { return: false } } },
-        { id: 'from-return', label: 'Return', from: 'return', to: '*drive', active: false, when: { plugs: { return: true } } },
-        { id: 'power', label: 'Power amp', from: '*drive', to: 'speaker', active: true },
-      ],
-      inputs: inputs.map((id) => ({ id, kind: p.word('inputKind') as 'level' | 'edge', powerUp: 0 as const })),
-      switches: p.yes('footswitch') ? [{ id: 'channel', label: 'Channel switch', does: [{ next: 'channel', wrap: true }] }] : [],
+      ...preamp,
+      jacks: [...preamp.jacks.slice(0, 3), { ...signalOut('speaker', 'Loudspeaker'), speaker: true }, ...preamp.jacks.slice(3)],
+      sections: [...preamp.sections, { id: 'power', label: 'Power amp', from: '*drive', to: 'speaker', active: true }],
+    };
+  },
+};
+
+/** The same without the power amp: its output is a line, for a rig without a loudspeaker of its own. */
+export const preamp: Archetype = {
+  id: 'preamp',
+  params: preampParams,
+  expand: (p) => {
+    const parts = preampOf(p);
+    return {
+      ...emptyAnatomy,
+      ...parts,
+      jacks: [...parts.jacks.slice(0, 3), signalOut('out', 'Line out'), ...parts.jacks.slice(3)],
+      sections: [...parts.sections, { id: 'line', label: 'Line stage', from: '*drive', to: 'out', active: true }],
+    };
+  },
+};
+
+/** One input to one of two outputs, or to both: A/B, and Y where it may. */
+export const splitter: Archetype = {
+  id: 'splitter',
+  params: { both: { kind: 'boolean', default: true, label: 'May send to both' }, ...contactParams(2) },
+  expand: (p) => {
+    const ways = p.yes('both') ? ['A', 'B', 'both'] : ['A', 'B'];
+    const choice = choiceByContacts(p, 'way', 'Way', ways, 'channel');
+    const side = (to: 'A' | 'B') => ({ id: `to-${to}`, label: `To ${to}`, from: 'in', to: `out-${to.toLowerCase()}`, active: false, when: { controls: { way: p.yes('both') ? [to, 'both'] : [to] } } });
+    return {
+      ...emptyAnatomy,
+      ...choice,
+      jacks: [signalIn(), signalOut('out-a', 'Out A'), signalOut('out-b', 'Out B'), ...choice.jacks],
+      sections: [side('A'), side('B')],
     };
   },
 };

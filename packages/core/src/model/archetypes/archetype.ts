@@ -5,7 +5,7 @@ export type ParamSpec =
   | { readonly kind: 'integer'; readonly min: number; readonly max: number; readonly default: number; readonly label: string }
   | { readonly kind: 'boolean'; readonly default: boolean; readonly label: string }
   | { readonly kind: 'choice'; readonly values: readonly string[]; readonly default: string; readonly label: string }
-  | { readonly kind: 'words'; readonly default: readonly string[]; readonly label: string; readonly max: number }
+  | { readonly kind: 'words'; readonly default: readonly string[]; readonly label: string; readonly max: number; readonly mayBeEmpty?: boolean }
   /** Structured data with a check of its own; not shown as a plain field. */
   | { readonly kind: 'data'; readonly default: unknown; readonly label: string; readonly check: (value: unknown, at: string) => readonly Problem[] };
 
@@ -57,7 +57,7 @@ function checkParam(spec: ParamSpec, value: unknown, at: string): readonly Probl
     case 'choice':
       return spec.values.includes(value as string) ? [] : [problem(at, 'out-of-domain', { value: String(value), expected: spec.values.join(', ') })];
     case 'words':
-      return Array.isArray(value) && value.length > 0 && value.length <= spec.max && value.every((word) => typeof word === 'string' && word !== '') && new Set(value).size === value.length
+      return Array.isArray(value) && (value.length > 0 || spec.mayBeEmpty === true) && value.length <= spec.max && value.every((word) => typeof word === 'string' && word !== '') && new Set(value).size === value.length
         ? []
         : [problem(at, 'wrong-type', { expected: `1 to ${spec.max} different words` })];
     case 'data':

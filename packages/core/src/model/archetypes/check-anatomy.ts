@@ -1,4 +1,5 @@
 import { type Problem, problem } from '../../units/problem.ts';
+import { effectKinds } from '../anatomy.ts';
 import { constant, decimal, either, id, integer, list, literal, object, oneOf, record, type Shape, tagged, text, yesNo } from '../shape.ts';
 
 const name = text(120);
@@ -23,14 +24,14 @@ const anatomyShape: Shape = object(
     sections: list(
       object(
         { id: text(80, 1), label: name, from: point, to: point, active: yesNo },
-        { when: object({}, { controls: record(list(literal, 1_000), 50), plugs: record(yesNo, 50) }), governedBy: list(id, 200), gainDb: decimal(-120, 120) },
+        { when: object({}, { controls: record(list(literal, 1_000), 50), plugs: record(yesNo, 50) }), governedBy: list(id, 200), gainDb: decimal(-120, 120), effect: oneOf(...effectKinds) },
       ),
       4_000,
     ),
     controls: list(
       object(
         { id, label: name, domain, scope: oneOf('preset', 'slot', 'global'), powerUp, owner: oneOf('programmed', 'foot', 'hand', 'live') },
-        { contacts: object({ inputs: list(id, 8, 1), table: record(literal, 256, bits), mode: oneOf('write', 'hold') }), weight: oneOf('channel', 'mute', 'level') },
+        { contacts: object({ inputs: list(id, 8, 1), table: record(literal, 256, bits), mode: oneOf('write', 'hold') }), weight: oneOf('channel', 'mute', 'level'), expression: yesNo },
       ),
       1_000,
     ),
@@ -52,6 +53,7 @@ const anatomyShape: Shape = object(
     ),
     inputs: list(object({ id, kind: oneOf('level', 'edge'), powerUp: oneOf(0, 1) }), 50),
     switches: list(object({ id, label: name, does: list(deed, 20) }), 100),
+    inserts: list(object({ label: name, send: id, return: id }), 400),
     controller: object({
       banks: integer(1, 400),
       positions: integer(1, 200),
@@ -62,7 +64,7 @@ const anatomyShape: Shape = object(
       bankMove: oneOf('silent', 'fires'),
       repeatPress: oneOf('fires', 'ignored', 'alternates'),
       callRepeat: oneOf('fires', 'ignored'),
-    }),
+    }, { floor: object({ perRow: integer(1, 20), pitchMm: integer(20, 400) }) }),
     busy: object({ ms: decimal(0, 60_000), policy: oneOf('drop', 'queue') }),
     emits: object({ channel: integer(1, 16) }),
     ownSwitch: id,

@@ -14,6 +14,8 @@ export const loopSwitcher: Archetype = {
     contacts: { kind: 'integer', min: 0, max: 12, default: 2, label: 'Contact outputs' },
     contactKind: { kind: 'choice', values: ['latched', 'held', 'pulsed'], default: 'latched', label: 'Contacts are' },
     pulses: { kind: 'choice', values: ['every', 'belief'], default: 'belief', label: 'Pulses at' },
+    perRow: { kind: 'integer', min: 1, max: 20, default: 5, label: 'Switches in a row' },
+    pitchMm: { kind: 'integer', min: 20, max: 400, default: 62, label: 'Between switches, mm' },
     banks: { kind: 'integer', min: 1, max: 400, default: 10, label: 'Banks' },
     positions: { kind: 'integer', min: 1, max: 128, default: 5, label: 'Switches a bank' },
     firesWhileHeld: { kind: 'boolean', default: true, label: 'Slots answer while a momentary is held' },
@@ -30,6 +32,7 @@ export const loopSwitcher: Archetype = {
       jacks: jacksOf(p, numbers),
       controls: numbers.map(loopControl),
       sections: sectionsOf(p, numbers),
+      inserts: p.int('insertAfter') > 0 ? [{ label: 'Insert', send: 'insert-send', return: 'insert-return' }] : [],
       controller: controllerOf(p, numbers.map(loopId)),
     };
   },
@@ -111,4 +114,5 @@ const controllerOf = (p: Params, loops: readonly string[]) => ({
   bankMove: p.word('bankMove') as 'silent' | 'fires',
   repeatPress: p.word('repeatPress') as 'fires' | 'ignored' | 'alternates',
   callRepeat: p.word('callRepeat') as 'fires' | 'ignored',
+  floor: { perRow: p.int('perRow'), pitchMm: p.int('pitchMm') },
 });

@@ -1,4 +1,4 @@
-import { type BankScheme, type Control, type ControlMessage, emptyAnatomy, type RepeatedRecall } from '../anatomy.ts';
+import { type BankScheme, type Control, type ControlMessage, type EffectKind, effectKinds, emptyAnatomy, type RepeatedRecall } from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
 import { midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value, asLeft } from './parts.ts';
 
@@ -6,6 +6,7 @@ import { midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value, asL
 export const midiEffect: Archetype = {
   id: 'midi-effect',
   params: {
+    does: { kind: 'choice', values: effectKinds, default: 'other', label: 'Does' },
     first: { kind: 'integer', min: 0, max: 16_383, default: 0, label: 'First preset, as sent' },
     presets: { kind: 'integer', min: 1, max: 16_384, default: 128, label: 'Presets' },
     scheme: { kind: 'choice', values: ['none', 'msb', 'lsb', 'both'], default: 'none', label: 'Bank select' },
@@ -18,13 +19,14 @@ export const midiEffect: Archetype = {
     bypassCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Bypass control change (−1: none)' },
     bypassPowersUp: { kind: 'choice', values: ['off', 'on', 'as left'], default: 'on', label: 'Engaged after power-up' },
     mixCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Mix control change (−1: none)' },
+    mixByPedal: { kind: 'boolean', default: false, label: 'An expression pedal moves the mix' },
     footswitch: { kind: 'boolean', default: true, label: 'Own switch' },
   },
   expand: (p) => {
     const switched = p.int('bypassCc') >= 0 || p.yes('footswitch');
     const mix: Control[] =
-      p.int('mixCc') >= 0
-        ? [{ id: 'mix', label: 'Mix', domain: { kind: 'range', min: 0, max: 127 }, scope: 'preset', powerUp: value(0), owner: 'programmed' }]
+      p.int('mixCc') >= 0 || p.yes('mixByPedal')
+        ? [{ id: 'mix', label: 'Mix', domain: { kind: 'range', min: 0, max: 127 }, scope: 'preset', powerUp: value(0), owner: 'programmed', ...(p.yes('mixByPedal') ? { expression: true } : {}) }]
         : [];
     const messages: ControlMessage[] = [
       ...(p.int('bypassCc') >= 0 ? [{ cc: p.int('bypassCc'), control: 'on', mode: 'switch' as const }] : []),
@@ -41,6 +43,7 @@ export const midiEffect: Archetype = {
           from: 'in',
           to: 'out',
           active: true,
+          effect: p.word('does') as EffectKind,
           governedBy: ['preset', ...mix.map((control) => control.id)],
           ...(switched ? { when: { controls: { on: [1] } } } : {}),
         },

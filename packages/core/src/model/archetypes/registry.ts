@@ -1,13 +1,13 @@
 import type { Anatomy } from '../anatomy.ts';
 import type { DeviceType } from '../documents.ts';
-import { amp } from './amp.ts';
+import { amp, preamp, splitter } from './amp.ts';
 import { type Archetype, Params } from './archetype.ts';
 import { declared } from './declared.ts';
 import { loopSwitcher, midiController } from './loop-switcher.ts';
 import { midiEffect } from './midi-effect.ts';
 import { cabinet, instrument, line, pedal, tuner } from './simple.ts';
 
-const archetypes: readonly Archetype[] = [instrument, tuner, pedal, loopSwitcher, midiEffect, amp, cabinet, line, midiController, declared];
+const archetypes: readonly Archetype[] = [instrument, tuner, pedal, loopSwitcher, midiEffect, amp, preamp, splitter, cabinet, line, midiController, declared];
 const byId = new Map(archetypes.map((archetype) => [archetype.id, archetype]));
 
 export const archetypeOf = (id: string): Archetype | undefined => byId.get(id);

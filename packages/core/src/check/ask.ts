@@ -1,0 +1,37 @@
+import { controlRef, inOrder, type Slot, type Sound } from '../model/documents.ts';
+import type { Control } from '../model/anatomy.ts';
+import { ownerOf, type WiredDevice } from '../model/wiring.ts';
+import { midiReach } from '../program/compile.ts';
+import type { Trace } from '../trace/trace.ts';
+import type { Context } from './define-rule.ts';
+
+/** Small answers that several rules ask for. */
+export const soundsOf = ({ show }: Context): readonly Sound[] => inOrder(show.rig.sounds);
+
+/** Every sound that is to be heard, with what the signal does in it; those that are silent by mistake are told elsewhere. */
+export function heardSounds(context: Context): readonly { readonly sound: Sound; readonly trace: Trace }[] {
+  return soundsOf(context).flatMap((sound) => {
+    if (sound.silence) return [];
+    const trace = context.tracer.trace(sound);
+    return trace.sounds ? [{ sound, trace }] : [];
+  });
+}
+
+export const slotsOf = ({ show }: Context, sound: Sound): readonly Slot[] => Object.values(show.rig.slots).filter((slot) => slot.sound === sound.id);
+
+/** Controllers whose messages arrive at a device. */
+export const controllersOf = ({ wiring }: Context, device: string): readonly WiredDevice[] => wiring.devices.filter((wired) => wired.anatomy.controller && midiReach(wiring, wired.device.id).has(device));
+
+export const nameOf = ({ wiring }: Context, device: string): string => wiring.device.get(device)?.device.name ?? device;
+
+/** Whether a message, a contact or a stored value can put the control where a sound wants it. */
+export function isSent(wired: WiredDevice, control: Control): boolean {
+  if (control.contacts) return true;
+  return wired.anatomy.messages.some((message) => message.control === control.id && (message.mode === 'absolute' || message.mode === 'switch'));
+}
+
+/** Controls of everything but instruments that only a hand can move. */
+export const handControls = ({ wiring }: Context): readonly { readonly wired: WiredDevice; readonly control: Control; readonly ref: string }[] =>
+  wiring.devices.flatMap((wired) =>
+    wired.anatomy.source !== undefined ? [] : wired.anatomy.controls.filter((control) => ownerOf(wired, control) === 'hand').map((control) => ({ wired, control, ref: controlRef(wired.device.id, control.id) })),
+  );

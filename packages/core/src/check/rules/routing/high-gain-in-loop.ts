@@ -1,0 +1,30 @@
+import { schoolOf } from '../../../model/documents.ts';
+import { passesAfter } from '../../../trace/ahead.ts';
+import { heardSounds, nameOf } from '../../ask.ts';
+import { defineRule } from '../../define-rule.ts';
+
+export const highGainInLoop = defineRule({
+  meta: {
+    id: 'routing/high-gain-in-loop',
+    severity: 'worth-knowing',
+    title: 'High gain inside the amp’s loop',
+    why: 'A drive between preamp and power amp is hit by line level: it clips harder and hisses more than in front. Some want just that.',
+    remedy: 'Put the drive in front of the amp; or set the rig’s school for gain to the loop.',
+    source: 'common practice; schools differ',
+    messages: { inside: 'In {sound}, {drive} distorts inside the loop of {amp}.' },
+  },
+  check: (context) => {
+    if (schoolOf(context.show.rig, 'gain') === 'gain in the loop') return [];
+    const inserts = context.wiring.devices.filter((wired) => (wired.anatomy.inserts?.length ?? 0) > 0 && !wired.anatomy.controller);
+    return heardSounds(context).flatMap(({ sound, trace }) =>
+      inserts.flatMap(({ device: { id }, anatomy }) => {
+        const into = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.exits.includes(insert.send)));
+        const back = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.entries.includes(insert.return)));
+        if (!into || !back) return [];
+        return passesAfter(trace, into)
+          .filter((pass) => pass.device !== id && pass.effects.includes('drive') && passesAfter(trace, pass).includes(back))
+          .map((pass) => ({ messageId: 'inside' as const, at: { sound: sound.id, device: pass.device }, data: { sound: sound.name, drive: nameOf(context, pass.device), amp: nameOf(context, id) } }));
+      }),
+    );
+  },
+});

@@ -1,0 +1,24 @@
+import { partsInSetOrder } from '../../../model/set-order.ts';
+import { defineRule } from '../../define-rule.ts';
+
+export const partWithoutSound = defineRule({
+  meta: {
+    id: 'show/part-without-sound',
+    severity: 'stops-the-show',
+    title: 'A part with nothing to play it',
+    why: 'When this part comes, nobody has said which slot to press.',
+    remedy: 'Cast a slot to the part on Set, or declare that the rig is silent in it.',
+    source: 'common practice',
+    messages: { uncast: '{part} of {song} has no sound and is not declared silent.' },
+  },
+  check: ({ show }) => {
+    const { rig, songbook } = show;
+    if (Object.keys(rig.sounds).length === 0) return [];
+    const cast = new Set(Object.values(rig.casting).filter((one) => rig.slots[one.slot]?.sound).map((one) => one.part));
+    return partsInSetOrder(show).flatMap((id) => {
+      const part = songbook.parts[id];
+      if (part.silent || cast.has(id)) return [];
+      return [{ messageId: 'uncast' as const, at: { part: id }, data: { part: part.name, song: songbook.songs[part.song].name }, fix: { label: 'Declare it silent', steps: [{ doc: 'songbook' as const, op: 'set' as const, at: ['parts', id, 'silent'], value: true, ...(part.silent === undefined ? {} : { old: part.silent }) }] } }];
+    });
+  },
+});
