@@ -14,7 +14,8 @@ const core = {
   recall: ['units', 'model', 'midi', 'trace', 'program'],
   check: ['units', 'model', 'midi', 'trace', 'program', 'change', 'recall', 'catalogue'],
   wire: ['units', 'model', 'change', 'program'],
-  demo: ['units', 'model', 'catalogue', 'change'],
+  starters: ['units', 'model', 'catalogue', 'change'],
+  demo: ['units', 'model', 'catalogue', 'change', 'starters'],
   testing: null,
 };
 const packages = { 'packages/core': [], 'packages/contract': ['@yunta/core'], 'apps/server': ['@yunta/core', '@yunta/contract'], 'apps/cli': ['@yunta/core'], 'apps/web': ['@yunta/core', '@yunta/contract'] };

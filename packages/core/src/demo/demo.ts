@@ -1,36 +1,7 @@
-import { typeById } from '../catalogue/types.ts';
-import { addDevice, addPart, addSong, addSound, connect, layOut } from '../change/commands.ts';
-import { readPatchLine } from '../change/patch-line.ts';
+import { addPart, addSong, layOut } from '../change/commands.ts';
 import type { Action, Device, Show } from '../model/documents.ts';
-import { emptyRig, emptySongbook } from '../model/documents.ts';
-import { ShowMaker } from './show-maker.ts';
-
-class Maker extends ShowMaker {
-  private cables = 0;
-
-  device(id: string, type: string, name: string, place: string, facts: Partial<Device> = {}): this {
-    return this.do(addDevice(this.show, id, typeById(type).type, name, place, facts));
-  }
-
-  cable(line: string, length: number): this {
-    const read = readPatchLine(this.show.rig, line);
-    if (!read.ok) throw new Error(`${read.reason}: ${line}`);
-    this.cables += 1;
-    return this.do(connect(this.show, `cable-${this.cables}`, read.from, read.to, length));
-  }
-}
-
-const places = {
-  board: { id: 'board', name: 'Board', order: 'b' },
-  switcher: { id: 'switcher', name: 'Switcher', order: 'd' },
-  combo: { id: 'combo', name: 'Combo', order: 'f' },
-  desk: { id: 'desk', name: 'Desk', order: 'h' },
-};
-
-/** A place to begin: the four places and nothing in them. */
-export function emptyShow(id: string, name: string): Show {
-  return { rig: { ...emptyRig(id, name), places, settings: { ...emptyRig(id, name).settings, roles: ['clean', 'rhythm', 'refrain', 'solo', 'colour'] } }, songbook: emptySongbook(`${id}-book`, name) };
-}
+import { emptyShow } from '../starters/empty.ts';
+import { RigMaker } from '../starters/show-maker.ts';
 
 type Want = { readonly name: string; readonly role: string; readonly on: readonly string[]; readonly channel: 'clean' | 'lead'; readonly echo?: number; readonly hall?: number };
 
@@ -55,19 +26,19 @@ const sounds: readonly Want[] = [
 
 /** The demo, first part: the guitarist's four-cable rig on the river boat, with a few honest mistakes left in. */
 export function demoShow(): Show {
-  const maker = new Maker(emptyShow('river-boat', 'River-boat combo rig'));
+  const maker = new RigMaker(emptyShow('river-boat', 'River-boat combo rig'));
   maker
-    .device('guitar', 'guitar', 'Guitar', 'board')
-    .device('tuner', 'tuner', 'Tuner', 'board', { plannedFeet: [] })
-    .device('switcher', 'switcher-10', 'Switcher', 'switcher')
-    .device('comp', 'compressor', 'Compressor', 'board')
-    .device('drive-1', 'drive', 'Drive 1, soft', 'board')
-    .device('drive-2', 'drive', 'Drive 2, hard', 'board')
-    .device('combo', 'valve-combo', 'Combo', 'combo')
-    .device('chorus', 'modulation', 'Chorus', 'board')
-    .device('echo', 'midi-delay', 'Echo', 'board', { channel: 2, presets: echoPresets })
-    .device('hall', 'midi-reverb', 'Hall', 'board', { channel: 3 })
-    .device('cab', 'cabinet', 'Cabinet', 'combo');
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('switcher', 'switcher-10', 'Switcher', { place: 'switcher' })
+    .device('comp', 'compressor', 'Compressor')
+    .device('drive-1', 'drive', 'Drive 1, soft')
+    .device('drive-2', 'drive', 'Drive 2, hard')
+    .device('combo', 'valve-combo', 'Combo')
+    .device('chorus', 'modulation', 'Chorus')
+    .device('echo', 'midi-delay', 'Echo', { channel: 2, presets: echoPresets })
+    .device('hall', 'midi-reverb', 'Hall', { channel: 3 })
+    .device('cab', 'cabinet', 'Cabinet');
   maker
     .cable('Guitar > Tuner', 6)
     .cable('Tuner > Switcher In', 0.4)
@@ -100,19 +71,15 @@ export function demoShow(): Show {
 const echoPresets: Device['presets'] = { '5': { name: 'Dotted, dark', values: { mix: 30 } }, '6': { name: 'Dotted, loud', values: { mix: 48 } }, '13': { name: 'Long, swelling', values: { mix: 70 } } };
 const pedals = ['comp', 'drive-1', 'drive-2', 'chorus', 'echo', 'hall'] as const;
 
-function sound(maker: Maker, want: Want, i: number): void {
-  const id = `sound-${i + 1}`;
-  maker.do(addSound(maker.show, id, want.name));
-  const filled = {
+function sound(maker: RigMaker, want: Want, i: number): void {
+  maker.sound(`sound-${i + 1}`, want.name, {
     role: want.role,
     pedals: { combo: 'on', ...Object.fromEntries(pedals.map((pedal) => [pedal, want.on.includes(pedal) ? 'on' : 'off'])) },
     wants: { 'combo/channel': want.channel, ...(want.echo === undefined ? {} : { 'echo/preset': want.echo }), ...(want.hall === undefined ? {} : { 'hall/preset': want.hall }) },
-  };
-  const old = maker.show.rig.sounds[id];
-  maker.do({ command: { name: 'set-sound', facts: { sound: want.name } }, steps: Object.entries(filled).map(([field, value]) => ({ doc: 'rig', op: 'set', at: ['sounds', id, field], value, old: old[field as 'role'] })) });
+  });
 }
 
-function songs(maker: Maker): void {
+function songs(maker: RigMaker): void {
   const names = [...new Set(sounds.map((want) => want.name.split(', ')[0]))];
   names.forEach((name, i) => {
     maker.do(addSong(maker.show, `song-${i + 1}`, name));
@@ -122,7 +89,7 @@ function songs(maker: Maker): void {
 }
 
 /** What a tired evening leaves behind: two slots keyed in by hand that forget something, and a preset that is not there. */
-function mistakes(maker: Maker): void {
+function mistakes(maker: RigMaker): void {
   const byHand = (id: string, actions: readonly Action[]) =>
     maker.do({ command: { name: 'set-slot', facts: { slot: id } }, steps: [{ doc: 'rig', op: 'set', at: ['slots', id, 'actions'], value: actions, old: maker.show.rig.slots[id].actions }] });
   const loops = (on: readonly number[]): Action[] => Array.from({ length: 10 }, (_, i) => ({ kind: 'loop', loop: `loop-${i + 1}`, to: on.includes(i + 1) ? 1 : 0 }));

@@ -1,19 +1,13 @@
-import { typeById } from '../catalogue/types.ts';
-import { addDevice, addPart, addSong, addSound, connect, layOut } from '../change/commands.ts';
+import { addPart, addSong, connect, layOut } from '../change/commands.ts';
 import { readPatchLine } from '../change/patch-line.ts';
-import { emptyShow } from '../demo/demo.ts';
-import { ShowMaker } from '../demo/show-maker.ts';
-import type { Device, DeviceType, Show, Sound } from '../model/documents.ts';
+import { emptyShow } from '../starters/empty.ts';
+import { RigMaker } from '../starters/show-maker.ts';
+import type { Show, Sound } from '../model/documents.ts';
 
 /** Small shows for tests, from nothing unless told otherwise. */
-export class ShowBuilder extends ShowMaker {
+export class ShowBuilder extends RigMaker {
   constructor(show: Show = emptyShow('rig', 'Rig')) {
     super(show);
-  }
-
-  device(id: string, type: string, name: string, facts: Partial<Device> = {}, params: DeviceType['params'] = {}): this {
-    const entry = typeById(type);
-    return this.do(addDevice(this.show, id, { ...entry.type, params: { ...entry.type.params, ...params } }, name, entry.place, facts));
   }
 
   cables(...lines: readonly string[]): this {
@@ -31,10 +25,8 @@ export class ShowBuilder extends ShowMaker {
     return `cable-${n}`;
   }
 
-  sound(id: string, facts: Partial<Sound> = {}): this {
-    this.do(addSound(this.show, id, facts.name ?? id));
-    this.show = { ...this.show, rig: { ...this.show.rig, sounds: { ...this.show.rig.sounds, [id]: { ...this.show.rig.sounds[id], ...facts } } } };
-    return this;
+  override sound(id: string, name: string | Partial<Sound> = {}, filled: Partial<Sound> = {}): this {
+    return typeof name === 'string' ? super.sound(id, name, filled) : super.sound(id, name.name ?? id, name);
   }
 
   /** Lays the sounds out and casts each as a part of one song, in order. */

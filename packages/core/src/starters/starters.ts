@@ -1,0 +1,169 @@
+import { layOut } from '../change/commands.ts';
+import type { Show } from '../model/documents.ts';
+import { emptyShow } from './empty.ts';
+import { RigMaker } from './show-maker.ts';
+
+/** A rig to begin with, by topology: wired, with two or three sounds that recall as they stand. */
+export interface Starter {
+  readonly id: StarterId;
+  readonly name: string;
+  /** What it is, in a sentence. */
+  readonly says: string;
+  readonly make: (id: string, name: string) => Show;
+}
+
+export const starterIds = ['pedals-into-amp', 'switcher-in-front', 'four-cable', 'amp-less', 'two-amps'] as const;
+export type StarterId = (typeof starterIds)[number];
+
+const begin = (id: string, name: string): RigMaker => new RigMaker(emptyShow(id, name));
+const finished = (maker: RigMaker, controller: string): Show => maker.do(layOut(maker.show, controller)).show;
+
+function pedalsIntoAmp(id: string, name: string): Show {
+  const maker = begin(id, name)
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('drive', 'drive', 'Drive', { plannedFeet: ['switch'], owners: { on: 'foot' } })
+    .device('amp', 'valve-combo', 'Amp')
+    .device('delay', 'midi-delay', 'Delay', { channel: 1 })
+    .device('cabinet', 'cabinet', 'Cabinet')
+    .device('floor', 'foot-controller', 'Foot controller', {}, { contacts: 1 })
+    .cable('Guitar > Tuner', 6)
+    .cable('Tuner > Drive', null)
+    .cable('Drive > Amp Input', 6)
+    .cable('Amp Send > Delay', 6)
+    .cable('Delay Out > Amp Return', 6)
+    .cable('Amp Loudspeaker > Cabinet', null)
+    .cable('Foot controller MIDI out > Delay MIDI in', null)
+    .cable('Foot controller Contact 1 > Amp Remote 1', 6)
+    .sound('clean', 'Clean', { role: 'clean', pedals: { drive: 'off', delay: 'off' }, wants: { 'amp/channel': 'clean' } })
+    .sound('lead', 'Lead', { role: 'solo', pedals: { drive: 'off', delay: 'on' }, wants: { 'amp/channel': 'lead', 'delay/preset': 0 } });
+  return withSchool(finished(maker, 'floor'), 'mixed');
+}
+
+const withSchool = (show: Show, foot: 'mixed'): Show => ({ ...show, rig: { ...show.rig, settings: { ...show.rig.settings, schools: { foot } } } });
+
+function switcherInFront(id: string, name: string): Show {
+  const maker = begin(id, name)
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('switcher', 'switcher-8', 'Switcher')
+    .device('compressor', 'compressor', 'Compressor')
+    .device('drive-1', 'drive', 'Drive 1')
+    .device('drive-2', 'drive', 'Drive 2')
+    .device('chorus', 'modulation', 'Chorus')
+    .device('delay', 'midi-delay', 'Delay', { channel: 1 })
+    .device('amp', 'valve-amp-1', 'Amp')
+    .device('cabinet', 'cabinet', 'Cabinet')
+    .cable('Guitar > Tuner', 6)
+    .cable('Tuner > Switcher In', null);
+  for (const [i, pedal] of ['Compressor', 'Drive 1', 'Drive 2', 'Chorus', 'Delay'].entries()) maker.cable(`Switcher Send ${i + 1} > ${pedal} In`, null).cable(`${pedal} Out > Switcher Return ${i + 1}`, null);
+  maker
+    .cable('Switcher Out > Amp Input', 6)
+    .cable('Amp Loudspeaker > Cabinet', null)
+    .cable('Switcher MIDI out > Delay MIDI in', null);
+  const off = { compressor: 'off', 'drive-1': 'off', 'drive-2': 'off', chorus: 'off', delay: 'off' } as const;
+  maker
+    .sound('clean', 'Clean', { role: 'clean', pedals: { ...off, compressor: 'on', chorus: 'on' } })
+    .sound('rhythm', 'Rhythm', { role: 'rhythm', pedals: { ...off, 'drive-1': 'on' } })
+    .sound('solo', 'Solo', { role: 'solo', pedals: { ...off, 'drive-1': 'on', 'drive-2': 'on', delay: 'on' }, wants: { 'delay/preset': 0 } });
+  return finished(maker, 'switcher');
+}
+
+function fourCable(id: string, name: string): Show {
+  const maker = begin(id, name)
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('switcher', 'switcher-4', 'Switcher', { place: 'switcher' })
+    .device('drive', 'drive', 'Drive')
+    .device('amp', 'valve-combo', 'Amp')
+    .device('delay', 'midi-delay', 'Delay', { channel: 1 })
+    .device('cabinet', 'cabinet', 'Cabinet')
+    .cable('Guitar > Tuner', 6)
+    .cable('Tuner > Switcher In', null)
+    .cable('Switcher Send 1 > Drive', null)
+    .cable('Drive > Switcher Return 1', null)
+    .cable('Switcher Send 2 > Amp Input', 6)
+    .cable('Amp Send > Switcher Return 2', 6)
+    .cable('Switcher Send 3 > Delay', null)
+    .cable('Delay Out > Switcher Return 3', null)
+    .cable('Switcher Out > Amp Return', 6)
+    .cable('Amp Loudspeaker > Cabinet', null)
+    .cable('Switcher MIDI out > Delay MIDI in', null)
+    .cable('Switcher Contact 1 > Amp Remote 1', 6)
+    .sound('clean', 'Clean', { role: 'clean', pedals: { drive: 'off', amp: 'on', delay: 'off' }, wants: { 'amp/channel': 'clean' } })
+    .sound('rhythm', 'Rhythm', { role: 'rhythm', pedals: { drive: 'on', amp: 'on', delay: 'off' }, wants: { 'amp/channel': 'clean' } })
+    .sound('solo', 'Solo', { role: 'solo', pedals: { drive: 'on', amp: 'on', delay: 'on' }, wants: { 'amp/channel': 'lead', 'delay/preset': 0 } });
+  return finished(maker, 'switcher');
+}
+
+function ampLess(id: string, name: string): Show {
+  const maker = begin(id, name)
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('switcher', 'switcher-4', 'Switcher')
+    .device('drive', 'drive', 'Drive')
+    .device('preamp', 'preamp', 'Preamp')
+    .device('delay', 'midi-delay', 'Delay', { channel: 1 })
+    .device('reverb', 'midi-reverb', 'Reverb', { channel: 2 })
+    .device('cabinet-simulation', 'cabinet-simulation', 'Cabinet simulation')
+    .device('desk', 'desk', 'Desk')
+    .cable('Guitar > Tuner', 6)
+    .cable('Tuner > Switcher In', null)
+    .cable('Switcher Send 1 > Drive', null)
+    .cable('Drive > Switcher Return 1', null)
+    .cable('Switcher Out > Preamp Input', null)
+    .cable('Preamp Send > Delay', null)
+    .cable('Delay Out > Reverb In', null)
+    .cable('Reverb Out > Preamp Return', null)
+    .cable('Preamp Line out > Cabinet simulation', null)
+    .cable('Cabinet simulation > Desk', 10)
+    .cable('Switcher MIDI out > Delay MIDI in', null)
+    .cable('Delay MIDI through > Reverb MIDI in', null)
+    .cable('Switcher Contact 1 > Preamp Remote 1', null)
+    .sound('clean', 'Clean', { role: 'clean', pedals: { drive: 'off', delay: 'off', reverb: 'on' }, wants: { 'preamp/channel': 'clean', 'reverb/preset': 0 } })
+    .sound('rhythm', 'Rhythm', { role: 'rhythm', pedals: { drive: 'on', delay: 'off', reverb: 'off' }, wants: { 'preamp/channel': 'clean' } })
+    .sound('solo', 'Solo', { role: 'solo', pedals: { drive: 'on', delay: 'on', reverb: 'on' }, wants: { 'preamp/channel': 'lead', 'delay/preset': 0, 'reverb/preset': 1 } });
+  return finished(maker, 'switcher');
+}
+
+function twoAmps(id: string, name: string): Show {
+  const maker = begin(id, name)
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('switcher', 'switcher-8', 'Switcher')
+    .device('drive', 'drive', 'Drive')
+    .device('delay', 'midi-delay', 'Delay', { channel: 1 })
+    .device('splitter', 'splitter', 'A/B/Y box')
+    .device('amp-a', 'valve-amp-1', 'Amp A', {}, { channels: ['crunch'] })
+    .device('cabinet-a', 'cabinet', 'Cabinet A')
+    .device('amp-b', 'valve-amp-1', 'Amp B')
+    .device('cabinet-b', 'cabinet', 'Cabinet B')
+    .cable('Guitar > Tuner', 6)
+    .cable('Tuner > Switcher In', null)
+    .cable('Switcher Send 1 > Drive', null)
+    .cable('Drive > Switcher Return 1', null)
+    .cable('Switcher Out > A/B/Y box In', null)
+    .cable('A/B/Y box Out A > Amp A Input', 6)
+    .cable('A/B/Y box Out B > Delay', null)
+    .cable('Delay Out > Amp B Input', 6)
+    .cable('Amp A Loudspeaker > Cabinet A', null)
+    .cable('Amp B Loudspeaker > Cabinet B', null)
+    .cable('Switcher MIDI out > Delay MIDI in', null)
+    .cable('Switcher Contact 1 > A/B/Y box Remote 1', null)
+    .cable('Switcher Contact 2 > A/B/Y box Remote 2', null)
+    .sound('crunch', 'Crunch', { role: 'rhythm', pedals: { drive: 'off', delay: 'off' }, wants: { 'splitter/way': 'A' } })
+    .sound('clean', 'Clean with echo', { role: 'clean', pedals: { drive: 'off', delay: 'on' }, wants: { 'splitter/way': 'B', 'delay/preset': 0 } })
+    .sound('wide', 'Both, driven', { role: 'solo', pedals: { drive: 'on', delay: 'on' }, wants: { 'splitter/way': 'both', 'delay/preset': 1 } });
+  return finished(maker, 'switcher');
+}
+
+/** In the order in which they are offered: simplest first. */
+export const starters: readonly Starter[] = [
+  { id: 'pedals-into-amp', name: 'Pedals into an amp', says: 'A drive in front, a delay in the amp’s loop, a small foot controller for channel and presets.', make: pedalsIntoAmp },
+  { id: 'switcher-in-front', name: 'Switcher in front', says: 'Every pedal in a loop of its own, all of it before the amp.', make: switcherInFront },
+  { id: 'four-cable', name: 'Four-cable', says: 'The switcher wraps the amp’s preamp: drives before it, echoes after it.', make: fourCable },
+  { id: 'amp-less', name: 'Without an amp', says: 'A preamp with its own loop, cabinet simulation, and a line to the desk.', make: ampLess },
+  { id: 'two-amps', name: 'Two amps by A/B/Y', says: 'One or the other or both, chosen by the switcher’s contacts.', make: twoAmps },
+];
+
+export const starterById = (id: StarterId): Starter => starters.find((one) => one.id === id)!;
