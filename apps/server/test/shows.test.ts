@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import http from 'node:http';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { commands, demoShow, emptyShow, exportShow, importShow, type Show } from '@yunta/core';
+import { commands, demoShow, emptyShow, exportShow, importShow, type Show, starterIds } from '@yunta/core';
 import { Running } from '../../../e2e/running.ts';
 
 jest.setTimeout(60_000);
@@ -24,7 +24,7 @@ describe('a new database', () => {
   });
   test('OpenAPI names every path; the schema of the file format is published', async () => {
     const { paths } = (await running.ask('GET', '/api/openapi.json')).json as { paths: object };
-    expect(Object.keys(paths).sort()).toEqual(['/api/schema', '/api/shows', '/api/shows/{id}', '/api/shows/{id}/batches', '/api/shows/{id}/file', '/api/shows/{id}/history', '/health']);
+    expect(Object.keys(paths).sort()).toEqual(['/api/schema', '/api/shows', '/api/shows/{id}', '/api/shows/{id}/batches', '/api/shows/{id}/file', '/api/shows/{id}/history', '/api/shows/{id}/ticks', '/health']);
     expect((await running.ask('GET', '/api/schema')).json).toMatchObject({ $id: 'urn:yunta:show:1', type: 'object' });
   });
 });
@@ -66,6 +66,35 @@ describe('batches', () => {
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(1);
     expect(answers.filter((answer) => answer.status === 409)).toHaveLength(19);
     expect((await read(id)).revision).toBe(1);
+  });
+});
+
+describe('starters', () => {
+  test('each makes a rig under the given name; one that is not there is refused', async () => {
+    for (const starter of starterIds) {
+      const id = await made({ kind: 'starter', starter, name: `My ${starter}` });
+      expect((await read(id)).rig.name).toBe(`My ${starter}`);
+    }
+    expect((await running.ask('POST', '/api/shows', { kind: 'starter', starter: 'moon', name: 'x' })).status).toBe(422);
+    expect(await running.ask('POST', '/api/shows', { kind: 'starter', name: 'x' })).toMatchObject({ status: 422, json: { code: 'missing-field' } });
+  });
+});
+
+describe('ticks of the worksheet', () => {
+  test('stay with what the line said, can be renewed and taken away, and go with the rig', async () => {
+    const id = await made({ kind: 'empty', name: 'Ticks' });
+    const at = `/api/shows/${id}/ticks`;
+    expect((await running.ask('PUT', at, { line: 'slot-1/0', said: 'C1 05', done: true })).status).toBe(204);
+    expect((await running.ask('PUT', at, { line: 'Slot-1/0', said: 'other case', done: true })).status).toBe(204);
+    expect((await running.ask('PUT', at, { line: 'slot-1/0', said: 'C1 06', done: true })).status).toBe(204);
+    expect((await running.ask('GET', at)).json).toEqual([expect.objectContaining({ line: 'Slot-1/0' }), expect.objectContaining({ line: 'slot-1/0', said: 'C1 06', actor: 'me', at: expect.stringMatching(/Z$/) })]);
+    expect((await running.ask('PUT', at, { line: 'slot-1/0', said: '', done: false })).status).toBe(204);
+    expect((await running.ask('GET', at)).json).toHaveLength(1);
+    expect((await running.ask('PUT', at, { line: '', said: 'x', done: true })).status).toBe(422);
+    expect((await running.ask('PUT', at, { line: 'x'.repeat(201), said: 'x', done: true })).status).toBe(422);
+    expect((await running.ask('PUT', '/api/shows/nowhere/ticks', { line: 'a', said: 'x', done: true })).status).toBe(404);
+    expect((await running.ask('DELETE', `/api/shows/${id}`, {})).status).toBe(204);
+    expect((await running.ask('GET', at)).status).toBe(404);
   });
 });
 

@@ -1,4 +1,4 @@
-import type { Batch, Problem, Rig, Songbook } from '@yunta/core';
+import type { Batch, Problem, Rig, Songbook, StarterId } from '@yunta/core';
 
 /** What the server and the web say to each other. */
 export interface ShowSummary {
@@ -35,7 +35,10 @@ export interface HistoryEntry {
   readonly command: Batch['command'];
 }
 
-export type NewShow = { readonly kind: 'empty'; readonly name: string } | { readonly kind: 'demo' } | { readonly kind: 'file'; readonly text: string };
+export type NewShow =
+  | { readonly kind: 'empty'; readonly name: string }
+  | { readonly kind: 'starter'; readonly starter: StarterId; readonly name: string }
+  | { readonly kind: 'demo' } | { readonly kind: 'file'; readonly text: string };
 
 /** RFC 9457 problem details, with Yunta's own codes. */
 export interface ProblemDetails {
@@ -44,4 +47,12 @@ export interface ProblemDetails {
   readonly status: number;
   readonly code: string;
   readonly errors: readonly Problem[];
+}
+
+/** A line of the worksheet that somebody has keyed in, with what it said then: an edit that changes the line opens it again. */
+export interface Tick {
+  readonly line: string;
+  readonly said: string;
+  readonly at: string;
+  readonly actor: string;
 }

@@ -1,6 +1,7 @@
 import type { DataSourceOptions } from 'typeorm';
-import { BatchRow, ShowRow } from './entities.ts';
+import { BatchRow, ShowRow, TickRow } from './entities.ts';
 import { Documents1764000000001 } from './migrations/1-documents.ts';
+import { Ticks1764050000002 } from './migrations/2-ticks.ts';
 
 /** From YUNTA_DATABASE, a mysql URL. Migrations only: the schema is never synchronised from the entities. */
 export function databaseOptions(url: string): DataSourceOptions {
@@ -9,8 +10,8 @@ export function databaseOptions(url: string): DataSourceOptions {
     url,
     charset: 'utf8mb4',
     timezone: 'Z',
-    entities: [ShowRow, BatchRow],
-    migrations: [Documents1764000000001],
+    entities: [ShowRow, BatchRow, TickRow],
+    migrations: [Documents1764000000001, Ticks1764050000002],
     migrationsRun: true,
     synchronize: false,
     poolSize: 8,

@@ -27,3 +27,14 @@ export class BatchRow {
   @Column('longtext') steps: string;
   @Column('datetime', { precision: 6 }) at: Date;
 }
+
+/** Ticks on the worksheet: never input to a judgement, so a plain table. */
+@Entity('ticks')
+export class TickRow {
+  @PrimaryColumn('varchar', { length: 36 }) workspace: string;
+  @PrimaryColumn('varchar', { name: 'show_id', length: 64 }) show: string;
+  @PrimaryColumn('varchar', { length: 200 }) line: string;
+  @Column('varchar', { length: 64 }) actor: string;
+  @Column('varchar', { length: 1000 }) said: string;
+  @Column('datetime', { precision: 6 }) at: Date;
+}

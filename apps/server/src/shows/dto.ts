@@ -1,13 +1,19 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
-import { IsArray, IsIn, IsInt, IsObject, IsOptional, IsString, Matches, MaxLength, Min, MinLength } from 'class-validator';
+import { type StarterId, starterIds } from '@yunta/core';
+import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, Matches, MaxLength, Min, MinLength } from 'class-validator';
 
 /** Envelopes; what is inside them is checked by the core. */
 export class NewShowDto {
-  @ApiProperty({ enum: ['empty', 'demo', 'file'] })
-  @IsIn(['empty', 'demo', 'file'])
-  kind: 'empty' | 'demo' | 'file';
+  @ApiProperty({ enum: ['empty', 'starter', 'demo', 'file'] })
+  @IsIn(['empty', 'starter', 'demo', 'file'])
+  kind: 'empty' | 'starter' | 'demo' | 'file';
 
-  @ApiPropertyOptional({ description: 'Name of an empty rig' })
+  @ApiPropertyOptional({ enum: starterIds, description: 'Topology of a starter' })
+  @IsOptional()
+  @IsIn(starterIds)
+  starter?: StarterId;
+
+  @ApiPropertyOptional({ description: 'Name of an empty rig or a starter' })
   @IsOptional()
   @IsString()
   @MinLength(1)
@@ -37,4 +43,21 @@ export class SentBatchDto {
   @ApiProperty({ type: [Object] })
   @IsArray()
   steps: unknown[];
+}
+
+export class TickDto {
+  @ApiProperty({ description: 'The line of the worksheet' })
+  @IsString()
+  @MinLength(1)
+  @MaxLength(200)
+  line: string;
+
+  @ApiProperty({ description: 'What it said when it was keyed in' })
+  @IsString()
+  @MaxLength(1000)
+  said: string;
+
+  @ApiProperty({ description: 'False takes the tick away' })
+  @IsBoolean()
+  done: boolean;
 }
