@@ -1,4 +1,8 @@
 import { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from '../midi/message.ts';
+import { clockMilliseconds, clockShare } from '../midi/clock.ts';
+import { placer, type SmfEvent } from '../midi/smf.ts';
+import { delayTimes } from '../show/delay-times.ts';
+import { readSmf } from '../wire/smf.ts';
 import { answerRecallCase } from './recall-cases.ts';
 import type { CaseRig } from './recall-adapter.ts';
 
@@ -18,6 +22,9 @@ type Answerer = (inputs: never) => unknown;
 /** Topics that the core reaches; each answers from a case's inputs alone. */
 const answerers: Readonly<Record<string, Answerer>> = {
   '10a_midi_wire': (inputs: { readonly messages: readonly WireMessage[] }) => answerWire(inputs.messages),
+  '10b_midi_clock': (inputs: { readonly tempo: Quantity }) => answerClock(inputs.tempo.value),
+  '10c_delay_times': (inputs: { readonly tempo: Quantity }) => Object.fromEntries(delayTimes(inputs.tempo.value).map(({ note, ms }) => [note.replaceAll('-', '_'), ms])),
+  '10d_smf': (inputs: { readonly hex: string }) => answerFile(inputs.hex),
   '13_recall': (inputs: { readonly rig: CaseRig }) => answerRecallCase(inputs.rig),
 };
 
@@ -136,5 +143,83 @@ function messagesOf(one: WireMessage): MidiMessage[] {
       return [{ kind: 'sysex', data: typeof one.data === 'string' ? one.data.split(' ').map((byte) => Number.parseInt(byte, 16)) : one.data }];
     default:
       throw new Error(`unknown message type "${one.type}"`);
+  }
+}
+
+interface Quantity {
+  readonly value: number;
+}
+
+// ---- topic 10b ----
+
+function answerClock(tempo: number) {
+  const interval = clockMilliseconds(tempo);
+  return { interval, wire_share: clockShare(tempo), clocks_per_second: 1000 / interval };
+}
+
+// ---- topic 10d ----
+
+function answerFile(text: string) {
+  const read = readSmf(Uint8Array.from(text.match(/../g) ?? [], (pair) => Number.parseInt(pair, 16)));
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  const smf = read.value;
+  const place = placer(smf);
+  const events = smf.tracks.flatMap((track, i) =>
+    track.map((event) => {
+      const { bar, beat, tickInBeat, seconds } = place(event.tick);
+      return { track: i + 1, bar, beat, tick_in_beat: tickInBeat, ...named(event), abs_tick: event.tick, time: seconds };
+    }),
+  );
+  const dump = smf.tracks.flatMap((track, i) => [`${i + 1}, 0, Start_track`, ...track.map((event) => `${i + 1}, ${event.tick}, ${dumped(event)}`)]);
+  return { events, midicsv_dump: [`0, 0, Header, ${smf.format}, ${smf.tracks.length}, ${smf.ppq}`, ...dump, '0, 0, End_of_file'] };
+}
+
+function named(event: SmfEvent): { readonly kind: string; readonly args: readonly (string | number)[] } {
+  switch (event.kind) {
+    case 'name':
+    case 'marker':
+    case 'text':
+      return { kind: event.kind, args: [event.text] };
+    case 'tempo':
+      return { kind: 'tempo', args: [event.microseconds] };
+    case 'meter':
+      return { kind: 'timesig', args: [event.beats, event.unit] };
+    case 'end':
+      return { kind: 'end', args: [] };
+    case 'other':
+      return { kind: 'other', args: [event.status] };
+    case 'message': {
+      const { message } = event;
+      if (message.kind === 'program') return { kind: 'pc', args: [message.channel, message.program] };
+      if (message.kind === 'control') return { kind: 'cc', args: [message.channel, message.cc, message.value] };
+      if (message.kind === 'sysex') return { kind: 'sysex', args: [...message.data] };
+      return { kind: message.kind === 'note-on' ? 'note_on' : 'note_off', args: [message.channel, message.note, message.velocity] };
+    }
+  }
+}
+
+function dumped(event: SmfEvent): string {
+  const { kind, args } = named(event);
+  const [first, ...rest] = args;
+  switch (kind) {
+    case 'name':
+      return `Title_t, "${first}"`;
+    case 'marker':
+      return `Marker_t, "${first}"`;
+    case 'text':
+      return `Text_t, "${first}"`;
+    case 'tempo':
+      return `Tempo, ${first}`;
+    case 'timesig':
+      return `Time_signature, ${first}, ${Math.log2(Number(rest[0]))}, 24, 8`;
+    case 'end':
+      return 'End_track';
+    case 'pc':
+    case 'cc':
+    case 'note_on':
+    case 'note_off':
+      return [{ pc: 'Program_c', cc: 'Control_c', note_on: 'Note_on_c', note_off: 'Note_off_c' }[kind], Number(first) - 1, ...rest].join(', ');
+    default:
+      return 'Unknown';
   }
 }

@@ -1,0 +1,48 @@
+import { inOrder, type Show, splitRef } from '../model/documents.ts';
+import { partsInSetOrder } from '../model/set-order.ts';
+import { ownerOf, type Wiring } from '../model/wiring.ts';
+import type { Sheet, SheetLine } from './sheet.ts';
+
+/** What hands and feet do tonight: part by part in set order. */
+export function cueSheet(show: Show, wiring: Wiring): Sheet {
+  const { songbook, rig } = show;
+  const parts = partsInSetOrder(show).map((id) => songbook.parts[id]);
+  const songs = [...new Set(parts.map((part) => part.song))].map((id) => songbook.songs[id]);
+  const lists = inOrder(songbook.setLists);
+  const list = lists.find((one) => one.id === rig.settings.setList) ?? lists[0];
+  return {
+    title: 'Cue sheet',
+    about: [rig.name, list?.name].filter(Boolean).join(', '),
+    columns: ['Part', 'Bars', 'Press', 'Sound', 'Feet', 'Hands'],
+    groups: songs.map((song, i) => ({
+      heading: [`${i + 1}. ${song.name}`, song.tempo === null ? 'no tempo' : `${song.tempo} BPM`, song.meter ? `${song.meter.beats}/${song.meter.unit}` : undefined, song.instrument, song.tuning].filter(Boolean).join(' · '),
+      lines: parts.filter((part) => part.song === song.id).map((part): SheetLine => {
+        const cast = Object.values(rig.casting).find((one) => one.part === part.id);
+        const slot = cast && rig.slots[cast.slot];
+        const sound = slot?.sound ? rig.sounds[slot.sound] : undefined;
+        const actions = [...(cast?.before ?? []), ...(cast?.after ?? [])];
+        const feet = actions.flatMap((action) => (action.kind === 'foot' ? [`${wiring.device.get(action.device)?.device.name}: ${wiring.device.get(action.device)?.anatomy.switches.find((one) => one.id === action.switch)?.label ?? action.switch}`] : []));
+        const told = actions.flatMap((action) => (action.kind === 'cue' ? [cueWords(wiring, action.control, action.value)] : []));
+        const hands = [...told, ...(sound ? handCues(wiring, sound.wants) : [])];
+        const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
+        return { id: `part/${part.id}`, cells: [part.name, part.bars === undefined ? '' : String(part.bars), slot ? `${slot.bank + 1} · ${slot.position + 1}` : part.silent ? 'silent' : '—', sound?.name ?? '', feet.join(', '), [change, ...new Set(hands)].filter(Boolean).join(', ')] };
+      }),
+    })),
+    notes: [],
+  };
+}
+
+/** What a sound asks of the hands. */
+const handCues = (wiring: Wiring, wants: Readonly<Record<string, string | number>>): string[] =>
+  Object.entries(wants).flatMap(([ref, value]) => {
+    const { device, control } = splitRef(ref);
+    const wired = wiring.device.get(device);
+    const own = wired?.control.get(control);
+    return wired && own && ownerOf(wired, own) !== 'programmed' ? [cueWords(wiring, ref, value)] : [];
+  });
+
+function cueWords(wiring: Wiring, ref: string, value: string | number): string {
+  const { device, control } = splitRef(ref);
+  const wired = wiring.device.get(device);
+  return `${wired?.device.name ?? device} ${wired?.control.get(control)?.label.toLowerCase() ?? control} ${value}`;
+}

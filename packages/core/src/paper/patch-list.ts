@@ -1,0 +1,30 @@
+import { inOrder, type Cable, type Show } from '../model/documents.ts';
+import type { Wiring } from '../model/wiring.ts';
+import type { Sheet, SheetLine } from './sheet.ts';
+
+const kinds: Readonly<Record<Cable['kind'], string>> = { signal: 'Signal', speaker: 'Loudspeaker', midi: 'MIDI', contact: 'Contacts' };
+
+/** What plugs into what, by kind of cable. */
+export function patchList(show: Show, wiring: Wiring): Sheet {
+  const cables = inOrder(show.rig.cables);
+  const groups = (Object.keys(kinds) as Cable['kind'][]).flatMap((kind) => {
+    const own = cables.filter((cable) => cable.kind === kind);
+    return own.length > 0 ? [{ heading: kinds[kind], lines: own.map((cable) => lineOf(wiring, cable)) }] : [];
+  });
+  const hasSpeaker = cables.some((cable) => cable.kind === 'speaker');
+  return {
+    title: 'Patch list',
+    about: show.rig.name,
+    columns: ['Tag', 'From', 'To', 'Length', 'Loom'],
+    groups,
+    notes: hasSpeaker ? ['Loudspeakers: a loudspeaker cable, never an instrument cable; never run a valve power amplifier without its rated load.'] : [],
+  };
+}
+
+function lineOf(wiring: Wiring, cable: Cable): SheetLine {
+  const ends = cable.plugs.map((plug) => {
+    const wired = wiring.device.get(plug.device);
+    return `${wired?.device.name ?? plug.device}, ${wired?.jack.get(plug.jack)?.label ?? plug.jack}`;
+  });
+  return { id: `cable/${cable.id}`, cells: [cable.tag, ends[0], ends.slice(1).join(' + '), cable.length === null ? '' : `${cable.length} m`, cable.loom ?? ''] };
+}

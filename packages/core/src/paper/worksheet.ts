@@ -1,0 +1,70 @@
+import { inOrder, type Show, type Slot } from '../model/documents.ts';
+import type { WiredDevice, Wiring } from '../model/wiring.ts';
+import { listSlot } from '../program/listing.ts';
+import { noteWords } from '../show/delay-times.ts';
+import type { Sheet, SheetGroup, SheetLine } from './sheet.ts';
+
+/** What to key into the hardware by hand: each device's global settings, then its presets, then every slot. */
+export function worksheet(show: Show, wiring: Wiring): Sheet {
+  const settings = wiring.devices.flatMap((wired): SheetGroup[] => {
+    const lines = [...settingsOf(wiring, wired), ...presetsOf(show, wired)];
+    return lines.length > 0 ? [{ heading: wired.device.name, lines }] : [];
+  });
+  const slots = wiring.devices.flatMap((wired) =>
+    Object.values(show.rig.slots)
+      .filter((slot) => slot.controller === wired.device.id)
+      .sort((a, b) => a.bank - b.bank || a.position - b.position)
+      .map((slot) => slotGroup(show, wiring, wired, slot)),
+  );
+  return {
+    title: 'Programming sheet',
+    about: show.rig.name,
+    columns: ['Set', 'To', 'Bytes', 'Why'],
+    groups: [...settings, ...slots],
+    notes: ['Global settings go back to factory after a repair: check them first.', 'Numbers are given as the panel shows them; bytes as they are sent, channels 0 to 15 inside the byte.'],
+  };
+}
+
+const line = (id: string, what: string, to: string, bytes = '', why = ''): SheetLine => ({ id, cells: [what, to, bytes, why] });
+
+function settingsOf(wiring: Wiring, { device, anatomy, plugged }: WiredDevice): SheetLine[] {
+  const at = `device/${device.id}`;
+  const listens = anatomy.presets !== undefined || anatomy.messages.length > 0;
+  const reached = wiring.midiLinks.some((link) => link.to === device.id);
+  const thru = anatomy.jacks.find((jack) => jack.kind === 'midi-thru' || jack.kind === 'midi-merge');
+  const lines: SheetLine[] = [];
+  if (listens && reached) lines.push(line(`${at}/channel`, 'Receive channel', device.channel === null ? 'none' : device.channel === 'omni' ? 'omni (all channels)' : String(device.channel), '', 'answers to what is sent on it'));
+  if (thru) lines.push(line(`${at}/thru`, `${thru.label} jack`, plugged.has(thru.id) ? 'passes on what comes in' : 'not used', '', plugged.has(thru.id) ? 'the next device hangs on it' : ''));
+  if (anatomy.presets && reached) lines.push(line(`${at}/banks`, 'Bank select', { none: 'none', msb: 'control change 0', lsb: 'control change 32', both: 'control change 0 and 32' }[anatomy.presets.scheme]));
+  for (const message of anatomy.messages)
+    if (reached) lines.push(line(`${at}/cc-${message.cc}`, `Control change ${message.cc}`, anatomy.controls.find((control) => control.id === message.control)?.label ?? message.control, '', message.mode === 'switch' ? '0 off, 127 on' : message.mode));
+  for (const contact of anatomy.controller?.contacts ?? []) {
+    const links = wiring.contactLinks.filter((link) => link.controller === device.id && link.contact === contact.id);
+    if (links.length > 0) lines.push(line(`${at}/${contact.id}`, anatomy.jacks.find((jack) => jack.id === contact.id)?.label ?? contact.id, contact.kind, '', `to ${links.map((link) => wiring.device.get(link.device)?.device.name).join(', ')}`));
+  }
+  for (const control of anatomy.controls)
+    for (const [bits, value] of Object.entries(control.contacts?.table ?? {})) lines.push(line(`${at}/${control.id}-${bits}`, `${control.label}, remote ${[...bits].map((bit) => (bit === '1' ? 'closed' : 'open')).join(' + ')}`, String(value)));
+  return lines;
+}
+
+/** Presets that some sound wants, and what must be stored in each as far as it is known. */
+function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
+  if (!anatomy.presets) return [];
+  const wanted = new Map<number, string[]>();
+  for (const sound of inOrder(show.rig.sounds)) {
+    const number = sound.wants[`${device.id}/preset`];
+    if (typeof number === 'number') wanted.set(number, [...(wanted.get(number) ?? []), sound.name]);
+  }
+  return [...wanted].sort(([a], [b]) => a - b).map(([number, sounds]) => {
+    const stored = device.presets[String(number)];
+    const values = Object.entries(stored?.values ?? {}).flatMap(([id, value]) => (value === null ? [] : [`${anatomy.controls.find((control) => control.id === id)?.label ?? id} ${value}`]));
+    const says = [stored?.name, stored?.sync === undefined ? undefined : `synced, ${noteWords[stored.sync]}`, ...values].filter(Boolean).join(', ');
+    return line(`device/${device.id}/preset-${number}`, `Preset ${number + device.countsFrom}`, says || 'content not entered', `${number} on the wire`, `for ${sounds.length === 1 ? sounds[0] : `${sounds.length} sounds`}`);
+  });
+}
+
+function slotGroup(show: Show, wiring: Wiring, { device }: WiredDevice, slot: Slot): SheetGroup {
+  const sound = slot.sound === null ? 'no sound' : (show.rig.sounds[slot.sound]?.name ?? 'no sound');
+  const lines = listSlot(wiring, slot).actions.map((one, i) => line(`slot/${slot.id}/${i}`, String(i + 1), one.words, one.hex, one.why));
+  return { heading: `${device.name}, bank ${slot.bank + 1}, switch ${slot.position + 1}: ${sound}`, lines };
+}
