@@ -1,0 +1,48 @@
+import { expect, test } from '@jest/globals';
+import { wire } from '../model/wiring.ts';
+import type { Show } from '../model/documents.ts';
+import { clean, fourCable, lead } from '../testing/build-show.ts';
+import { cueSheet } from './cue-sheet.ts';
+import { patchList } from './patch-list.ts';
+import { saidBy, type Sheet } from './sheet.ts';
+import { worksheet } from './worksheet.ts';
+
+const made = (): Show => fourCable().sound('lead', { ...lead, wants: { ...lead.wants, 'guitar/selector': 'neck' } }).sound('clean', clean).laid().show;
+const group = (sheet: Sheet, heading: string) => sheet.groups.find((one) => one.heading.startsWith(heading))!.lines.map((line) => line.cells);
+
+test('the patch list has every cable once, by kind, with the loudspeaker caution', () => {
+  const { rig } = made();
+  const sheet = patchList(made(), wire(rig));
+  expect(sheet.groups.map((one) => [one.heading, one.lines.length])).toEqual([['Signal', 8], ['Loudspeaker', 1], ['MIDI', 1], ['Contacts', 1]]);
+  expect(sheet.groups.flatMap((one) => one.lines)).toHaveLength(Object.keys(rig.cables).length);
+  expect(group(sheet, 'MIDI')[0].slice(1, 3)).toEqual(['Switcher, MIDI out', 'Delay, MIDI in']);
+  expect(sheet.notes.join()).toContain('rated load');
+});
+
+test('the programming sheet begins with each device’s settings, then presets, then slots with their bytes', () => {
+  const show = made();
+  const sheet = worksheet(show, wire(show.rig));
+  expect(sheet.groups.map((one) => one.heading)).toEqual(['Switcher', 'Combo', 'Delay', 'Switcher, bank 1, switch 1: Lead', 'Switcher, bank 1, switch 2: Clean']);
+  expect(group(sheet, 'Delay').map((cells) => cells.slice(0, 2))).toEqual([['Receive channel', '2'], ['MIDI through jack', 'not used'], ['Bank select', 'none'], ['Control change 102', 'On'], ['Control change 20', 'Mix'], ['Preset 6', 'content not entered']]);
+  expect(group(sheet, 'Switcher, bank 1, switch 1').map((cells) => cells[2]).filter(Boolean)).toEqual(['C1 05', 'B1 66 7F']);
+});
+
+test('a line says something else once what it stands for has changed, under the same id', () => {
+  const show = made();
+  const moved: Show = { ...show, rig: { ...show.rig, devices: { ...show.rig.devices, delay: { ...show.rig.devices.delay, channel: 7 } } } };
+  const line = (of: Show) => worksheet(of, wire(of.rig)).groups.flatMap((one) => one.lines).find((one) => one.id === 'device/delay/channel')!;
+  expect(saidBy(line(show))).not.toBe(saidBy(line(moved)));
+  const ids = worksheet(show, wire(show.rig)).groups.flatMap((one) => one.lines.map((one_) => one_.id));
+  expect(new Set(ids).size).toBe(ids.length);
+  expect(ids.every((id) => id.length <= 200)).toBe(true);
+});
+
+test('the cue sheet says part by part what to press and what the hands do', () => {
+  const show = made();
+  const sheet = cueSheet(show, wire(show.rig));
+  expect(sheet.groups[0].heading).toBe('1. Song · no tempo');
+  expect(group(sheet, '1. Song')).toEqual([
+    ['lead', '', '1 · 1', 'Lead', '', 'Guitar selector neck'],
+    ['clean', '', '1 · 2', 'Clean', '', ''],
+  ]);
+});
