@@ -47,7 +47,7 @@ export async function startServer(settings: ServerSettings): Promise<{ app: INes
   const address = app.getHttpServer().address() as { port: number };
   port = address.port;
   const shows = app.get(ShowsService);
-  if (settings.demoWhenNew && (await shows.isEmpty())) await shows.create({ kind: 'demo' });
+  if (settings.demoWhenNew && (await shows.isEmpty())) for (const rig of ['fly', 'combo'] as const) await shows.create({ kind: 'demo', rig });
   return { app, url: `http://127.0.0.1:${port}` };
 }
 

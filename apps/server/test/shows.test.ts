@@ -17,7 +17,7 @@ const rename = (show: Show, name: string, id: string = randomUUID()) => ({ id, .
 describe('a new database', () => {
   test('is migrated and holds the demo', async () => {
     const { json } = await running.ask('GET', '/api/shows');
-    expect(json).toEqual([expect.objectContaining({ name: 'River-boat combo rig', revision: 0, devices: 11, sounds: 16 })]);
+    expect(json).toEqual([expect.objectContaining({ name: 'River-boat combo rig', revision: 0, devices: 11, sounds: 37 }), expect.objectContaining({ name: 'Fly rig, no amp', devices: 11, sounds: 37 })]);
   });
   test('health says that server and database are there', async () => {
     expect((await running.ask('GET', '/health')).json).toEqual({ status: 'ok', database: 'ok' });

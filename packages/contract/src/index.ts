@@ -38,7 +38,7 @@ export interface HistoryEntry {
 export type NewShow =
   | { readonly kind: 'empty'; readonly name: string }
   | { readonly kind: 'starter'; readonly starter: StarterId; readonly name: string }
-  | { readonly kind: 'demo' } | { readonly kind: 'file'; readonly text: string };
+  | { readonly kind: 'demo'; readonly rig?: 'combo' | 'fly' } | { readonly kind: 'file'; readonly text: string };
 
 /** RFC 9457 problem details, with Yunta's own codes. */
 export interface ProblemDetails {

@@ -1,5 +1,5 @@
 export { type Action, type Cable, type CastAction, type ControlRef, type Cast, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Songbook, type Sound, splitRef, controlRef, type NoteValue, noteValues, schoolOf, type Schools, schools, type SetList, type StoredPreset, type Waiver } from './model/documents.ts';
-export { type Anatomy, type Control, effectKinds, type EffectKind, type PowerUp, domainValues, type Jack, type Literal } from './model/anatomy.ts';
+export { type Anatomy, type Control, type Owner, effectKinds, type EffectKind, type PowerUp, domainValues, type Jack, type Literal } from './model/anatomy.ts';
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, wantsOf, type Loop, type Switching } from './model/switching.ts';
@@ -13,7 +13,7 @@ export { type ActionLine, readActionLine } from './change/action-line.ts';
 export { between } from './change/order.ts';
 export { readPatchLine, type PatchLine } from './change/patch-line.ts';
 export { applySteps, type Batch, checkShow, invertSteps, sameData, type Step } from './change/steps.ts';
-export { demoShow } from './demo/demo.ts';
+export { demoShow, flyShow } from './demo/demo.ts';
 export { emptyShow } from './starters/empty.ts';
 export { type Starter, starterById, type StarterId, starterIds, starters } from './starters/starters.ts';
 export type { Circle } from './trace/howl.ts';

@@ -8,6 +8,11 @@ export class NewShowDto {
   @IsIn(['empty', 'starter', 'demo', 'file'])
   kind: 'empty' | 'starter' | 'demo' | 'file';
 
+  @ApiPropertyOptional({ enum: ['combo', 'fly'], description: 'Which rig of the demo; the combo rig where absent' })
+  @IsOptional()
+  @IsIn(['combo', 'fly'])
+  rig?: 'combo' | 'fly';
+
   @ApiPropertyOptional({ enum: starterIds, description: 'Topology of a starter' })
   @IsOptional()
   @IsIn(starterIds)

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { applySteps, demoShow, emptyShow, exportShow, importShow, problem, readBatch, sameData, type Show, starterById } from '@yunta/core';
+import { applySteps, demoShow, emptyShow, exportShow, flyShow, importShow, problem, readBatch, sameData, type Show, starterById } from '@yunta/core';
 import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@yunta/contract';
 import { DataSource, type EntityManager } from 'typeorm';
 import { BatchRow, ShowRow } from '../persistence/entities.ts';
@@ -85,7 +85,7 @@ export class ShowsService {
   }
 
   private madeFrom(body: NewShowDto): Show {
-    if (body.kind === 'demo') return demoShow();
+    if (body.kind === 'demo') return body.rig === 'fly' ? flyShow() : demoShow();
     if (body.kind === 'empty') return emptyShow('rig', (body.name ?? 'New rig').normalize('NFC'));
     if (body.kind === 'starter') {
       if (body.starter === undefined) throw new Refused([problem('/starter', 'missing-field', { field: 'starter' })]);

@@ -1,4 +1,4 @@
-import type { AppliedBatch, NewShow, ProblemDetails, SentBatch, ShowAtRevision, ShowSummary } from '@yunta/contract';
+import type { AppliedBatch, HistoryEntry, NewShow, ProblemDetails, SentBatch, ShowAtRevision, ShowSummary, Tick } from '@yunta/contract';
 
 /** A refusal of the server, or the server not being there. */
 export class RefusedError extends Error {
@@ -22,11 +22,14 @@ async function ask<T>(path: string, init?: RequestInit): Promise<T> {
   throw new RefusedError(details, details?.title ?? `The server answered ${response.status}.`);
 }
 
-const post = (body: unknown): RequestInit => ({ method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const send = (method: 'POST' | 'PUT', body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
 export const listShows = (): Promise<ShowSummary[]> => ask('/api/shows');
 export const readShow = (id: string): Promise<ShowAtRevision> => ask(`/api/shows/${encodeURIComponent(id)}`);
-export const createShow = (body: NewShow): Promise<ShowSummary> => ask('/api/shows', post(body));
-export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> => ask(`/api/shows/${encodeURIComponent(id)}/batches`, post(batch));
+export const createShow = (body: NewShow): Promise<ShowSummary> => ask('/api/shows', send('POST', body));
+export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> => ask(`/api/shows/${encodeURIComponent(id)}/batches`, send('POST', batch));
 export const removeShow = (id: string): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}`, { method: 'DELETE', headers: { 'content-type': 'application/json' } });
 export const fileOf = (id: string): string => `/api/shows/${encodeURIComponent(id)}/file`;
+export const readHistory = (id: string): Promise<HistoryEntry[]> => ask(`/api/shows/${encodeURIComponent(id)}/history`);
+export const listTicks = (id: string): Promise<Tick[]> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`);
+export const setTick = (id: string, tick: { readonly line: string; readonly said: string; readonly done: boolean }): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`, send('PUT', tick));

@@ -12,6 +12,8 @@ export interface EditState {
   readonly saving: Saving;
   /** Why the last edit or batch was refused, for people. */
   readonly refusal: string | null;
+  /** What is worth saying though nothing is wrong. */
+  readonly notice: string | null;
   readonly undo: readonly Batch[];
   readonly redo: readonly Batch[];
 }
@@ -27,7 +29,7 @@ export class ShowStore {
   private recent: readonly { readonly on: Show; readonly steps: readonly Step[] }[] = [];
 
   private constructor(readonly id: string, at: ShowAtRevision) {
-    this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, undo: [], redo: [] };
+    this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, notice: null, undo: [], redo: [] };
   }
 
   /** Opens a show and replays what an earlier tab could not send, where old values still match. */
@@ -77,8 +79,12 @@ export class ShowStore {
     this.change({ refusal: reason });
   }
 
+  tell(notice: string): void {
+    this.change({ notice });
+  }
+
   dismiss(): void {
-    this.change({ refusal: null });
+    this.change({ refusal: null, notice: null });
   }
 
   private applied(batch: Batch): boolean {
@@ -89,7 +95,7 @@ export class ShowStore {
     }
     this.outbox = [...this.outbox, batch];
     this.recent = [...this.recent.slice(-30), { on: this.state.show, steps: batch.steps }];
-    this.change({ show: result.value, saving: 'saving', refusal: null });
+    this.change({ show: result.value, saving: 'saving', refusal: null, notice: null });
     void this.keep().then(() => this.flush());
     return true;
   }

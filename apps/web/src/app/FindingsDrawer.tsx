@@ -1,17 +1,25 @@
 import { Button } from '@mantine/core';
+import { commands, type Severity, severityWords } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../api/rig.tsx';
-import { DeviceInspector } from '../stations/routing/DeviceInspector.tsx';
+import { DeviceInspector } from '../stations/gear/DeviceInspector.tsx';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
-import type { ToldFinding } from '../workers/judge-types.ts';
+import { freshId } from '../ui/ids.ts';
+import type { Judged, ToldFinding } from '../workers/judge-types.ts';
 
 /** The device in hand, and under it what is found: of the sound in hand first. */
 export function FindingsDrawer() {
   const { judged, sound, gone, device } = useShow();
   const [only, setOnly] = useState(false);
+  const [hidden, setHidden] = useState<ReadonlySet<Severity>>(new Set());
   const all = judged?.findings ?? [];
   const concerns = (finding: ToldFinding) => finding.at.sound === undefined || finding.at.sound === sound?.id;
-  const shown = only ? all.filter(concerns) : all;
+  const shown = all.filter((finding) => (!only || concerns(finding)) && !hidden.has(finding.severity));
+  const turn = (severity: Severity) => {
+    const next = new Set(hidden);
+    if (!next.delete(severity)) next.add(severity);
+    setHidden(next);
+  };
   return (
     <>
       {device !== null && <DeviceInspector key={device} id={device} />}
@@ -23,6 +31,15 @@ export function FindingsDrawer() {
           </label>
         </span>
       </div>
+      {all.length > 0 && (
+        <div className="filters" role="group" aria-label="Which findings are shown">
+          {severities.map((severity) => (
+            <button key={severity} aria-pressed={!hidden.has(severity)} onClick={() => turn(severity)}>
+              <SeverityMark is={severity} size={12} /> {all.filter((finding) => finding.severity === severity).length} {severityWords[severity]}
+            </button>
+          ))}
+        </div>
+      )}
       <ul className="findings">
         {judged?.broken.map((rule) => (
           <li key={rule.ruleId}>
@@ -41,15 +58,67 @@ export function FindingsDrawer() {
           </li>
         ))}
       </ul>
-      {judged && shown.length === 0 && <p className="soft">Nothing found{only ? ' in this sound' : ''}.</p>}
+      {judged && shown.length === 0 && <p className="soft">{all.length > 0 ? 'Nothing among what is shown.' : 'Nothing found.'}</p>}
       {!judged && <p className="soft">Judging …</p>}
+      {judged && judged.waived.length > 0 && <Waived waived={judged.waived} />}
     </>
+  );
+}
+
+const severities: readonly Severity[] = ['stops-the-show', 'fix-before-load-in', 'worth-knowing'];
+
+/** Why a finding may stay: kept with the rig, shown with its reason, judged again at a press. */
+function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonly onDone: () => void }) {
+  const { show, run } = useShow();
+  const [reason, setReason] = useState('');
+  return (
+    <form
+      className="does"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim() === '') return;
+        if (run(commands.waive(show, freshId('waiver', show.rig.waivers ?? {}, 'waiver'), finding.ruleId, finding.at, reason.trim(), finding.title))) onDone();
+      }}
+    >
+      <input className="cellinput" style={{ border: '1px solid var(--line)', flex: 1 }} autoFocus aria-label={`Why “${finding.title}” may stay`} placeholder="why it may stay" value={reason} onChange={(event) => setReason(event.target.value)} maxLength={500} />
+      <Button type="submit" variant="default" size="compact-xs">
+        Keep
+      </Button>
+    </form>
+  );
+}
+
+function Waived({ waived }: { readonly waived: Judged['waived'] }) {
+  const { show, run } = useShow();
+  return (
+    <details style={{ marginTop: 10 }}>
+      <summary style={{ cursor: 'pointer' }}>
+        Lived with: {waived.length}
+      </summary>
+      <ul className="findings">
+        {waived.map(({ finding, waiver }) => (
+          <li key={waiver.id + JSON.stringify(finding.at)}>
+            <SeverityMark is={finding.severity} />
+            <span className="title">{finding.title}</span>
+            <span className="text">
+              {finding.text} <i>{waiver.reason}</i>
+            </span>
+            <span className="does">
+              <button className="linkish" onClick={() => run(commands.unwaive(show, waiver.id, finding.title))}>
+                Judge it again
+              </button>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 
 function FindingItem({ finding }: { readonly finding: ToldFinding }) {
   const { fix, takeSound, takeDevice } = useShow();
   const [why, setWhy] = useState(false);
+  const [waiving, setWaiving] = useState(false);
   return (
     <li>
       <SeverityMark is={finding.severity} />
@@ -72,7 +141,11 @@ function FindingItem({ finding }: { readonly finding: ToldFinding }) {
         <button className="linkish" aria-expanded={why} onClick={() => setWhy(!why)}>
           Why?
         </button>
+        <button className="linkish" aria-expanded={waiving} onClick={() => setWaiving(!waiving)}>
+          Live with it
+        </button>
       </span>
+      {waiving && <WaiveForm finding={finding} onDone={() => setWaiving(false)} />}
       {why && (
         <div className="why">
           {finding.why} <b>{finding.remedy}</b>

@@ -1,6 +1,6 @@
 import { Button, FileButton, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { describeProblem } from '@yunta/core';
+import { describeProblem, starterById, type StarterId, starters } from '@yunta/core';
 import type { NewShow } from '@yunta/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -15,10 +15,11 @@ export function Home() {
     mutationFn: (made: NewShow) => createShow(made),
     onSuccess: async ({ id }) => {
       await queries.invalidateQueries({ queryKey: ['shows'] });
-      await go(`/rig/${id}/routing`);
+      await go(`/rig/${id}/gear`);
     },
   });
   const [name, setName] = useState('');
+  const [starter, setStarter] = useState<StarterId | ''>('');
   return (
     <main className="home">
       <h1 style={{ fontSize: 26 }}>Yunta</h1>
@@ -28,11 +29,28 @@ export function Home() {
           className="sheet"
           onSubmit={(event) => {
             event.preventDefault();
-            create.mutate({ kind: 'empty', name: name.trim() || 'New rig' });
+            create.mutate(starter === '' ? { kind: 'empty', name: name.trim() || 'New rig' } : { kind: 'starter', starter, name: name.trim() || starterById(starter).name });
           }}
         >
           <h2>Start a rig</h2>
           <TextInput label="Name" value={name} onChange={(event) => setName(event.target.value)} placeholder="Winter tour" maxLength={200} />
+          <fieldset className="starters">
+            <legend>Begin with</legend>
+            {starters.map((one) => (
+              <label key={one.id}>
+                <input type="radio" name="starter" value={one.id} checked={starter === one.id} onChange={() => setStarter(one.id)} />
+                <span>
+                  <b>{one.name}</b> <span className="soft">{one.says}</span>
+                </span>
+              </label>
+            ))}
+            <label>
+              <input type="radio" name="starter" value="" checked={starter === ''} onChange={() => setStarter('')} />
+              <span>
+                <b>Nothing</b> <span className="soft">An empty rig: type every piece yourself.</span>
+              </span>
+            </label>
+          </fieldset>
           <Button type="submit" loading={create.isPending}>
             New rig
           </Button>
@@ -40,10 +58,13 @@ export function Home() {
         <div className="sheet">
           <h2>Look around first</h2>
           <p className="soft" style={{ margin: 0 }}>
-            The demo: a four-cable rig on a river-boat tour, with a few honest mistakes in it.
+            A guitarist on a river-boat tour: the four-cable rig, with a few honest mistakes in it, and the rig without an amp for the leg that flies.
           </p>
-          <Button variant="default" onClick={() => create.mutate({ kind: 'demo' })}>
+          <Button variant="default" onClick={() => create.mutate({ kind: 'demo', rig: 'combo' })}>
             Open a fresh demo
+          </Button>
+          <Button variant="default" onClick={() => create.mutate({ kind: 'demo', rig: 'fly' })}>
+            Open the fly rig
           </Button>
         </div>
         <div className="sheet">
@@ -79,7 +100,7 @@ export function Home() {
             {rigs.data.map((rig) => (
               <tr key={rig.id}>
                 <td style={{ padding: 8 }}>
-                  <Link to={`/rig/${rig.id}/routing`}>
+                  <Link to={`/rig/${rig.id}/overview`}>
                     <b>{rig.name}</b>
                   </Link>
                 </td>

@@ -1,12 +1,15 @@
 import { ActionIcon, useMantineColorScheme } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
-import { describeCommand, inOrder, type Severity } from '@yunta/core';
-import { useEffect, useState } from 'react';
-import { Link, NavLink, Outlet } from 'react-router';
+import { commands, describeCommand, inOrder, type Severity } from '@yunta/core';
+import { Fragment, useEffect, useState } from 'react';
+import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { useShow } from '../api/rig.tsx';
 import { fileOf } from '../api/shows.ts';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
 import { FindingsDrawer } from './FindingsDrawer.tsx';
+import { History } from './History.tsx';
+import { Palette } from './Palette.tsx';
+import type { PaletteEntry } from './palette-entries.ts';
 import { Shortcuts } from './Shortcuts.tsx';
 
 const severities: readonly (readonly [Severity, string])[] = [
@@ -14,19 +17,29 @@ const severities: readonly (readonly [Severity, string])[] = [
   ['fix-before-load-in', 'to fix'],
   ['worth-knowing', 'to know'],
 ];
-const stations = [
-  ['routing', 'Routing', 'routing/'],
-  ['program', 'Sounds + Program', 'midi/'],
-  ['proof', 'Proof', 'recall/'],
-] as const;
+
+/** In the order of the work; a gap stands before the first of each group. */
+const stations: readonly { readonly to: string; readonly name: string; readonly gap?: boolean; readonly holds: (rule: string) => boolean }[] = [
+  { to: 'overview', name: 'Overview', holds: () => false },
+  { to: 'gear', name: 'Gear', holds: () => false },
+  { to: 'routing', name: 'Routing', holds: (rule) => rule.startsWith('routing/') },
+  { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
+  { to: 'program', name: 'Program', holds: (rule) => rule.startsWith('midi/') && !soundRules.has(rule) },
+  { to: 'set', name: 'Set', holds: (rule) => rule.startsWith('show/') },
+  { to: 'proof', name: 'Proof', gap: true, holds: (rule) => rule.startsWith('recall/') && !soundRules.has(rule) },
+];
+/** Found in what a sound asks for, whatever its topic. */
+const soundRules = new Set(['midi/program-out-of-range', 'midi/counts-otherwise', 'recall/hand-only', 'recall/held-by-pedal', 'recall/identical-sounds']);
 
 /** Rail, sound in hand, findings; the station in the middle. */
 export function Shell() {
-  const { show, judged, refusal, store, id } = useShow();
-  const [help, setHelp] = useState(false);
-  useShortcuts(() => setHelp((open) => !open));
+  const { show, judged, refusal, notice, store, id } = useShow();
+  const [panel, setPanel] = useState<'keys' | 'commands' | 'history' | null>(null);
   const { colorScheme, setColorScheme } = useMantineColorScheme();
-  const countOf = (rules: string) => judged?.findings.filter((finding) => finding.ruleId.startsWith(rules)).length ?? 0;
+  const turnLight = () => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark');
+  useShortcuts((which) => setPanel((open) => (open === which ? null : which)));
+  const entries = usePalette({ keys: () => setPanel('keys'), history: () => setPanel('history'), turnLight });
+  const countOf = (holds: (rule: string) => boolean) => judged?.findings.filter((finding) => holds(finding.ruleId)).length ?? 0;
   return (
     <div className="shell">
       <header className="top">
@@ -48,20 +61,29 @@ export function Shell() {
         </div>
       </header>
       <nav className="rail" aria-label="Stations">
-        {stations.map(([to, name, rules]) => (
-          <NavLink key={to} to={`/rig/${id}/${to}`}>
-            <span>{name}</span>
-            {countOf(rules) > 0 && <span className="num">{countOf(rules)}</span>}
-          </NavLink>
+        {stations.map(({ to, name, gap, holds }) => (
+          <Fragment key={to}>
+            {gap && <div className="gap" />}
+            <NavLink to={`/rig/${id}/${to}`}>
+              <span>{name}</span>
+              {countOf(holds) > 0 && <span className="num">{countOf(holds)}</span>}
+            </NavLink>
+          </Fragment>
         ))}
         <div className="foot">
-          <button className="linkish" onClick={() => setHelp(true)}>
+          <button className="linkish" onClick={() => setPanel('commands')}>
+            Commands
+          </button>
+          <button className="linkish" onClick={() => setPanel('history')}>
+            History
+          </button>
+          <button className="linkish" onClick={() => setPanel('keys')}>
             Keys (?)
           </button>
           <a className="linkish" href={fileOf(id)} download>
             Export
           </a>
-          <button className="linkish" onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>
+          <button className="linkish" onClick={turnLight}>
             {colorScheme === 'dark' ? 'Light' : 'Dark'}
           </button>
         </div>
@@ -75,12 +97,22 @@ export function Shell() {
             </button>
           </div>
         )}
+        {notice && (
+          <div className="notice" role="status">
+            <span>{notice}</span>
+            <button className="linkish" onClick={() => store.dismiss()}>
+              Dismiss
+            </button>
+          </div>
+        )}
         <Outlet />
       </main>
       <aside className="side" aria-label="Inspector and findings">
         <FindingsDrawer />
       </aside>
-      <Shortcuts open={help} onClose={() => setHelp(false)} />
+      <Shortcuts open={panel === 'keys'} onClose={() => setPanel(null)} />
+      <Palette open={panel === 'commands'} onClose={() => setPanel(null)} entries={entries} />
+      <History open={panel === 'history'} onClose={() => setPanel(null)} />
     </div>
   );
 }
@@ -134,8 +166,32 @@ function SoundInHand() {
   );
 }
 
-/** Undo, redo, the sound before and the sound after, the list of keys. */
-function useShortcuts(toggleHelp: () => void): void {
+/** Stations, sounds, devices and commands, each with what it does. */
+function usePalette({ keys, history, turnLight }: { readonly keys: () => void; readonly history: () => void; readonly turnLight: () => void }): readonly PaletteEntry[] {
+  const { show, store, id, undo, redo, takeSound, takeDevice, run, wiring } = useShow();
+  const go = useNavigate();
+  const last = undo.at(-1);
+  const next = redo.at(-1);
+  const controller = wiring.devices.find((wired) => wired.anatomy.controller);
+  const command = (name: string, act: () => void): PaletteEntry => ({ name, kind: 'command', act });
+  return [
+    ...stations.map(({ to, name }): PaletteEntry => ({ name, kind: 'station', act: () => void go(`/rig/${id}/${to}`) })),
+    ...(last ? [command(`Undo: ${describeCommand(last.command)}`, () => store.undo())] : []),
+    ...(next ? [command(`Redo: ${describeCommand(next.command)}`, () => store.redo())] : []),
+    ...(controller ? [command(`Lay the sounds out by role on ${controller.device.name}`, () => run(commands.layOut(show, controller.device.id)))] : []),
+    command('Light or dark', turnLight),
+    command('History of this rig', history),
+    command('List of keys', keys),
+    command('All rigs', () => void go('/')),
+    ...inOrder(show.rig.sounds).map((sound): PaletteEntry => ({ name: sound.name, kind: 'sound', act: () => takeSound(sound.id) })),
+    ...inOrder(show.rig.devices).map((device): PaletteEntry => ({ name: device.name, kind: 'device', act: () => takeDevice(device.id) })),
+  ];
+}
+
+/** Undo, redo, the sound before and the sound after, the stations by number, the panels. */
+function useShortcuts(toggle: (panel: 'keys' | 'commands') => void): void {
+  const go = useNavigate();
+  const { id } = useShow();
   const { store, show, sound, takeSound } = useShow();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -145,8 +201,14 @@ function useShortcuts(toggleHelp: () => void): void {
         event.preventDefault();
         if (event.shiftKey) store.redo();
         else store.undo();
+      } else if (command && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        toggle('commands');
+      } else if (event.altKey && !command && /^[1-7]$/.test(event.key)) {
+        event.preventDefault();
+        void go(`/rig/${id}/${stations[Number(event.key) - 1].to}`);
       } else if (command || event.altKey || typing) return;
-      else if (event.key === '?') toggleHelp();
+      else if (event.key === '?') toggle('keys');
       else if (event.key === '[' || event.key === ']') {
         const sounds = inOrder(show.rig.sounds);
         const at = sounds.findIndex((one) => one.id === sound?.id);
@@ -156,5 +218,5 @@ function useShortcuts(toggleHelp: () => void): void {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [store, show, sound, takeSound, toggleHelp]);
+  }, [store, show, sound, takeSound, toggle, go, id]);
 }

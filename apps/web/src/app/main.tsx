@@ -11,9 +11,13 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { GearStation } from '../stations/gear/GearStation.tsx';
+import { OverviewStation } from '../stations/overview/OverviewStation.tsx';
 import { ProgramStation } from '../stations/program/ProgramStation.tsx';
 import { ProofStation } from '../stations/proof/ProofStation.tsx';
 import { RoutingStation } from '../stations/routing/RoutingStation.tsx';
+import { SetStation } from '../stations/set/SetStation.tsx';
+import { SoundsStation } from '../stations/sounds/SoundsStation.tsx';
 import { Home } from './Home.tsx';
 import { OpenRig } from './OpenRig.tsx';
 import { theme } from './theme.ts';
@@ -28,8 +32,12 @@ createRoot(document.getElementById('root')!).render(
           <Routes>
             <Route path="/" element={<Home />} />
             <Route path="/rig/:id" element={<OpenRig />}>
-              <Route index element={<Navigate to="routing" replace />} />
+              <Route index element={<Navigate to="overview" replace />} />
+              <Route path="overview" element={<OverviewStation />} />
+              <Route path="gear" element={<GearStation />} />
               <Route path="routing" element={<RoutingStation />} />
+              <Route path="sounds" element={<SoundsStation />} />
+              <Route path="set" element={<SetStation />} />
               <Route path="program" element={<ProgramStation />} />
               <Route path="proof" element={<ProofStation />} />
             </Route>

@@ -1,4 +1,4 @@
-import type { Finding, Judgement, Level } from '@yunta/core';
+import type { Finding, Judgement, Level, Waiver } from '@yunta/core';
 
 /** A finding with its words. */
 export interface ToldFinding extends Finding {
@@ -11,6 +11,7 @@ export interface ToldFinding extends Finding {
 
 export interface Judged {
   readonly findings: readonly ToldFinding[];
+  readonly waived: readonly { readonly finding: ToldFinding; readonly waiver: Waiver }[];
   readonly broken: readonly { readonly ruleId: string; readonly reason: string }[];
   readonly milliseconds: number;
 }

@@ -1,4 +1,4 @@
-import { applySteps, check, contextOf, type Context, formatFinding, type Level, play, type Played, rules, type Sequence, type Show, type Step, type StrayReport, strayReports } from '@yunta/core';
+import { applySteps, check, contextOf, type Context, type Finding, formatFinding, type Level, play, type Played, rules, type Sequence, type Show, type Step, type StrayReport, strayReports } from '@yunta/core';
 import { expose } from 'comlink';
 import type { Judged, Proved, ToldFinding } from './judge-types.ts';
 
@@ -10,12 +10,12 @@ let serial = 0;
 function judged(): Judged {
   const started = performance.now();
   context = contextOf(show!, context ?? undefined);
-  const { findings, broken } = check(context, rules);
-  const told: ToldFinding[] = findings.map((finding) => {
+  const { findings, waived, broken } = check(context, rules);
+  const told = (finding: Finding): ToldFinding => {
     const { title, why, remedy, source } = rules.find((rule) => rule.meta.id === finding.ruleId)!.meta;
     return { ...finding, text: formatFinding(finding, rules), title, why, remedy, source };
-  });
-  return { findings: told, broken, milliseconds: performance.now() - started };
+  };
+  return { findings: findings.map(told), waived: waived.map(({ finding, waiver }) => ({ finding: told(finding), waiver })), broken, milliseconds: performance.now() - started };
 }
 
 /** Lets whatever has come in meanwhile be taken first. */

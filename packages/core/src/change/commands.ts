@@ -99,10 +99,22 @@ export function removeSound(show: Show, id: string): Command {
 export const setSound = <K extends 'name' | 'role' | 'silence'>(show: Show, id: string, field: K, value: Sound[K]): Command =>
   command('set-sound', { sound: show.rig.sounds[id].name, field }, [set(['sounds', id, field], value, show.rig.sounds[id][field])]);
 
-/** `undefined`: the sound no longer cares. */
+/** `undefined`: the sound no longer cares. What hands do is put into the cues of the parts that play the sound, too. */
 export function want(show: Show, sound: string, ref: string, value: Literal | undefined): Command {
   const { device, control } = splitRef(ref);
-  return command('want', { sound: show.rig.sounds[sound].name, device: show.rig.devices[device].name, control }, [set(['sounds', sound, 'wants', ref], value, show.rig.sounds[sound].wants[ref])]);
+  const { rig } = show;
+  const old = rig.sounds[sound];
+  return command('want', { sound: old.name, device: rig.devices[device].name, control }, [set(['sounds', sound, 'wants', ref], value, old.wants[ref]), ...cueSteps(rig, { ...old, wants: withWant(old.wants, ref, value) }, ref)]);
+}
+
+function withWant(wants: Sound['wants'], ref: string, value: Literal | undefined): Sound['wants'] {
+  const { [ref]: _, ...rest } = wants;
+  return value === undefined ? rest : { ...rest, [ref]: value };
+}
+
+function cueSteps(rig: Rig, sound: Sound, ref: string): Step[] {
+  if (!isByHand(rig, ref)) return [];
+  return Object.values(rig.casting).flatMap((cast) => (rig.slots[cast.slot]?.sound === sound.id ? [set(['casting', cast.id, 'before'], recued(rig, cast.before, sound), cast.before)] : []));
 }
 
 export const wantPedal = (show: Show, sound: string, device: string, state: 'on' | 'off' | undefined): Command =>
@@ -140,18 +152,41 @@ export function addSong(show: Show, id: string, name: string): Command {
   return command('add-song', { song: name }, [insert(['songs', id], song, 'songbook'), ...listed]);
 }
 
+/** What a sound asks of the hands, as cues of a part: instruments' selectors and volumes, knobs, what the player holds live. */
+function handCues(rig: Rig, sound: Sound | undefined): CastAction[] {
+  return Object.entries(sound?.wants ?? {}).flatMap(([ref, value]): CastAction[] => (isByHand(rig, ref) ? [{ kind: 'cue', control: ref, value }] : []));
+}
+
+function isByHand(rig: Rig, ref: string): boolean {
+  const { device: id, control: name } = splitRef(ref);
+  const device = rig.devices[id];
+  const control = device && anatomyOf(device.type).controls.find((one) => one.id === name);
+  const owner = control && (device.owners[name] ?? control.owner);
+  return owner === 'hand' || owner === 'live';
+}
+
+const soundOf = (rig: Rig, slot: string): Sound | undefined => rig.sounds[rig.slots[slot]?.sound ?? ''];
+
+/** A part's own actions with the cues of another sound in place of the last one's. */
+const recued = (rig: Rig, before: readonly CastAction[], sound: Sound | undefined): CastAction[] => [...before.filter((action) => action.kind === 'foot' || !isByHand(rig, action.control)), ...handCues(rig, sound)];
+
 export function addPart(show: Show, id: string, song: string, name: string, slot: string | null): Command {
   const part: Part = { id, song, name, order: between(last(show.songbook.parts), null) };
-  const cast: Cast | null = slot === null ? null : { id, part: id, slot, before: [], after: [], again: false };
+  const cast: Cast | null = slot === null ? null : { id, part: id, slot, before: recued(show.rig, [], soundOf(show.rig, slot)), after: [], again: false };
   return command('add-part', { part: name }, [insert(['parts', id], part, 'songbook'), ...(cast ? [insert(['casting', id], cast)] : [])]);
 }
 
+/** With the cues that the slot's sound asks of the hands. */
 export function castPart(show: Show, part: string, slot: string | null): Command {
   const old = Object.values(show.rig.casting).find((cast) => cast.part === part);
   const facts = { part: show.songbook.parts[part].name };
   if (slot === null) return command('cast', facts, old ? [remove(['casting', old.id], old)] : []);
-  if (old) return command('cast', facts, [set(['casting', old.id, 'slot'], slot, old.slot)]);
-  return command('cast', facts, [insert(['casting', part], { id: part, part, slot, before: [], after: [], again: false })]);
+  if (!old) return command('cast', facts, [insert(['casting', part], { id: part, part, slot, before: recued(show.rig, [], soundOf(show.rig, slot)), after: [], again: false })]);
+  const before = recued(show.rig, old.before, soundOf(show.rig, slot));
+  return command('cast', facts, [
+    ...(old.slot === slot ? [] : [set(['casting', old.id, 'slot'], slot, old.slot)]),
+    ...(JSON.stringify(before) === JSON.stringify(old.before) ? [] : [set(['casting', old.id, 'before'], before, old.before)]),
+  ]);
 }
 
 /** With its parts, their casting, and its place in every set list. */
@@ -234,7 +269,7 @@ export const unwaive = (show: Show, id: string, title: string): Command => comma
 export function wantInAll(show: Show, sounds: readonly string[], ref: string, value: Literal | undefined): Command {
   const { device, control } = splitRef(ref);
   const changed = sounds.filter((id) => show.rig.sounds[id].wants[ref] !== value);
-  return command('want-in-all', { count: changed.length, device: show.rig.devices[device].name, control }, changed.map((id) => set(['sounds', id, 'wants', ref], value, show.rig.sounds[id].wants[ref])));
+  return command('want-in-all', { count: changed.length, device: show.rig.devices[device].name, control }, changed.flatMap((id) => want(show, id, ref, value).steps));
 }
 
 export function wantPedalInAll(show: Show, sounds: readonly string[], device: string, state: 'on' | 'off' | undefined): Command {

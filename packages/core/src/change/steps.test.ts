@@ -41,6 +41,24 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   'remove a part': (show) => commands.removePart(show, 'part-1'),
   'cast a part': (show) => commands.castPart(show, 'part-1', 'slot-sound-2'),
   'cast it no more': (show) => commands.castPart(show, 'part-1', null),
+  'set an optional field that was not there': (show) => commands.setSong(show, 'song-1', 'meter', { beats: 3, unit: 4 }),
+  'take an optional field away': (show) => commands.setSong(show, 'song-1', 'instrument', undefined),
+  'change a part': (show) => commands.setPart(show, 'part-1', 'bars', 12),
+  'move a part': (show) => commands.movePart(show, 'part-1', null),
+  'move a sound': (show) => commands.moveSound(show, 'sound-3', 'sound-1'),
+  'add a set list': (show) => commands.addSetList(show, 'third', 'Third', ['song-2']),
+  'change a set list': (show) => commands.setSetList(show, 'set', 'songs', ['song-2', 'song-1']),
+  'remove a set list': (show) => commands.removeSetList(show, 'short'),
+  'choose a set list': (show) => commands.chooseSetList(show, 'short'),
+  'choose a school': (show) => commands.setSchool(show, 'tempo', 'tapped'),
+  waive: (show) => commands.waive(show, 'w', 'recall/left-over', { sound: 'sound-7' }, 'mended on Friday', 'Left over'),
+  'want by hand, cues of the parts with it': (show) => commands.want(show, 'sound-1', 'guitar/selector', 'bridge'),
+  'want in several': (show) => commands.wantInAll(show, ['sound-1', 'sound-2', 'sound-3'], 'hall/preset', 9),
+  'want a pedal in several': (show) => commands.wantPedalInAll(show, ['sound-1', 'sound-2'], 'chorus', 'on'),
+  'store a preset': (show) => commands.setPreset(show, 'hall', 7, { name: 'Hold', values: {} }),
+  'forget a preset': (show) => commands.setPreset(show, 'echo', 5, null),
+  'add a place': (show) => commands.addPlace(show, 'side', 'Side stage'),
+  'plan a foot': (show) => commands.setCast(show, 'part-1', 'before', [{ kind: 'foot', device: 'tuner', switch: 'switch' }]),
   rename: (show) => commands.renameRig(show, 'Winter'),
 };
 
@@ -54,6 +72,18 @@ describe('commands', () => {
     expect(sameData(after, on)).toBe(false);
     expect(sameData(applied(after, invertSteps(command.steps)), on)).toBe(true);
     expect(applied(on, JSON.parse(JSON.stringify(command.steps)))).toEqual(after);
+  });
+
+  test('a cue of the hands follows what the sound wants of them, and the part that plays it', () => {
+    const after = applied(demo, commands.want(demo, 'sound-1', 'guitar/selector', 'bridge').steps);
+    expect(after.rig.casting['part-1'].before).toEqual(expect.arrayContaining([{ kind: 'cue', control: 'guitar/selector', value: 'bridge' }]));
+    const cast = applied(after, commands.castPart(after, 'part-1', 'slot-sound-4').steps);
+    expect(cast.rig.casting['part-1'].before).toEqual([{ kind: 'cue', control: 'guitar/selector', value: 'middle' }]);
+  });
+
+  test('a waiver can be taken back', () => {
+    const waived = applied(demo, commands.waive(demo, 'w', 'recall/left-over', {}, 'known', 'Left over').steps);
+    expect(applied(waived, commands.unwaive(waived, 'w', 'Left over').steps).rig.waivers).toEqual({});
   });
 
   test('more sounds than slots: no layout', () => {

@@ -1,30 +1,13 @@
-import { addPart, addSong, layOut } from '../change/commands.ts';
+import { addPart, addSetList, addSong, layOut, setPart, setSetList, setSong } from '../change/commands.ts';
 import type { Action, Device, Show } from '../model/documents.ts';
 import { emptyShow } from '../starters/empty.ts';
 import { RigMaker } from '../starters/show-maker.ts';
+import { type DemoSound, demoSetLists, demoSongs, demoSounds, echoPresets } from './songs.ts';
 
-type Want = { readonly name: string; readonly role: string; readonly on: readonly string[]; readonly channel: 'clean' | 'lead'; readonly echo?: number; readonly hall?: number };
+const presets: Device['presets'] = Object.fromEntries(echoPresets.map(([number, name, mix, sync]) => [String(number), { name, values: { mix }, ...(sync === undefined ? {} : { sync }) }]));
+const pedals = ['comp', 'drive-1', 'drive-2', 'chorus', 'echo', 'hall'] as const;
 
-const sounds: readonly Want[] = [
-  { name: 'Slow Lock, verse', role: 'clean', on: ['comp', 'hall'], channel: 'clean', hall: 2 },
-  { name: 'Slow Lock, refrain', role: 'refrain', on: ['drive-1', 'echo', 'hall'], channel: 'lead', echo: 5, hall: 2 },
-  { name: 'Slow Lock, bridge', role: 'colour', on: ['chorus', 'echo', 'hall'], channel: 'clean', echo: 13, hall: 7 },
-  { name: 'Ferry Bell, verse', role: 'rhythm', on: ['drive-1'], channel: 'clean' },
-  { name: 'Ferry Bell, solo', role: 'solo', on: ['drive-1', 'drive-2', 'echo'], channel: 'lead', echo: 6 },
-  { name: 'Copper Evening, verse', role: 'clean', on: ['comp', 'echo', 'hall'], channel: 'clean', echo: 5, hall: 2 },
-  { name: 'Copper Evening, refrain', role: 'refrain', on: ['drive-1', 'echo', 'hall'], channel: 'lead', echo: 5, hall: 2 },
-  { name: 'Third Landing, intro', role: 'colour', on: ['chorus', 'hall'], channel: 'clean', hall: 8 },
-  { name: 'Third Landing, refrain', role: 'refrain', on: ['drive-2', 'hall'], channel: 'lead', hall: 2 },
-  { name: 'Paper Harbour, all', role: 'rhythm', on: ['comp', 'drive-1', 'hall'], channel: 'clean', hall: 3 },
-  { name: 'Night Pilot, verse', role: 'clean', on: ['comp', 'chorus', 'hall'], channel: 'clean', hall: 3 },
-  { name: 'Night Pilot, solo', role: 'solo', on: ['drive-2', 'echo', 'hall'], channel: 'lead', echo: 6, hall: 4 },
-  { name: 'Low Water, verse', role: 'rhythm', on: ['drive-1', 'echo'], channel: 'clean', echo: 9 },
-  { name: 'Low Water, refrain', role: 'refrain', on: ['drive-1', 'drive-2'], channel: 'lead' },
-  { name: 'Salt Letters, verse', role: 'clean', on: ['echo', 'hall'], channel: 'clean', echo: 10, hall: 2 },
-  { name: 'Salt Letters, solo', role: 'solo', on: ['drive-2', 'echo', 'hall'], channel: 'lead', echo: 5, hall: 4 },
-];
-
-/** The demo, first part: the guitarist's four-cable rig on the river boat, with a few honest mistakes left in. */
+/** The demo: the guitarist's four-cable rig on the river boat, with a few honest mistakes left in. */
 export function demoShow(): Show {
   const maker = new RigMaker(emptyShow('river-boat', 'River-boat combo rig'));
   maker
@@ -36,7 +19,7 @@ export function demoShow(): Show {
     .device('drive-2', 'drive', 'Drive 2, hard')
     .device('combo', 'valve-combo', 'Combo')
     .device('chorus', 'modulation', 'Chorus')
-    .device('echo', 'midi-delay', 'Echo', { channel: 2, presets: echoPresets })
+    .device('echo', 'midi-delay', 'Echo', { channel: 2, presets })
     .device('hall', 'midi-reverb', 'Hall', { channel: 3 })
     .device('cab', 'cabinet', 'Cabinet');
   maker
@@ -61,31 +44,91 @@ export function demoShow(): Show {
     .cable('Switcher MIDI out > Echo MIDI in', 0.6)
     .cable('Echo MIDI through > Hall MIDI in', 0.3)
     .cable('Switcher Contact 1 > Combo Remote 1', 5);
-  sounds.forEach((want, i) => sound(maker, want, i));
+  demoSounds.forEach((sound, i) =>
+    maker.sound(`sound-${i + 1}`, sound.name, {
+      role: sound.role,
+      pedals: { combo: 'on', ...Object.fromEntries(pedals.map((pedal) => [pedal, sound.on.includes(pedal) ? 'on' : 'off'])) },
+      wants: wantsOf(sound, { channel: 'combo/channel', echo: 'echo/preset', hall: 'hall/preset' }),
+    }),
+  );
   maker.do(layOut(maker.show, 'switcher'));
-  songs(maker);
+  songbook(maker);
   mistakes(maker);
   return maker.show;
 }
 
-const echoPresets: Device['presets'] = { '5': { name: 'Dotted, dark', values: { mix: 30 } }, '6': { name: 'Dotted, loud', values: { mix: 48 } }, '13': { name: 'Long, swelling', values: { mix: 70 } } };
-const pedals = ['comp', 'drive-1', 'drive-2', 'chorus', 'echo', 'hall'] as const;
-
-function sound(maker: RigMaker, want: Want, i: number): void {
-  maker.sound(`sound-${i + 1}`, want.name, {
-    role: want.role,
-    pedals: { combo: 'on', ...Object.fromEntries(pedals.map((pedal) => [pedal, want.on.includes(pedal) ? 'on' : 'off'])) },
-    wants: { 'combo/channel': want.channel, ...(want.echo === undefined ? {} : { 'echo/preset': want.echo }), ...(want.hall === undefined ? {} : { 'hall/preset': want.hall }) },
-  });
+/** The same guitarist without an amp, for the leg that flies: fewer pieces, the same songs. */
+export function flyShow(): Show {
+  const maker = new RigMaker(emptyShow('fly', 'Fly rig, no amp'));
+  maker
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('switcher', 'switcher-8', 'Switcher', { place: 'switcher' })
+    .device('comp', 'compressor', 'Compressor')
+    .device('drive-1', 'drive', 'Drive 1, soft')
+    .device('drive-2', 'drive', 'Drive 2, hard')
+    .device('preamp', 'preamp', 'Preamp')
+    .device('echo', 'midi-delay', 'Echo', { channel: 2, presets })
+    .device('hall', 'midi-reverb', 'Hall', { channel: 3 })
+    .device('cabsim', 'cabinet-simulation', 'Cabinet simulation')
+    .device('desk', 'desk', 'Desk');
+  maker
+    .cable('Guitar > Tuner', 6)
+    .cable('Tuner > Switcher In', 0.4)
+    .cable('Switcher Send 1 > Compressor', 0.3)
+    .cable('Compressor > Switcher Return 1', 0.3)
+    .cable('Switcher Send 2 > Drive 1, soft', 0.3)
+    .cable('Drive 1, soft > Switcher Return 2', 0.3)
+    .cable('Switcher Send 3 > Drive 2, hard', 0.3)
+    .cable('Drive 2, hard > Switcher Return 3', 0.3)
+    .cable('Switcher Out > Preamp Input', 0.4)
+    .cable('Preamp Send > Echo In', 0.4)
+    .cable('Echo Out > Hall In', 0.3)
+    .cable('Hall Out > Preamp Return', 0.4)
+    .cable('Preamp Line out > Cabinet simulation', 0.3)
+    .cable('Cabinet simulation > Desk', 10)
+    .cable('Switcher MIDI out > Echo MIDI in', 0.6)
+    .cable('Echo MIDI through > Hall MIDI in', 0.3)
+    .cable('Switcher Contact 1 > Preamp Remote 1', 0.4);
+  const flown = pedals.filter((pedal) => pedal !== 'chorus');
+  demoSounds.forEach((sound, i) =>
+    maker.sound(`sound-${i + 1}`, sound.name, {
+      role: sound.role,
+      pedals: Object.fromEntries(flown.map((pedal) => [pedal, sound.on.includes(pedal) ? 'on' : 'off'])),
+      wants: wantsOf(sound, { channel: 'preamp/channel', echo: 'echo/preset', hall: 'hall/preset' }),
+    }),
+  );
+  maker.do(layOut(maker.show, 'switcher'));
+  songbook(maker);
+  return maker.show;
 }
 
-function songs(maker: RigMaker): void {
-  const names = [...new Set(sounds.map((want) => want.name.split(', ')[0]))];
-  names.forEach((name, i) => {
-    maker.do(addSong(maker.show, `song-${i + 1}`, name));
-    const parts = sounds.flatMap((want, n) => (want.name.startsWith(`${name}, `) ? [{ name: want.name.split(', ')[1], slot: `slot-sound-${n + 1}`, n }] : []));
-    for (const part of parts) maker.do(addPart(maker.show, `part-${part.n + 1}`, `song-${i + 1}`, part.name, part.slot));
-  });
+function wantsOf(sound: DemoSound, refs: { readonly channel: string; readonly echo: string; readonly hall: string }): Record<string, string | number> {
+  return {
+    [refs.channel]: sound.channel,
+    ...(sound.echo === undefined ? {} : { [refs.echo]: sound.echo }),
+    ...(sound.hall === undefined ? {} : { [refs.hall]: sound.hall }),
+    ...(sound.hands === undefined ? {} : { 'guitar/selector': sound.hands }),
+    ...(sound.volume === undefined ? {} : { 'guitar/volume': sound.volume }),
+  };
+}
+
+/** Songs, parts and two set lists, each part cast with the sound of its name. */
+function songbook(maker: RigMaker): void {
+  for (const [i, song] of demoSongs.entries()) {
+    const id = `song-${i + 1}`;
+    maker.do(addSong(maker.show, id, song.name)).do(setSong(maker.show, id, 'tempo', song.tempo));
+    if (song.meter) maker.do(setSong(maker.show, id, 'meter', song.meter));
+    if (song.instrument) maker.do(setSong(maker.show, id, 'instrument', song.instrument));
+    if (song.tuning) maker.do(setSong(maker.show, id, 'tuning', song.tuning));
+    for (const [part, bars] of song.parts) {
+      const n = demoSounds.findIndex((sound) => sound.name === `${song.name}, ${part}`) + 1;
+      maker.do(addPart(maker.show, `part-${n}`, id, part, `slot-sound-${n}`)).do(setPart(maker.show, `part-${n}`, 'bars', bars));
+    }
+  }
+  const idOf = (name: string) => `song-${demoSongs.findIndex((song) => song.name === name) + 1}`;
+  const [evening, short] = demoSetLists;
+  maker.do(setSetList(maker.show, 'set', 'name', evening.name)).do(addSetList(maker.show, 'short', short.name, short.songs.map(idOf)));
 }
 
 /** What a tired evening leaves behind: two slots keyed in by hand that forget something, and a preset that is not there. */

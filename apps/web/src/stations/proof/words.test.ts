@@ -37,7 +37,7 @@ describe('stones in words', () => {
 test('a level is told by its worst, and counted over what is played', () => {
   const judgements = proverOf(show).all(2);
   expect(worstOf(judgements)).toBe('does-not');
-  expect(tally(judgements)).toBe('13 of 16 recall');
+  expect(tally(judgements)).toBe('34 of 37 recall');
   const of = (...verdicts: Judgement['verdict'][]) => verdicts.map((verdict) => ({ verdict }) as Judgement);
   expect(tally(of('recalls', 'cannot-be-known', 'not-played'))).toBe('1 of 2 recall, 1 cannot be known, 1 not played');
   expect(worstOf(of('recalls', 'cannot-be-known'))).toBe('cannot-be-known');

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
-import { AddDevice } from './AddDevice.tsx';
+import { AddDevice } from '../gear/AddDevice.tsx';
 import { DeviceStrip } from './DeviceStrip.tsx';
 import { PatchTable } from './PatchTable.tsx';
 import { Weave } from './Weave.tsx';

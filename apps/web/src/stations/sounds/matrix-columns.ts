@@ -1,12 +1,12 @@
-import { type Control, controlRef, type Literal, loopsOf, type Sound, switchingOf, type Wiring } from '@yunta/core';
+import { type Control, controlRef, type Literal, loopsOf, type Sound, switchingOf, type WiredDevice, type Wiring } from '@yunta/core';
 
 /** A column of the matrix: a piece that is on or off, or a control that has a value. */
 export type Column =
   | { readonly kind: 'pedal'; readonly key: string; readonly device: string; readonly name: string; readonly note: string }
   | { readonly kind: 'preset'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly countsFrom: 0 | 1 }
-  | { readonly kind: 'control'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly control: Control };
+  | { readonly kind: 'control'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly control: Control; readonly byHand: boolean };
 
-/** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls. */
+/** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls, last what hands do. */
 export function columnsOf(wiring: Wiring): readonly Column[] {
   const loops = loopsOf(wiring);
   const switching = switchingOf(wiring, loops);
@@ -16,15 +16,24 @@ export function columnsOf(wiring: Wiring): readonly Column[] {
     if (loop === undefined && own === undefined) return [];
     return [{ kind: 'pedal', key: device.id, device: device.id, name: device.name, note: loop === undefined ? 'own' : (loopNumber.get(loop) ?? '') }];
   });
-  const values = wiring.devices.flatMap(({ device, anatomy }): Column[] => {
+  const values = wiring.devices.flatMap((wired): Column[] => {
+    const { device, anatomy } = wired;
     const presets: Column[] = anatomy.presets ? [{ kind: 'preset', key: `${device.id}/preset`, device: device.id, name: device.name, note: 'PC', ref: controlRef(device.id, 'preset'), countsFrom: device.countsFrom }] : [];
     const others = anatomy.controls
       .filter((control) => control.id !== anatomy.ownSwitch && control.scope !== 'slot' && !(control.owner === 'foot' && control.weight === 'mute'))
-      .map((control): Column => ({ kind: 'control', key: controlRef(device.id, control.id), device: device.id, name: device.name, note: control.label.toLowerCase(), ref: controlRef(device.id, control.id), control }));
+      .map((control): Column => ({ kind: 'control', key: controlRef(device.id, control.id), device: device.id, name: device.name, note: control.label.toLowerCase(), ref: controlRef(device.id, control.id), control, byHand: isByHand(wired, control) }));
     return [...presets, ...others];
   });
-  return [...pedals, ...values];
+  const hands = values.filter((column) => column.kind === 'control' && column.byHand);
+  return [...pedals, ...values.filter((column) => !hands.includes(column)), ...hands];
 }
+
+/** All columns, or those in which some sound differs from another. */
+export const shownColumns = (columns: readonly Column[], sounds: readonly Sound[], onlyDiffering: boolean): readonly Column[] =>
+  onlyDiffering && sounds.length > 1 ? columns.filter((column) => sounds.some((sound) => valueIn(sound, column) !== valueIn(sounds[0], column))) : columns;
+
+/** What the player sets: a cue, never sent. */
+const isByHand = (wired: WiredDevice, control: Control): boolean => ['hand', 'live'].includes(wired.device.owners[control.id] ?? control.owner);
 
 /** A cell's value; undefined where the sound does not care. */
 export const valueIn = (sound: Sound, column: Column): Literal | 'on' | 'off' | undefined => (column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref]);

@@ -2,12 +2,12 @@ import { inOrder, listSlot } from '@yunta/core';
 import { useMemo } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import type { Cell } from './Matrix.tsx';
-import { columnsOf, shownValue, valueIn } from './matrix-columns.ts';
+import { columnsOf, shownColumns, shownValue, valueIn } from './matrix-columns.ts';
 
 /** The cell in hand in words: wanted, sent, on its panel and on the wire. */
-export function CellStory({ cell }: { readonly cell: Cell }) {
+export function CellStory({ cell, onlyDiffering }: { readonly cell: Cell; readonly onlyDiffering: boolean }) {
   const { show, wiring } = useShow();
-  const columns = useMemo(() => columnsOf(wiring), [wiring]);
+  const columns = useMemo(() => shownColumns(columnsOf(wiring), inOrder(show.rig.sounds), onlyDiffering), [wiring, show.rig.sounds, onlyDiffering]);
   const sound = inOrder(show.rig.sounds)[cell.row];
   const column = columns[cell.column];
   if (!sound || !column) return null;
@@ -26,7 +26,7 @@ export function CellStory({ cell }: { readonly cell: Cell }) {
           panel {Number(value) + device.countsFrom} (counts from {device.countsFrom}), {value} on the wire
         </span>
       )}
-      <span>{slot ? (sent.length > 0 ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}` : 'its slot sends nothing to it') : 'it has no slot yet'}</span>
+      {column.kind === 'control' && column.byHand ? <span>set by hand: on the cue sheet, never sent</span> : <span>{slot ? (sent.length > 0 ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}` : 'its slot sends nothing to it') : 'it has no slot yet'}</span>}
     </p>
   );
 }

@@ -1,4 +1,4 @@
-import { commands, type Device } from '@yunta/core';
+import { commands, type Device, type NoteValue, noteValues, noteWords, type StoredPreset } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
@@ -42,6 +42,14 @@ export function StoredPresets({ device }: { readonly device: Device }) {
                 }}
               />
             ))}
+            <select className="cellinput" aria-label={`Beat of preset ${panel}`} value={preset.sync ?? ''} onChange={(event) => run(commands.setPreset(show, device.id, number, withSync(preset, event.target.value)))}>
+              <option value="">not synced</option>
+              {(Object.keys(noteValues) as NoteValue[]).map((note) => (
+                <option key={note} value={note}>
+                  {noteWords[note]}
+                </option>
+              ))}
+            </select>
             <button
               className="linkish"
               aria-label={`Forget preset ${panel}`}
@@ -69,4 +77,8 @@ export function StoredPresets({ device }: { readonly device: Device }) {
       </form>
     </fieldset>
   );
+}
+
+function withSync({ sync: _, ...preset }: StoredPreset, note: string): StoredPreset {
+  return note === '' ? preset : { ...preset, sync: note as NoteValue };
 }

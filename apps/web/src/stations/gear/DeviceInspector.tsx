@@ -1,5 +1,5 @@
 import { Button, Checkbox, NumberInput, Select, TagsInput, TextInput } from '@mantine/core';
-import { archetypeOf, commands, type Control, type Device, domainValues, inOrder, type ParamSpec, type PowerUp } from '@yunta/core';
+import { archetypeOf, commands, type Control, type Device, domainValues, inOrder, type Owner, type ParamSpec, type PowerUp } from '@yunta/core';
 import { useEffect, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { ContactTable } from './ContactTable.tsx';
@@ -52,6 +52,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
       <Params device={device} />
       {anatomy.controls.some((control) => control.contacts) && <ContactTable device={device} />}
       <PowerUps device={device} controls={anatomy.controls} />
+      <Owners device={device} controls={anatomy.controls} />
       {anatomy.switches.length > 0 && (
         <fieldset>
           <legend>Planned for the foot</legend>
@@ -113,7 +114,7 @@ function Param({ spec, value, onTake }: { readonly spec: ParamSpec; readonly val
     case 'choice':
       return <Select label={spec.label} allowDeselect={false} value={value as string} data={[...spec.values]} onChange={(next) => next && onTake(next)} />;
     case 'words':
-      return <TagsInput label={spec.label} value={[...(value as readonly string[])]} maxTags={spec.max} onChange={(next) => next.length > 0 && onTake(next)} />;
+      return <TagsInput label={spec.label} value={[...(value as readonly string[])]} maxTags={spec.max} onChange={(next) => (next.length > 0 || spec.mayBeEmpty === true) && onTake(next)} />;
     case 'data':
       return null;
   }
@@ -128,6 +129,32 @@ export function IntegerField({ label, value, min, max, onTake, hidden = false }:
     else if (typed === '') setTyped(value);
   };
   return <NumberInput {...(hidden ? { 'aria-label': label } : { label })} value={typed} min={min} max={max} clampBehavior="strict" allowDecimal={false} onChange={setTyped} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} hideControls />;
+}
+
+const ownerWords: Record<Owner, string> = { programmed: 'slots must deliver it', foot: 'the player’s foot', hand: 'a hand', live: 'the player, live' };
+
+/** Who answers for each control: what is not programmed is a cue, and is not judged. */
+function Owners({ device, controls }: { readonly device: Device; readonly controls: readonly Control[] }) {
+  const { show, run } = useShow();
+  const shown = controls.filter((control) => control.scope !== 'slot');
+  if (shown.length === 0) return null;
+  return (
+    <details>
+      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Who sets what</summary>
+      <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
+        {shown.map((control) => (
+          <Select
+            key={control.id}
+            label={control.label}
+            allowDeselect={false}
+            value={device.owners[control.id] ?? control.owner}
+            data={(Object.keys(ownerWords) as Owner[]).map((owner) => ({ value: owner, label: ownerWords[owner] }))}
+            onChange={(owner) => owner && run(commands.setDevice(show, device.id, 'owners', { ...device.owners, [control.id]: owner as Owner }))}
+          />
+        ))}
+      </div>
+    </details>
+  );
 }
 
 /** What each control is after power-up; the preset too, where there are some. */

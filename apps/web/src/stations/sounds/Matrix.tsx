@@ -3,18 +3,27 @@ import { useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
-import { type Column, columnsOf, shownValue, valueIn } from './matrix-columns.ts';
+import { type Column, columnsOf, shownColumns, shownValue, valueIn } from './matrix-columns.ts';
 
 export interface Cell {
   readonly row: number;
   readonly column: number;
 }
 
-/** Sounds × what they ask for, by keyboard: arrows walk, space turns, digits type, delete lets go, D copies. */
-export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake: (cell: Cell) => void }) {
+interface MatrixProps {
+  readonly cell: Cell;
+  readonly onTake: (cell: Cell) => void;
+  /** Sounds that an edit in one of them goes into. */
+  readonly marked: ReadonlySet<string>;
+  readonly onMark: (marked: ReadonlySet<string>) => void;
+  readonly onlyDiffering: boolean;
+}
+
+/** Sounds × what they ask for, by keyboard: arrows walk, space turns, digits type, delete lets go, D copies, X marks. */
+export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixProps) {
   const { show, run, wiring, sound: inHand, takeSound, store } = useShow();
-  const columns = useMemo(() => columnsOf(wiring), [wiring]);
   const sounds = inOrder(show.rig.sounds);
+  const columns = useMemo(() => shownColumns(columnsOf(wiring), inOrder(show.rig.sounds), onlyDiffering), [wiring, show.rig.sounds, onlyDiffering]);
   const [typing, setTyping] = useState<string | null>(null);
   const grid = useRef<HTMLTableElement>(null);
 
@@ -26,8 +35,25 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
     if (sound) takeSound(sound.id);
     focusCell(next);
   };
-  const change = (sound: Sound, column: Column, value: Literal | 'on' | 'off' | undefined) =>
-    run(column.kind === 'pedal' ? commands.wantPedal(show, sound.id, column.device, value as 'on' | 'off' | undefined) : commands.want(show, sound.id, column.ref, value));
+  const change = (sound: Sound, column: Column, value: Literal | 'on' | 'off' | undefined) => {
+    const all = marked.has(sound.id) && marked.size > 1 ? [...marked] : null;
+    if (column.kind === 'pedal') run(all ? commands.wantPedalInAll(show, all, column.device, value as 'on' | 'off' | undefined) : commands.wantPedal(show, sound.id, column.device, value as 'on' | 'off' | undefined));
+    else run(all ? commands.wantInAll(show, all, column.ref, value) : commands.want(show, sound.id, column.ref, value));
+  };
+  const mark = (sound: Sound) => {
+    const next = new Set(marked);
+    if (!next.delete(sound.id)) next.add(sound.id);
+    onMark(next);
+  };
+  /** Among its neighbours: the sound itself moves, the hand with it. */
+  const move = (row: number, step: -1 | 1) => {
+    if (!sounds[row + step]) return;
+    const next = step === -1 ? sounds[row - 1].id : (sounds[row + 2]?.id ?? null);
+    if (!run(commands.moveSound(show, sounds[row].id, next))) return;
+    const at = { row: row + step, column: cell.column };
+    onTake(at);
+    requestAnimationFrame(() => focusCell(at));
+  };
   const turn = (sound: Sound, column: Column) => {
     const now = valueIn(sound, column);
     if (column.kind === 'pedal') change(sound, column, now === 'on' ? 'off' : 'on');
@@ -53,13 +79,19 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
   const onKeyDown = (event: React.KeyboardEvent, row: number, column: number) => {
     const sound = sounds[row];
     const at = columns[column];
-    if (typing !== null || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (typing !== null || event.ctrlKey || event.metaKey) return;
+    if (event.altKey) {
+      if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+      move(row, event.key === 'ArrowUp' ? -1 : 1);
+      return event.preventDefault();
+    }
     const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
-    const move = moves[event.key];
-    if (move) take(row + move[0], column + move[1]);
+    const walk = moves[event.key];
+    if (walk) take(row + walk[0], column + walk[1]);
     else if (event.key === ' ' || event.key === 'Enter') turn(sound, at);
     else if (event.key === 'Delete' || event.key === 'Backspace') change(sound, at, undefined);
     else if (event.key.toLowerCase() === 'd') copy(sound);
+    else if (event.key.toLowerCase() === 'x') mark(sound);
     else if (/^\d$/.test(event.key) && at.kind !== 'pedal' && (at.kind === 'preset' || at.control.domain.kind === 'range')) setTyping(event.key);
     else return;
     event.preventDefault();
@@ -70,10 +102,13 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
       <table className="matrix" role="grid" aria-label="Sounds and what they ask for" ref={grid}>
         <thead>
           <tr>
+            <th>
+              <span className="visually-hidden">Marked</span>
+            </th>
             <th style={{ textAlign: 'left', paddingLeft: 8 }}>Sound</th>
             <th style={{ textAlign: 'left' }}>Role</th>
             {columns.map((column) => (
-              <th key={column.key} className="dev" scope="col">
+              <th key={column.key} className={isHand(column) ? 'dev hands' : 'dev'} scope="col">
                 {column.name}
                 <small>{column.note}</small>
               </th>
@@ -85,6 +120,9 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
         <tbody>
           {sounds.map((sound, row) => (
             <tr key={sound.id} aria-selected={sound.id === inHand?.id}>
+              <td style={{ minWidth: 24 }}>
+                <input type="checkbox" aria-label={`Mark ${sound.name}`} checked={marked.has(sound.id)} onChange={() => mark(sound)} />
+              </td>
               <th scope="row">
                 <EditableText label={`Name of ${sound.name}`} value={sound.name} onTake={(name) => name !== '' && run(commands.setSound(show, sound.id, 'name', name))} />
               </th>
@@ -99,7 +137,7 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
                   <td
                     key={column.key}
                     role="gridcell"
-                    className={value !== above ? 'differs' : undefined}
+                    className={`${value !== above ? 'differs' : ''}${isHand(column) ? ' hands' : ''}`}
                     tabIndex={isHere ? 0 : -1}
                     data-cell={`${row}.${c}`}
                     aria-label={`${sound.name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'does not care') : shownValue(column, value)}`}
@@ -145,6 +183,8 @@ export function Matrix({ cell, onTake }: { readonly cell: Cell; readonly onTake:
     </div>
   );
 }
+
+const isHand = (column: Column): boolean => column.kind === 'control' && column.byHand;
 
 const clamp = (n: number, count: number): number => Math.min(count - 1, Math.max(0, n));
 

@@ -1,0 +1,43 @@
+import { Modal } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { describeCommand } from '@yunta/core';
+import { useShow } from '../api/rig.tsx';
+import { readHistory } from '../api/shows.ts';
+
+/** Every edit that the server has taken, newest first. */
+export function History({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
+  const { id, revision } = useShow();
+  const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), enabled: open });
+  return (
+    <Modal opened={open} onClose={onClose} title="History of this rig" size="lg" shadow="none" closeButtonProps={{ 'aria-label': 'Close' }}>
+      {history.error && (
+        <div className="refusal" role="alert">
+          {history.error.message}
+        </div>
+      )}
+      {history.isPending && <p className="soft">Reading …</p>}
+      {history.data?.length === 0 && <p className="soft">No edit yet: the rig is as it was made.</p>}
+      {history.data && history.data.length > 0 && (
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Revision</th>
+              <th>What</th>
+              <th>When</th>
+            </tr>
+          </thead>
+          <tbody>
+            {history.data.map((entry) => (
+              <tr key={entry.revision}>
+                <td className="num">{entry.revision}</td>
+                <td>{describeCommand(entry.command)}</td>
+                <td className="soft">{new Date(entry.at).toLocaleString()}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {history.data?.length === 500 && <p className="soft">The last 500 are shown.</p>}
+    </Modal>
+  );
+}

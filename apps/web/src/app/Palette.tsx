@@ -1,0 +1,66 @@
+import { Modal } from '@mantine/core';
+import { useEffect, useId, useMemo, useState } from 'react';
+import type { PaletteEntry } from './palette-entries.ts';
+import { matching } from './palette-entries.ts';
+
+/** Everything that can be done or gone to, found by typing any of its words. */
+export function Palette({ open, onClose, entries }: { readonly open: boolean; readonly onClose: () => void; readonly entries: readonly PaletteEntry[] }) {
+  return (
+    <Modal opened={open} onClose={onClose} withCloseButton={false} padding={0} shadow="none" size={560} yOffset={80} aria-label="Commands">
+      {open && <Search entries={entries} onClose={onClose} />}
+    </Modal>
+  );
+}
+
+function Search({ entries, onClose }: { readonly entries: readonly PaletteEntry[]; readonly onClose: () => void }) {
+  const [typed, setTyped] = useState('');
+  const [at, setAt] = useState(0);
+  const list = useId();
+  const found = useMemo(() => matching(entries, typed).slice(0, 40), [entries, typed]);
+  useEffect(() => {
+    document.getElementById(`${list}-${at}`)?.scrollIntoView({ block: 'nearest' });
+  }, [list, at]);
+  const take = (entry: PaletteEntry | undefined) => {
+    if (!entry) return;
+    onClose();
+    entry.act();
+  };
+  return (
+    <div className="palette">
+      <input
+        data-autofocus
+        role="combobox"
+        aria-expanded
+        aria-controls={list}
+        aria-activedescendant={found[at] ? `${list}-${at}` : undefined}
+        aria-label="Command, station, sound or device"
+        placeholder="Type a station, a sound, a device, or what to do"
+        value={typed}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown') setAt(Math.min(found.length - 1, at + 1));
+          else if (event.key === 'ArrowUp') setAt(Math.max(0, at - 1));
+          else if (event.key === 'Enter') take(found[at]);
+          else return;
+          event.preventDefault();
+        }}
+      />
+      <ul id={list} role="listbox" aria-label="What was found">
+        {found.map((entry, i) => (
+          <li key={`${entry.kind} ${entry.name}`} id={`${list}-${i}`} role="option" aria-selected={i === at} onMouseMove={() => setAt(i)} onClick={() => take(entry)}>
+            <span>{entry.name}</span>
+            <small>{entry.kind}</small>
+          </li>
+        ))}
+      </ul>
+      {found.length === 0 && (
+        <p className="soft" style={{ padding: '0 12px 10px', margin: 0 }} role="status">
+          Nothing is called that.
+        </p>
+      )}
+    </div>
+  );
+}

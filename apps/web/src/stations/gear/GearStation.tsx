@@ -1,0 +1,120 @@
+import { commands, type Device, inOrder, loopsOf, switchingOf, type WiredDevice } from '@yunta/core';
+import { useMemo } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { EditableText } from '../../ui/EditableText.tsx';
+import { freshId } from '../../ui/ids.ts';
+import { StationHead } from '../../ui/StationHead.tsx';
+import { AddDevice } from './AddDevice.tsx';
+import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
+
+/** What there is and what each piece needs to be told; the piece in hand is in the inspector. */
+export function GearStation() {
+  const { show, wiring, device: inHand, takeDevice } = useShow();
+  const switching = useMemo(() => switchingOf(wiring, loopsOf(wiring)), [wiring]);
+  const devices = inOrder(show.rig.devices);
+  const walk = (event: React.KeyboardEvent<HTMLTableSectionElement>) => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (step === 0 || (event.target as HTMLElement).matches('input, select')) return;
+    event.preventDefault();
+    const at = devices.findIndex((one) => one.id === inHand);
+    const next = devices[Math.min(devices.length - 1, Math.max(0, at + step))];
+    if (!next) return;
+    takeDevice(next.id);
+    event.currentTarget.querySelector<HTMLElement>(`[data-device="${next.id}"]`)?.focus();
+  };
+  return (
+    <>
+      <StationHead name="Gear" question="What do I have, and what does each piece need to be told?">
+        <span className="soft num">{devices.length} pieces</span>
+      </StationHead>
+      <AddDevice />
+      {devices.length === 0 ? (
+        <p className="sheet soft" style={{ margin: 0, padding: '12px 14px' }}>
+          Nothing yet. Type what you have: <i>guitar</i>, <i>loop switcher</i>, <i>drive</i>, <i>preamp</i>, <i>A/B/Y box</i>. Each comes with typical values that you can change.
+        </p>
+      ) : (
+        <div className="sheet" style={{ overflowX: 'auto', borderTop: 0 }}>
+          <table className="plain gear">
+            <thead>
+              <tr>
+                <th>Name</th>
+                <th>Type</th>
+                <th>Place</th>
+                <th>Switched by</th>
+                <th>Channel</th>
+                <th>Presets</th>
+                <th>Plugs</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody onKeyDown={walk}>
+              {devices.map((device) => (
+                <GearRow key={device.id} device={device} wired={wiring.device.get(device.id)!} switched={switchedBy(wiring, switching.get(device.id) ?? {})} inHand={device.id === inHand} />
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      {devices.length > 0 && (
+        <p className="keys">
+          <span>
+            <kbd>↑↓</kbd> walk the pieces
+          </span>
+          <span className="typical">typical</span>
+          <span>values come with the type; check each in the device’s own papers and change it in the inspector</span>
+        </p>
+      )}
+    </>
+  );
+}
+
+function GearRow({ device, wired, switched, inHand }: { readonly device: Device; readonly wired: WiredDevice; readonly switched: string; readonly inHand: boolean }) {
+  const { show, run, takeDevice } = useShow();
+  const presets = wired.anatomy.presets;
+  return (
+    <tr aria-selected={inHand}>
+      <td>
+        <EditableText label={`Name of ${device.name}`} value={device.name} onTake={(name) => name !== '' && run(commands.setDevice(show, device.id, 'name', name))} />
+      </td>
+      <td className="soft">
+        {device.type.name}
+        {doesWords(wired) && <span className="tag" style={{ marginLeft: 6 }}>{doesWords(wired)}</span>}
+      </td>
+      <td>
+        <PlaceSelect device={device} />
+      </td>
+      <td>{switched}</td>
+      <td className="num">{channelWords(device, wired)}</td>
+      <td className="num">{presets ? `${'list' in presets.numbers ? presets.numbers.list.length : presets.numbers.count}, from ${device.countsFrom}` : ''}</td>
+      <td className="num">{plugsOf(wired)}</td>
+      <td>
+        <button className="linkish" data-device={device.id} aria-pressed={inHand} aria-label={`${inHand ? 'Close' : 'Inspect'} ${device.name}`} onClick={() => takeDevice(inHand ? null : device.id)}>
+          {inHand ? 'Close' : 'Inspect'}
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+/** Where a piece stands; a new place is made by typing its name. */
+function PlaceSelect({ device }: { readonly device: Device }) {
+  const { show, run } = useShow();
+  const change = (value: string) => {
+    if (value !== '+') return run(commands.setDevice(show, device.id, 'place', value));
+    const name = window.prompt('Name of the new place')?.trim();
+    if (!name) return undefined;
+    const id = freshId(name, show.rig.places, 'place');
+    const added = commands.addPlace(show, id, name);
+    return run({ ...added, steps: [...added.steps, ...commands.setDevice(show, device.id, 'place', id).steps] });
+  };
+  return (
+    <select className="cellinput" aria-label={`Place of ${device.name}`} value={device.place} onChange={(event) => change(event.target.value)}>
+      {inOrder(show.rig.places).map((place) => (
+        <option key={place.id} value={place.id}>
+          {place.name}
+        </option>
+      ))}
+      <option value="+">another place …</option>
+    </select>
+  );
+}

@@ -1,0 +1,206 @@
+import { commands, describeCommand, inOrder, schoolOf, type Schools, schools } from '@yunta/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { useShow } from '../../api/rig.tsx';
+import { readHistory } from '../../api/shows.ts';
+import { SeverityMark } from '../../ui/SeverityMark.tsx';
+import { StationHead } from '../../ui/StationHead.tsx';
+import type { Judged } from '../../workers/judge-types.ts';
+import { levels, tally, verdictMark, worstOf } from '../proof/levels.ts';
+import { useProof } from '../proof/use-proof.ts';
+import { verdictOf } from './verdict.ts';
+
+/** The verdict first: whether one can go on stage with this, and what stands in the way. */
+export function OverviewStation() {
+  const { show, judged } = useShow();
+  return (
+    <>
+      <StationHead name="Overview" question="Can I go on stage with this, tonight?" />
+      <VerdictLine judged={judged} />
+      <div className="overview">
+        <div>
+          <Standing judged={judged} />
+          <Levels />
+        </div>
+        <div>
+          <RigFacts />
+          <SchoolsTable />
+          <LastChanges key={show.rig.id} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function VerdictLine({ judged }: { readonly judged: Judged | null }) {
+  const { show } = useShow();
+  if (!judged) return <p className="sheet verdictline">Judging …</p>;
+  const verdict = verdictOf(show, judged.findings);
+  return (
+    <p className="sheet verdictline" style={{ margin: 0 }} role="status">
+      <SeverityMark is={verdict.mark} size={26} /> {verdict.words}
+    </p>
+  );
+}
+
+/** What stops the show, and what is to be fixed before load-in; the rest is in the drawer. */
+function Standing({ judged }: { readonly judged: Judged | null }) {
+  const { fix, takeSound, takeDevice } = useShow();
+  const grave = (judged?.findings ?? []).filter((finding) => finding.severity !== 'worth-knowing').slice(0, 8);
+  if (grave.length === 0) return null;
+  return (
+    <div className="sheet overview-list">
+      <ul className="findings" style={{ padding: '0 14px' }}>
+        {grave.map((finding) => (
+          <li key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`}>
+            <SeverityMark is={finding.severity} />
+            <button
+              className="plain title"
+              onClick={() => {
+                if (finding.at.sound) takeSound(finding.at.sound);
+                if (finding.at.device) takeDevice(finding.at.device);
+              }}
+            >
+              {finding.title}
+            </button>
+            <span className="text">{finding.text}</span>
+            {finding.fix && (
+              <span className="does">
+                <button className="linkish" onClick={() => fix(finding)}>
+                  {finding.fix.label}
+                </button>
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Levels() {
+  const { id } = useShow();
+  const proved = useProof();
+  return (
+    <>
+      <div className="sectionhead">
+        <h2>Will it come up right?</h2>
+        <span className="tools">
+          <Link className="linkish" to={`/rig/${id}/proof`}>
+            To the proof
+          </Link>
+        </span>
+      </div>
+      <table className="plain sheet">
+        <tbody>
+          {levels.map(({ level, name, what }) => {
+            const judgements = proved[level]?.judgements;
+            return (
+              <tr key={level}>
+                <td style={{ width: 22 }}>{judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />}</td>
+                <td>
+                  <b>{name}</b>
+                </td>
+                <td className="num">{judgements ? tally(judgements) : '…'}</td>
+                <td className="soft">{what}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function RigFacts() {
+  const { show, run } = useShow();
+  const { rig, songbook } = show;
+  const lists = inOrder(songbook.setLists);
+  const list = lists.find((one) => one.id === rig.settings.setList) ?? lists[0];
+  const facts: readonly (readonly [string, string])[] = [
+    ['Pieces', String(Object.keys(rig.devices).length)],
+    ['Cables', String(Object.keys(rig.cables).length)],
+    ['Sounds', String(Object.keys(rig.sounds).length)],
+    ['Songs', String(Object.keys(songbook.songs).length)],
+    ['Played tonight', list ? `${list.name}, ${list.songs.length} songs` : 'no set list yet'],
+  ];
+  return (
+    <div className="sheet">
+      <div style={{ padding: '8px 14px', borderBottom: '1px solid var(--line)' }}>
+        <input
+          key={rig.name}
+          className="cellinput"
+          style={{ fontWeight: 700 }}
+          aria-label="Name of the rig"
+          defaultValue={rig.name}
+          maxLength={200}
+          onBlur={(event) => event.target.value.trim() !== '' && event.target.value.trim() !== rig.name && run(commands.renameRig(show, event.target.value.trim()))}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+      </div>
+      <div className="factgrid" style={{ gridTemplateColumns: 'auto 1fr' }}>
+        {facts.map(([name, value]) => (
+          <div key={name} style={{ display: 'contents' }}>
+            <span className="soft">{name}</span>
+            <span className="num">{value}</span>
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+const questions: Record<keyof Schools, string> = { foot: 'Foot style', tempo: 'Tempo', time: 'Delay and reverb', gate: 'Noise gate', gain: 'Drives' };
+
+/** On which side of the disputed questions this rig is: rules that a school would dispute follow it. */
+function SchoolsTable() {
+  const { show, run } = useShow();
+  return (
+    <>
+      <div className="sectionhead">
+        <h2>Schools</h2>
+        <span className="soft">rules that practitioners dispute follow these</span>
+      </div>
+      <div className="sheet factgrid" style={{ gridTemplateColumns: 'auto 1fr' }}>
+        {(Object.keys(schools) as (keyof Schools)[]).map((question) => (
+          <div key={question} style={{ display: 'contents' }}>
+            <label htmlFor={`school-${question}`} className="soft">
+              {questions[question]}
+            </label>
+            <select id={`school-${question}`} className="cellinput" value={schoolOf(show.rig, question)} onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}>
+              {schools[question].map((side) => (
+                <option key={side} value={side}>
+                  {side}
+                </option>
+              ))}
+            </select>
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}
+
+function LastChanges() {
+  const { id, revision } = useShow();
+  const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), placeholderData: (old) => old });
+  const last = history.data?.slice(0, 5) ?? [];
+  return (
+    <>
+      <div className="sectionhead">
+        <h2>Last changes</h2>
+        <span className="soft">{history.error ? history.error.message : ''}</span>
+      </div>
+      <div className="sheet" style={{ padding: '6px 14px' }}>
+        {last.length === 0 && <p className="soft" style={{ margin: 4 }}>None yet.</p>}
+        {last.map((entry) => (
+          <div key={entry.revision} style={{ display: 'flex', gap: 10, padding: '2px 0' }}>
+            <span className="num soft">{entry.revision}</span>
+            <span style={{ flex: 1 }}>{describeCommand(entry.command)}</span>
+            <span className="soft">{new Date(entry.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' })}</span>
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,104 @@
+import { Button } from '@mantine/core';
+import { commands, inOrder, type SetList } from '@yunta/core';
+import { useState } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { EditableText } from '../../ui/EditableText.tsx';
+import { freshId, freshName } from '../../ui/ids.ts';
+import { LineForm } from '../../ui/LineForm.tsx';
+import { StationHead } from '../../ui/StationHead.tsx';
+import { SetFiles } from './SetFiles.tsx';
+import { SongList } from './SongList.tsx';
+
+/** What hands and feet do tonight: songs in order, their parts, and the sound that plays each. */
+export function SetStation() {
+  const { show, run } = useShow();
+  const { songs, setLists } = show.songbook;
+  const lists = inOrder(setLists);
+  const list = lists.find((one) => one.id === show.rig.settings.setList) ?? lists[0] ?? null;
+  const listed = new Set(list?.songs ?? []);
+  const others = inOrder(songs).filter((song) => !listed.has(song.id));
+  const [typed, setTyped] = useState('');
+  const add = () => {
+    const name = typed.trim();
+    if (name !== '' && run(commands.addSong(show, freshId(name, songs, 'song'), name))) setTyped('');
+  };
+  return (
+    <>
+      <StationHead name="Set" question="What do hands and feet do tonight?">
+        <SetFiles list={list} />
+      </StationHead>
+      <div className="sheet">
+        <Lists lists={lists} list={list} />
+        <LineForm does="Add song" onAdd={add}>
+          <input className="cellinput" style={{ border: '1px solid var(--line)', flex: 1, padding: '5px 8px' }} aria-label="Add a song" placeholder="Add a song: Harbour Light" value={typed} onChange={(event) => setTyped(event.target.value)} maxLength={200} />
+        </LineForm>
+        {list && list.songs.length > 0 ? (
+          <SongList songs={list.songs.map((id) => songs[id])} list={list} />
+        ) : (
+          <p className="soft" style={{ padding: '4px 12px' }}>
+            {Object.keys(songs).length === 0 ? 'No songs yet. Type the first one above, or bring a table in: columns song, tempo, meter, instrument, tuning, part, bars, plays.' : 'This list is empty. Put songs in from below.'}
+          </p>
+        )}
+      </div>
+      {others.length > 0 && (
+        <>
+          <div className="sectionhead">
+            <h2>Not in this list</h2>
+            <span className="soft">{others.length}</span>
+          </div>
+          <div className="sheet">
+            <SongList songs={others} list={null} onPut={(song) => list && run(commands.setSetList(show, list.id, 'songs', [...list.songs, song]))} />
+          </div>
+        </>
+      )}
+      {list && list.songs.length > 0 && (
+        <p className="keys">
+          <span>
+            drag the grip, or <kbd>space</kbd> on it, then <kbd>↑↓</kbd> and <kbd>space</kbd>: another place in the list
+          </span>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Which list is played tonight; the proof in set order follows it. */
+function Lists({ lists, list }: { readonly lists: readonly SetList[]; readonly list: SetList | null }) {
+  const { show, run } = useShow();
+  const add = () => {
+    const name = freshName('Set', lists.map((one) => one.name));
+    const id = freshId(name, show.songbook.setLists, 'set');
+    const made = commands.addSetList(show, id, name, list?.songs ?? []);
+    run({ ...made, steps: [...made.steps, ...commands.chooseSetList({ ...show, songbook: { ...show.songbook, setLists: { ...show.songbook.setLists, [id]: { id, name, order: 'z', songs: [] } } } }, id).steps] });
+  };
+  return (
+    <div className="addline" style={{ alignItems: 'center' }}>
+      <label htmlFor="set-list" className="soft" style={{ fontSize: 12 }}>
+        Played tonight
+      </label>
+      {lists.length > 0 && (
+        <select id="set-list" className="cellinput" style={{ width: 'auto', fontWeight: 700 }} value={list?.id ?? ''} onChange={(event) => run(commands.chooseSetList(show, event.target.value))}>
+          {lists.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name} ({one.songs.length})
+            </option>
+          ))}
+        </select>
+      )}
+      {list && (
+        <span style={{ width: 200 }}>
+          <EditableText label="Name of the set list" value={list.name} onTake={(name) => name !== '' && run(commands.setSetList(show, list.id, 'name', name))} />
+        </span>
+      )}
+      <span style={{ flex: 1 }} />
+      <Button variant="default" size="compact-xs" onClick={add}>
+        {list ? 'Copy as a new list' : 'New list'}
+      </Button>
+      {list && (
+        <Button variant="default" size="compact-xs" onClick={() => run(commands.removeSetList(show, list.id))}>
+          Remove the list
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,26 @@
+import { csvLimits, type Rows } from '@yunta/core';
+import Papa from 'papaparse';
+
+export type ReadTable = { readonly ok: true; readonly rows: Rows } | { readonly ok: false; readonly reason: string };
+
+/** Rows of a CSV file of unknown origin: UTF-8 (or UTF-16 with its mark), comma, semicolon or tab; refused whole otherwise. */
+export function readTable(bytes: Uint8Array): ReadTable {
+  if (bytes.length > csvLimits.bytes) return { ok: false, reason: `The file has ${bytes.length.toLocaleString('en')} bytes; ${csvLimits.bytes.toLocaleString('en')} is the limit. Split it up.` };
+  const text = decoded(bytes);
+  if (text === null) return { ok: false, reason: 'The file is not UTF-8 text. Save it again as “CSV, UTF-8” and bring it in once more.' };
+  if (text.includes('\u0000')) return { ok: false, reason: 'This is no table of text. Save it as “CSV, UTF-8”.' };
+  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: false, preview: csvLimits.rows + 2 });
+  const quote = errors.find((error) => error.type === 'Quotes');
+  if (quote) return { ok: false, reason: `Line ${(quote.row ?? 0) + 1}: a quote is opened and not closed (or the other way round). Mend that line; nothing was taken in.` };
+  const last = data.at(-1);
+  return { ok: true, rows: last?.length === 1 && last[0] === '' ? data.slice(0, -1) : data };
+}
+
+function decoded(bytes: Uint8Array): string | null {
+  const label = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
+  try {
+    return new TextDecoder(label, { fatal: true }).decode(bytes);
+  } catch {
+    return null;
+  }
+}

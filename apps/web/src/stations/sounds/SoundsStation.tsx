@@ -1,0 +1,92 @@
+import { Button, TextInput } from '@mantine/core';
+import { commands, inOrder } from '@yunta/core';
+import { useState } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { freshId } from '../../ui/ids.ts';
+import { LineForm } from '../../ui/LineForm.tsx';
+import { StationHead } from '../../ui/StationHead.tsx';
+import { CellStory } from './CellStory.tsx';
+import { type Cell, Matrix } from './Matrix.tsx';
+
+/** What each sound asks for: pieces, presets, channels, and what the hands do. */
+export function SoundsStation() {
+  const { show, run, sound, takeSound } = useShow();
+  const [cell, setCell] = useState<Cell>({ row: 0, column: 0 });
+  const [name, setName] = useState('');
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [onlyDiffering, setOnlyDiffering] = useState(false);
+  const here = new Set([...marked].filter((id) => Object.hasOwn(show.rig.sounds, id)));
+  const add = () => {
+    const wanted = name.trim();
+    if (wanted === '') return;
+    const id = freshId(wanted, show.rig.sounds, 'sound');
+    if (!run(commands.addSound(show, id, wanted))) return;
+    takeSound(id);
+    setName('');
+  };
+  return (
+    <>
+      <StationHead name="Sounds" question="What is on, where is it set, and what do the hands do?">
+        <label style={{ fontSize: 12 }}>
+          <input type="checkbox" checked={onlyDiffering} onChange={(event) => setOnlyDiffering(event.target.checked)} /> only columns that differ
+        </label>
+      </StationHead>
+      <div className="sheet">
+        <LineForm does="Add sound" onAdd={add}>
+          <TextInput className="grow" aria-label="Add a sound" placeholder={sound ? 'Add a sound: Harbour Light, verse' : 'The first sound: Harbour Light, verse'} value={name} onChange={(event) => setName(event.target.value)} maxLength={200} />
+        </LineForm>
+        {here.size > 0 && (
+          <div className="addline" role="status" style={{ alignItems: 'center' }}>
+            <b>
+              {here.size} {here.size === 1 ? 'sound' : 'sounds'} marked:
+            </b>
+            <span className="soft">an edit in one of them goes into all of them</span>
+            <span style={{ flex: 1 }} />
+            <Button variant="default" size="compact-xs" onClick={() => setMarked(new Set(inOrder(show.rig.sounds).map((one) => one.id)))}>
+              Mark all
+            </Button>
+            <Button variant="default" size="compact-xs" onClick={() => setMarked(new Set())}>
+              Clear marks
+            </Button>
+          </div>
+        )}
+        <Matrix cell={cell} onTake={setCell} marked={here} onMark={setMarked} onlyDiffering={onlyDiffering} />
+        {!sound && (
+          <p className="soft" style={{ padding: '4px 12px' }}>
+            No sounds yet. A sound says what is on, on which channel and on which preset; the programming is worked out from it.
+          </p>
+        )}
+      </div>
+      {sound && <CellStory cell={cell} onlyDiffering={onlyDiffering} />}
+      {sound && (
+        <p className="keys">
+          <span>
+            <kbd>←↑↓→</kbd> move
+          </span>
+          <span>
+            <kbd>space</kbd> on, off, next
+          </span>
+          <span>
+            <kbd>0–9</kbd> a number, as the panel shows it
+          </span>
+          <span>
+            <kbd>Delete</kbd> does not care
+          </span>
+          <span>
+            <kbd>D</kbd> copy the sound
+          </span>
+          <span>
+            <kbd>X</kbd> mark the sound
+          </span>
+          <span>
+            <kbd>Alt ↑↓</kbd> move the sound
+          </span>
+          <span>
+            <span style={{ display: 'inline-block', width: 14, borderTop: '2px solid var(--differs)', verticalAlign: 4 }} /> differs from the row above
+          </span>
+          <span style={{ color: 'var(--hands)' }}>violet: hands</span>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,1 @@
+export type PaperSize = 'A4' | 'LETTER';
