@@ -34,8 +34,8 @@ export function FindingsDrawer() {
       {all.length > 0 && (
         <div className="filters" role="group" aria-label="Which findings are shown">
           {severities.map((severity) => (
-            <button key={severity} aria-pressed={!hidden.has(severity)} onClick={() => turn(severity)}>
-              <SeverityMark is={severity} size={12} /> {all.filter((finding) => finding.severity === severity).length} {severityWords[severity]}
+            <button key={severity} aria-pressed={!hidden.has(severity)} aria-label={severityWords[severity]} title={severityWords[severity]} onClick={() => turn(severity)}>
+              <SeverityMark is={severity} size={12} /> {all.filter((finding) => finding.severity === severity).length} {filterWords[severity]}
             </button>
           ))}
         </div>
@@ -65,6 +65,7 @@ export function FindingsDrawer() {
   );
 }
 
+const filterWords: Record<Severity, string> = { 'stops-the-show': 'stop', 'fix-before-load-in': 'to fix', 'worth-knowing': 'to know' };
 const severities: readonly Severity[] = ['stops-the-show', 'fix-before-load-in', 'worth-knowing'];
 
 /** Why a finding may stay: kept with the rig, shown with its reason, judged again at a press. */

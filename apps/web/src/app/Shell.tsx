@@ -6,6 +6,7 @@ import { Link, NavLink, Outlet, useNavigate } from 'react-router';
 import { useShow } from '../api/rig.tsx';
 import { fileOf } from '../api/shows.ts';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
+import { stations } from '../ui/stations.ts';
 import { FindingsDrawer } from './FindingsDrawer.tsx';
 import { History } from './History.tsx';
 import { Palette } from './Palette.tsx';
@@ -17,19 +18,6 @@ const severities: readonly (readonly [Severity, string])[] = [
   ['fix-before-load-in', 'to fix'],
   ['worth-knowing', 'to know'],
 ];
-
-/** In the order of the work; a gap stands before the first of each group. */
-const stations: readonly { readonly to: string; readonly name: string; readonly gap?: boolean; readonly holds: (rule: string) => boolean }[] = [
-  { to: 'overview', name: 'Overview', holds: () => false },
-  { to: 'gear', name: 'Gear', holds: () => false },
-  { to: 'routing', name: 'Routing', holds: (rule) => rule.startsWith('routing/') },
-  { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
-  { to: 'program', name: 'Program', holds: (rule) => rule.startsWith('midi/') && !soundRules.has(rule) },
-  { to: 'set', name: 'Set', holds: (rule) => rule.startsWith('show/') },
-  { to: 'proof', name: 'Proof', gap: true, holds: (rule) => rule.startsWith('recall/') && !soundRules.has(rule) },
-];
-/** Found in what a sound asks for, whatever its topic. */
-const soundRules = new Set(['midi/program-out-of-range', 'midi/counts-otherwise', 'recall/hand-only', 'recall/held-by-pedal', 'recall/identical-sounds']);
 
 /** Rail, sound in hand, findings; the station in the middle. */
 export function Shell() {

@@ -39,6 +39,7 @@ export function GearStation() {
               <tr>
                 <th>Name</th>
                 <th>Type</th>
+                <th>Does</th>
                 <th>Place</th>
                 <th>Switched by</th>
                 <th>Channel</th>
@@ -78,8 +79,8 @@ function GearRow({ device, wired, switched, inHand }: { readonly device: Device;
       </td>
       <td className="soft">
         {device.type.name}
-        {doesWords(wired) && <span className="tag" style={{ marginLeft: 6 }}>{doesWords(wired)}</span>}
       </td>
+      <td className="soft">{doesWords(wired)}</td>
       <td>
         <PlaceSelect device={device} />
       </td>

@@ -5,13 +5,13 @@ export function switchedBy(wiring: Wiring, { loop, own }: Switching): string {
   const words: string[] = [];
   if (loop !== undefined) {
     const { device, control } = splitRef(loop);
-    words.push(`${wiring.device.get(device)?.control.get(control)?.label ?? 'loop'} of ${wiring.device.get(device)?.device.name ?? device}`);
+    words.push(`${wiring.device.get(device)?.device.name ?? device} ${(wiring.device.get(device)?.control.get(control)?.label ?? 'loop').toLowerCase()}`);
   }
   if (own !== undefined) {
     const { device, control } = splitRef(own);
     const wired = wiring.device.get(device);
     const sent = wired?.anatomy.messages.find((message) => message.control === control);
-    if (sent) words.push(`control change ${sent.cc}`);
+    if (sent) words.push(`CC ${sent.cc}`);
     else if (loop === undefined) words.push('its own switch');
   }
   return words.join(', ');

@@ -8,6 +8,7 @@ import { StationHead } from '../../ui/StationHead.tsx';
 import type { Judged } from '../../workers/judge-types.ts';
 import { levels, tally, verdictMark, worstOf } from '../proof/levels.ts';
 import { useProof } from '../proof/use-proof.ts';
+import { byStation } from './by-station.ts';
 import { verdictOf } from './verdict.ts';
 
 /** The verdict first: whether one can go on stage with this, and what stands in the way. */
@@ -43,38 +44,77 @@ function VerdictLine({ judged }: { readonly judged: Judged | null }) {
   );
 }
 
-/** What stops the show, and what is to be fixed before load-in; the rest is in the drawer. */
+/** What stops the show, one by one; the rest by the station where it is mended. */
 function Standing({ judged }: { readonly judged: Judged | null }) {
-  const { fix, takeSound, takeDevice } = useShow();
-  const grave = (judged?.findings ?? []).filter((finding) => finding.severity !== 'worth-knowing').slice(0, 8);
-  if (grave.length === 0) return null;
+  const { id, fix, takeSound, takeDevice } = useShow();
+  const findings = judged?.findings ?? [];
+  const stops = findings.filter((finding) => finding.severity === 'stops-the-show');
+  const rest = byStation(findings.filter((finding) => finding.severity !== 'stops-the-show'));
   return (
-    <div className="sheet overview-list">
-      <ul className="findings" style={{ padding: '0 14px' }}>
-        {grave.map((finding) => (
-          <li key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`}>
-            <SeverityMark is={finding.severity} />
-            <button
-              className="plain title"
-              onClick={() => {
-                if (finding.at.sound) takeSound(finding.at.sound);
-                if (finding.at.device) takeDevice(finding.at.device);
-              }}
-            >
-              {finding.title}
-            </button>
-            <span className="text">{finding.text}</span>
-            {finding.fix && (
-              <span className="does">
-                <button className="linkish" onClick={() => fix(finding)}>
-                  {finding.fix.label}
+    <>
+      {stops.length > 0 && (
+        <div className="sheet" style={{ padding: '0 14px' }}>
+          <ul className="findings">
+            {stops.map((finding) => (
+              <li key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`}>
+                <SeverityMark is={finding.severity} />
+                <button
+                  className="plain title"
+                  onClick={() => {
+                    if (finding.at.sound) takeSound(finding.at.sound);
+                    if (finding.at.device) takeDevice(finding.at.device);
+                  }}
+                >
+                  {finding.title}
                 </button>
-              </span>
-            )}
-          </li>
-        ))}
-      </ul>
-    </div>
+                <span className="text">{finding.text}</span>
+                {finding.fix && (
+                  <span className="does">
+                    <button className="linkish" onClick={() => fix(finding)}>
+                      {finding.fix.label}
+                    </button>
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {rest.length > 0 && (
+        <>
+          <div className="sectionhead">
+            <h2>Mended where</h2>
+            <span className="soft">what else was found, by the station that it belongs to</span>
+          </div>
+          <table className="plain sheet">
+            <tbody>
+              {rest.map(({ station, fixes, knows, titles }) => (
+                <tr key={station.to}>
+                  <td style={{ width: 90 }}>
+                    <Link className="linkish" to={`/rig/${id}/${station.to}`}>
+                      {station.name}
+                    </Link>
+                  </td>
+                  <td style={{ width: 86, whiteSpace: 'nowrap' }}>
+                    {fixes > 0 && (
+                      <>
+                        <SeverityMark is="fix-before-load-in" size={13} /> {fixes}{' '}
+                      </>
+                    )}
+                    {knows > 0 && (
+                      <>
+                        <SeverityMark is="worth-knowing" size={13} /> {knows}
+                      </>
+                    )}
+                  </td>
+                  <td className="soft">{titles.join('; ')}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+    </>
   );
 }
 
@@ -167,7 +207,7 @@ function SchoolsTable() {
             <label htmlFor={`school-${question}`} className="soft">
               {questions[question]}
             </label>
-            <select id={`school-${question}`} className="cellinput" value={schoolOf(show.rig, question)} onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}>
+            <select id={`school-${question}`} className="cellinput shown" value={schoolOf(show.rig, question)} onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}>
               {schools[question].map((side) => (
                 <option key={side} value={side}>
                   {side}

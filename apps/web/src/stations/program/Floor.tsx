@@ -5,7 +5,7 @@ import { Why } from '../../ui/Why.tsx';
 import { floorSwitches, footPath, footTravel, songOf } from './floor-layout.ts';
 
 const scale = 1.9;
-const margin = { x: 70, top: 76, bottom: 46 };
+const margin = { x: 70, top: 76, bottom: 62 };
 
 /** One bank of the floor unit, its switches at their millimetres, with the foot's way through the song in hand. */
 export function Floor({ controller, slot: mine }: { readonly controller: Device; readonly slot: Slot | null }) {
@@ -32,7 +32,17 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
         <h2>
           Bank {bank + 1} of {controller.name}, under the foot
         </h2>
-        <span className="soft">
+        <span className="tools" style={{ display: 'flex', gap: 8 }}>
+          <button className="linkish" disabled={bank === 0} onClick={() => setBank(bank - 1)}>
+            Bank down
+          </button>
+          <button className="linkish" disabled={bank + 1 >= facts.banks} onClick={() => setBank(Math.min(facts.banks - 1, bank + 1, used))}>
+            Bank up
+          </button>
+        </span>
+      </div>
+      <div className="sheet floorplan">
+        <p className="soft" style={{ margin: 0, padding: '6px 8px', fontSize: 12 }}>
           switches {floor.pitchMm} mm apart
           {song !== null && (
             <>
@@ -45,17 +55,7 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
               {travel.bankMoves > 0 && `, ${travel.bankMoves} bank ${travel.bankMoves === 1 ? 'move' : 'moves'}`}
             </>
           )}
-        </span>
-        <span className="tools" style={{ display: 'flex', gap: 8 }}>
-          <button className="linkish" disabled={bank === 0} onClick={() => setBank(bank - 1)}>
-            Bank down
-          </button>
-          <button className="linkish" disabled={bank + 1 >= facts.banks} onClick={() => setBank(Math.min(facts.banks - 1, bank + 1, used))}>
-            Bank up
-          </button>
-        </span>
-      </div>
-      <div className="sheet floorplan">
+        </p>
         <div style={{ position: 'relative', width, height }}>
           <svg width={width} height={height} aria-hidden="true">
             {here.slice(1).map((slot, i) => (

@@ -77,7 +77,7 @@ function Lists({ lists, list }: { readonly lists: readonly SetList[]; readonly l
         Played tonight
       </label>
       {lists.length > 0 && (
-        <select id="set-list" className="cellinput" style={{ width: 'auto', fontWeight: 700 }} value={list?.id ?? ''} onChange={(event) => run(commands.chooseSetList(show, event.target.value))}>
+        <select id="set-list" className="cellinput shown" style={{ fontWeight: 700 }} value={list?.id ?? ''} onChange={(event) => run(commands.chooseSetList(show, event.target.value))}>
           {lists.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name} ({one.songs.length})
@@ -86,7 +86,10 @@ function Lists({ lists, list }: { readonly lists: readonly SetList[]; readonly l
         </select>
       )}
       {list && (
-        <span style={{ width: 200 }}>
+        <span style={{ width: 230, display: 'flex', gap: 6, alignItems: 'baseline' }}>
+          <span className="soft" style={{ fontSize: 12 }}>
+            called
+          </span>
           <EditableText label="Name of the set list" value={list.name} onTake={(name) => name !== '' && run(commands.setSetList(show, list.id, 'name', name))} />
         </span>
       )}

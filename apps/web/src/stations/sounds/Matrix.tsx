@@ -105,7 +105,9 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
             <th>
               <span className="visually-hidden">Marked</span>
             </th>
-            <th style={{ textAlign: 'left', paddingLeft: 8 }}>Sound</th>
+            <th className="name" style={{ textAlign: 'left', paddingLeft: 8 }}>
+              Sound
+            </th>
             <th style={{ textAlign: 'left' }}>Role</th>
             {columns.map((column) => (
               <th key={column.key} className={isHand(column) ? 'dev hands' : 'dev'} scope="col">
@@ -200,7 +202,7 @@ function PedalMark({ state }: { readonly state: 'on' | 'off' | undefined }) {
 function RoleSelect({ sound }: { readonly sound: Sound }) {
   const { show, run } = useShow();
   return (
-    <select className="cellinput" style={{ width: 78 }} aria-label={`Role of ${sound.name}`} value={sound.role} onChange={(event) => run(commands.setSound(show, sound.id, 'role', event.target.value))}>
+    <select className="cellinput" style={{ width: 66 }} aria-label={`Role of ${sound.name}`} value={sound.role} onChange={(event) => run(commands.setSound(show, sound.id, 'role', event.target.value))}>
       <option value="">no role</option>
       {[...new Set([...show.rig.settings.roles, ...(sound.role === '' ? [] : [sound.role])])].map((role) => (
         <option key={role} value={role}>

@@ -1,0 +1,22 @@
+/** The stations in the order of the work, and the findings that each of them mends. A gap stands before the first of each group. */
+export interface Station {
+  readonly to: string;
+  readonly name: string;
+  readonly gap?: boolean;
+  readonly holds: (rule: string) => boolean;
+}
+
+/** Found in what a sound asks for, whatever its topic. */
+const soundRules: ReadonlySet<string> = new Set(['midi/program-out-of-range', 'midi/counts-otherwise', 'recall/hand-only', 'recall/held-by-pedal', 'recall/identical-sounds']);
+const inTopic = (topic: string) => (rule: string): boolean => rule.startsWith(`${topic}/`) && !soundRules.has(rule);
+const none = (): boolean => false;
+
+export const stations: readonly Station[] = [
+  { to: 'overview', name: 'Overview', holds: none },
+  { to: 'gear', name: 'Gear', holds: none },
+  { to: 'routing', name: 'Routing', holds: inTopic('routing') },
+  { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
+  { to: 'program', name: 'Program', holds: inTopic('midi') },
+  { to: 'set', name: 'Set', holds: inTopic('show') },
+  { to: 'proof', name: 'Proof', gap: true, holds: inTopic('recall') },
+];
