@@ -16,7 +16,7 @@ afterAll(async () => {
   await running.stop();
 });
 
-const devices = ['guitar', 'loop switcher 4', 'drive', 'valve amp two', 'delay', 'cabinet'];
+const devices = ['guitar', 'loop switcher 4', 'drive', 'valve amp two', 'delay midi', 'cabinet'];
 const cables = [
   'guitar > loop switcher',
   'loop switcher send 1 > drive',
@@ -30,6 +30,7 @@ const cables = [
   'loop switcher midi out > delay midi in',
   'loop switcher contact 1 > valve amp remote 1',
 ];
+const stations = ['Overview', 'Gear', 'Routing', 'Sounds', 'Program', 'Set', 'Proof'];
 const go = async (station: string): Promise<void> => (await page.waitForSelector(`.rail a[href$="/${station}"]`))!.click();
 const level = (n: number) => `[data-level="${n}"]`;
 
@@ -52,15 +53,17 @@ describe('a new rig from nothing', () => {
   test('is entered by typing, and reads as ten passes', async () => {
     await page.goto(running.url);
     await type(page, 'Name', 'Harbour rig');
-    await find(page, 'heading', 'Routing');
+    await find(page, 'heading', 'Gear');
     for (const device of devices) await type(page, 'Add a device', device);
+    await go('routing');
     for (const cable of cables) await type(page, 'Add a cable', cable);
     await waitForText(page, '.main', '11 cables');
-    await go('program');
+    await go('sounds');
     await type(page, 'Add a sound', 'Lead');
     await type(page, 'Add a sound', 'Clean');
     await fillMatrix();
     expect(await matrix()).toEqual(wanted);
+    await go('program');
     await click(page, 'button', 'Lay out by role');
     await page.select('#sound-in-hand', 'lead');
     await go('routing');
@@ -91,7 +94,7 @@ describe('a new rig from nothing', () => {
     await (await page.$('.case header button.mantine-Button-root'))!.click();
     await waitForText(page, level(2), '2 of 2 recall');
     await waitForText(page, '.findings', 'Something is left over from before');
-    expect(await page.$$eval('.findings .gone', (nodes) => nodes.length)).toBe(1);
+    expect(await page.$$eval('.findings .gone .title', (nodes) => nodes[0].textContent)).toBe('Something is left over from before');
   });
 
   test('undo brings the fault back, redo takes it away again, each by name', async () => {
@@ -105,7 +108,7 @@ describe('a new rig from nothing', () => {
     await saved(page);
     await page.reload();
     await waitForText(page, level(2), '2 of 2 recall');
-    await go('program');
+    await go('sounds');
     await page.waitForSelector('[data-cell="1.4"]');
     expect(await matrix()).toEqual(wanted);
     await go('routing');
@@ -146,18 +149,24 @@ describe('by keyboard alone', () => {
     await tabTo('Name');
     await page.keyboard.type('Keyboard rig');
     await page.keyboard.press('Enter');
-    await find(page, 'heading', 'Routing');
+    await find(page, 'heading', 'Gear');
     await say('Add a device', devices);
-    await waitForText(page, '.main', '6');
+    await waitForText(page, '.main', '6 pieces');
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('3');
+    await page.keyboard.up('Alt');
+    await find(page, 'heading', 'Routing');
     await say('Add a cable', cables);
     await waitForText(page, '.main', '11 cables');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
-    await tabTo('Sounds + Program');
+    await tabTo('Sounds');
     await page.keyboard.press('Enter');
     await say('Add a sound', ['Lead', 'Clean']);
     await fillMatrix();
     expect(await matrix()).toEqual(wanted);
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await tabTo('Program');
+    await page.keyboard.press('Enter');
     await tabTo('Lay out by role');
     await page.keyboard.press('Enter');
     await page.keyboard.press('[');
@@ -196,9 +205,9 @@ describe('the demo', () => {
     await page.goto(running.url);
     await (await page.waitForSelector('::-p-text(River-boat combo rig)'))!.click();
     await go('proof');
-    await waitForText(page, level(2), '13 of 16 recall');
-    await waitForText(page, level(1), '14 of 16 recall');
-    await waitForText(page, level(3), '0 of 16 recall');
+    await waitForText(page, level(2), '34 of 37 recall');
+    await waitForText(page, level(1), '35 of 37 recall');
+    await waitForText(page, level(3), '0 of 37 recall');
     await waitForText(page, '.top', '2 stop the show');
   });
 
@@ -206,24 +215,35 @@ describe('the demo', () => {
     const now = await page.$eval(':root', (root) => root.getAttribute('data-mantine-color-scheme'));
     if (now !== scheme) await click(page, 'button', scheme === 'dark' ? 'Dark' : 'Light');
     const faults: Record<string, readonly string[]> = {};
-    for (const [station, name] of [['routing', 'Routing'], ['program', 'Sounds + Program'], ['proof', 'Proof']]) {
-      await go(station);
+    for (const name of stations) {
+      await go(name.toLowerCase());
       await find(page, 'heading', name);
-      if (station === 'routing') await click(page, 'button', 'Combo');
-      if (station === 'proof') await click(page, 'button', 'Play it');
+      if (name === 'Gear') await click(page, 'button', 'Inspect Guitar');
+      if (name === 'Routing') await click(page, 'button', 'Combo');
+      if (name === 'Set') await click(page, 'button', '2 parts of Third Landing');
+      if (name === 'Proof') await click(page, 'button', 'Play it');
       faults[name] = await axeFaults(page);
     }
+    await page.keyboard.press('?');
+    await find(page, 'heading', 'Keys');
+    faults.keys = await axeFaults(page);
+    await page.keyboard.press('Escape');
+    await click(page, 'button', 'Commands');
+    await page.waitForSelector('.palette input');
+    faults.palette = await axeFaults(page);
+    await page.keyboard.press('Escape');
     await page.goto(running.url);
     await find(page, 'heading', 'Rigs');
     faults.home = await axeFaults(page);
     await (await page.waitForSelector('::-p-text(River-boat combo rig)'))!.click();
-    await find(page, 'heading', 'Routing');
-    expect(faults).toEqual({ Routing: [], 'Sounds + Program': [], Proof: [], home: [] });
+    await find(page, 'heading', 'Overview');
+    expect(faults).toEqual(Object.fromEntries([...stations, 'keys', 'palette', 'home'].map((name) => [name, []])));
   });
 });
 
 describe('the server goes away in mid-edit', () => {
   test('edits are kept, said to be kept, survive a closed tab and are sent when it is back', async () => {
+    await go('routing');
     await saved(page);
     const address = page.url();
     await running.killServer();

@@ -34,7 +34,7 @@ export function FindingsDrawer() {
       {all.length > 0 && (
         <div className="filters" role="group" aria-label="Which findings are shown">
           {severities.map((severity) => (
-            <button key={severity} aria-pressed={!hidden.has(severity)} aria-label={severityWords[severity]} title={severityWords[severity]} onClick={() => turn(severity)}>
+            <button key={severity} aria-pressed={!hidden.has(severity)} title={severityWords[severity]} onClick={() => turn(severity)}>
               <SeverityMark is={severity} size={12} /> {all.filter((finding) => finding.severity === severity).length} {filterWords[severity]}
             </button>
           ))}

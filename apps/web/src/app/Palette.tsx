@@ -6,7 +6,7 @@ import { matching } from './palette-entries.ts';
 /** Everything that can be done or gone to, found by typing any of its words. */
 export function Palette({ open, onClose, entries }: { readonly open: boolean; readonly onClose: () => void; readonly entries: readonly PaletteEntry[] }) {
   return (
-    <Modal opened={open} onClose={onClose} withCloseButton={false} padding={0} shadow="none" size={560} yOffset={80} aria-label="Commands">
+    <Modal opened={open} onClose={onClose} withCloseButton={false} padding={0} shadow="none" size={560} yOffset={80} title="Commands" classNames={{ header: 'visually-hidden' }}>
       {open && <Search entries={entries} onClose={onClose} />}
     </Modal>
   );

@@ -12,6 +12,9 @@ export const theme = createTheme({
     run: ['#e6f0f3', '#cfe0e6', '#a6c7d2', '#7dadbd', '#5f9bae', '#4a8499', '#2f6579', '#1f4e5f', '#173f4e', '#0f303c'],
   },
   components: {
+    Modal: { defaultProps: { transitionProps: { duration: 0 } } },
+    Popover: { defaultProps: { transitionProps: { duration: 0 } } },
+    Menu: { defaultProps: { transitionProps: { duration: 0 } } },
     Select: { defaultProps: { size: 'xs' } },
     TextInput: { defaultProps: { size: 'xs' } },
     NumberInput: { defaultProps: { size: 'xs' } },

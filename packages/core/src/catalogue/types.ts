@@ -48,11 +48,12 @@ export const catalogue: readonly CatalogueEntry[] = [
   entry('foot-controller', 'MIDI foot controller', 'midi-controller', 'switches floor song player', 'board', { banks: 20, positions: 5, contacts: 0 }),
 ];
 
-/** Entries that hold every typed word, best first: names that begin with it. */
+/** Entries that hold every typed word, best first: the very name, then names that begin with it. */
 export function findTypes(typed: string): readonly CatalogueEntry[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const matching = catalogue.filter((one) => words.every((word) => one.words.includes(word)));
-  const rank = (one: CatalogueEntry) => (one.words.startsWith(words[0] ?? '') ? 0 : 1);
+  const whole = words.join(' ');
+  const rank = (one: CatalogueEntry) => (one.type.name.toLowerCase() === whole ? 0 : one.words.startsWith(words[0] ?? '') ? 1 : 2);
   return [...matching].sort((a, b) => rank(a) - rank(b));
 }
 

@@ -23,6 +23,7 @@ describe('generic types', () => {
     expect(findTypes('echo').map((entry) => entry.type.id)).toEqual(['delay', 'midi-delay']);
     expect(findTypes('DRIVE')[0].type.id).toBe('drive');
     expect(findTypes('loop 4').map((entry) => entry.type.id)).toContain('switcher-4');
+    expect(findTypes('cabinet')[0].type.id).toBe('cabinet');
     expect(findTypes('theremin')).toEqual([]);
     expect(() => typeById('theremin')).toThrow();
   });

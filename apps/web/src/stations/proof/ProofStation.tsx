@@ -75,50 +75,52 @@ function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useP
       <div className="sectionhead">
         <h2>All slots</h2>
       </div>
-      <table className="plain sheet">
-        <thead>
-          <tr>
-            <th>Slot</th>
-            <th>Sound</th>
-            {levels.map(({ level, name }) => (
-              <th key={level}>{name}</th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => {
-            const slot = show.rig.slots[row.slot];
-            if (!slot) return null;
-            return (
-              <tr key={row.slot} aria-selected={sound?.id === row.sound}>
-                <td className="mono">
-                  {slot.bank + 1} · {slot.position + 1}
-                </td>
-                <td>
-                  <button className="plain" onClick={() => takeSound(row.sound)}>
-                    {show.rig.sounds[row.sound]?.name}
-                  </button>
-                </td>
-                {levels.map(({ level }) => {
-                  const one = proved[level]?.judgements.find((other) => other.slot === row.slot);
-                  return (
-                    <td key={level}>
-                      {one ? (
-                        <>
-                          <SeverityMark is={verdictMark[one.verdict]} size={13} /> <span className={one.verdict === 'does-not' ? 'stop' : 'soft'}>{verdictWords[one.verdict]}</span>
-                          {one.length !== null && <span className="mono soft"> {one.length}</span>}
-                        </>
-                      ) : (
-                        '…'
-                      )}
-                    </td>
-                  );
-                })}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <div className="scroll-x">
+        <table className="plain sheet">
+          <thead>
+            <tr>
+              <th>Slot</th>
+              <th>Sound</th>
+              {levels.map(({ level, name }) => (
+                <th key={level}>{name}</th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => {
+              const slot = show.rig.slots[row.slot];
+              if (!slot) return null;
+              return (
+                <tr key={row.slot} aria-selected={sound?.id === row.sound}>
+                  <td className="mono">
+                    {slot.bank + 1} · {slot.position + 1}
+                  </td>
+                  <td>
+                    <button className="plain" onClick={() => takeSound(row.sound)}>
+                      {show.rig.sounds[row.sound]?.name}
+                    </button>
+                  </td>
+                  {levels.map(({ level }) => {
+                    const one = proved[level]?.judgements.find((other) => other.slot === row.slot);
+                    return (
+                      <td key={level}>
+                        {one ? (
+                          <>
+                            <SeverityMark is={verdictMark[one.verdict]} size={13} /> <span className={one.verdict === 'does-not' ? 'stop' : 'soft'}>{verdictWords[one.verdict]}</span>
+                            {one.length !== null && <span className="mono soft"> {one.length}</span>}
+                          </>
+                        ) : (
+                          '…'
+                        )}
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
     </>
   );
 }

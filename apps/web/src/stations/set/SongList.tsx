@@ -99,7 +99,7 @@ function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps 
         <EditableText label={`Instrument of ${song.name}`} value={song.instrument ?? ''} placeholder="—" onTake={(text) => set('instrument', text === '' ? undefined : text)} />
         <EditableText label={`Tuning of ${song.name}`} value={song.tuning ?? ''} placeholder="—" onTake={(text) => set('tuning', text === '' ? undefined : text)} />
         <span style={{ display: 'flex', gap: 6, justifyContent: 'end' }}>
-          <button className="linkish" aria-expanded={open} aria-label={`Parts of ${song.name}`} onClick={onOpen}>
+          <button className="linkish" aria-expanded={open} aria-label={`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} of ${song.name}`} onClick={onOpen}>
             {parts.length} {parts.length === 1 ? 'part' : 'parts'}
           </button>
           {list ? (

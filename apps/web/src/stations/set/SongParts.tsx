@@ -34,7 +34,7 @@ export function SongParts({ song }: { readonly song: Song }) {
             <th>Played by</th>
             <th>Feet and cues</th>
             <th style={{ width: 60 }}>Silent</th>
-            <th style={{ width: 84 }} />
+            <th style={{ width: 100 }} />
           </tr>
         </thead>
         <tbody>
@@ -96,7 +96,7 @@ function PartRow({ part, before, after, afterNext }: { readonly part: Part; read
       <td>
         <input type="checkbox" aria-label={`${part.name} is silent`} checked={part.silent ?? false} onChange={(event) => run(commands.setPart(show, part.id, 'silent', event.target.checked ? true : undefined))} />
       </td>
-      <td style={{ textAlign: 'right' }}>
+      <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
         <button className="linkish" aria-label={`Move ${part.name} up`} disabled={before === null} onClick={() => run(commands.movePart(show, part.id, before))}>
           ↑
         </button>
