@@ -34,13 +34,17 @@ export function useShow(): OpenShow {
 
 export const useEdits = (store: ShowStore): EditState => useSyncExternalStore(store.subscribe, store.get);
 
-/** A rig resolved for asking, once a revision. */
+/** A rig resolved for asking, once a revision; what an edit of sounds, slots or songs does not touch is taken over. */
 export function useResolved(state: EditState): { wiring: Wiring; tracer: Tracer } {
   const { rig } = state.show;
-  return useMemo(() => {
-    const wiring = wire(rig);
+  const { devices, cables } = rig;
+  const fixed = useMemo(() => {
+    const wiring = wire({ ...state.show.rig, devices, cables });
     return { wiring, tracer: new Tracer(wiring) };
-  }, [rig]);
+    // Wiring and tracer turn on devices and cables alone; the rest of the rig is put in below.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [devices, cables]);
+  return useMemo(() => ({ wiring: { ...fixed.wiring, rig }, tracer: fixed.tracer }), [fixed, rig]);
 }
 
 const keyOf = (finding: Finding): string => `${finding.ruleId}|${finding.messageId}|${JSON.stringify(finding.at)}`;

@@ -6,8 +6,16 @@ export type Column =
   | { readonly kind: 'preset'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly countsFrom: 0 | 1 }
   | { readonly kind: 'control'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly control: Control; readonly byHand: boolean };
 
-/** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls, last what hands do. */
+const known = new WeakMap<Wiring['devices'], readonly Column[]>();
+
+/** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls, last what hands do. Found once a wiring. */
 export function columnsOf(wiring: Wiring): readonly Column[] {
+  let columns = known.get(wiring.devices);
+  if (!columns) known.set(wiring.devices, (columns = findColumns(wiring)));
+  return columns;
+}
+
+function findColumns(wiring: Wiring): readonly Column[] {
   const loops = loopsOf(wiring);
   const switching = switchingOf(wiring, loops);
   const loopNumber = new Map(loops.map((loop) => [loop.ref, wiring.device.get(loop.controller)!.control.get(loop.control)!.label.replace('Loop ', 'L')]));

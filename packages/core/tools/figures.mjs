@@ -1,4 +1,4 @@
-// npm run bench [-- --json]: medians of 20 runs after warm-up, memo tables empty unless said.
+// The core's speed: medians of 20 runs after warm-up, memo tables empty unless said. Run by `npm run bench`.
 import { performance } from 'node:perf_hooks';
 import { applySteps, check, commands, contextOf, proverOf, rules } from '../dist/index.js';
 import { documentRig, kernelRig, proveCompiled, Random, retraceRig } from '../dist/testing/index.js';
@@ -58,17 +58,13 @@ function editTimes() {
   return times;
 }
 
-const results = [];
-const report = (name, value, unit = 'ms') => {
-  results.push({ name, value: Math.round(value * 100) / 100, unit });
-  if (!process.argv.includes('--json')) process.stdout.write(`${name}: ${value.toFixed(2)} ${unit}\n`);
-};
-
-report('retrace-cold-80x60', median(timed(20, 8, () => copyOf(retrace), (show) => judged(show))));
-const edits = editTimes().sort((a, b) => a - b);
-report('edit-p95-80x60', edits[Math.floor(edits.length * 0.95)]);
-const kernel = kernelRig().show;
-report('proof-kernel-1000x200', median(timed(20, 5, () => proveCompiled(proverOf(copyOf(kernel))), (prove) => prove())));
-const large = documentRig().show;
-report('proof-document-1000x200', median(timed(20, 5, () => copyOf(large), (show) => proverOf(show).all(2))));
-if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(results)}\n`);
+/** Each figure is reported as soon as it is known. */
+export function coreFigures(report) {
+  report('retrace-cold-80x60', median(timed(20, 8, () => copyOf(retrace), (show) => judged(show))));
+  const edits = editTimes().sort((a, b) => a - b);
+  report('edit-p95-80x60', edits[Math.floor(edits.length * 0.95)]);
+  const kernel = kernelRig().show;
+  report('proof-kernel-1000x200', median(timed(20, 5, () => proveCompiled(proverOf(copyOf(kernel))), (prove) => prove())));
+  const large = documentRig().show;
+  report('proof-document-1000x200', median(timed(20, 5, () => copyOf(large), (show) => proverOf(show).all(2))));
+}
