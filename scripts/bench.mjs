@@ -85,6 +85,7 @@ async function pageFigures(url) {
   const browser = await launch();
   try {
     const page = await browser.newPage();
+    page.setDefaultTimeout(20_000);
     await page.goto(`${url}/rig/${id}/sounds`);
     await page.waitForSelector('.findings li');
     const column = await page.$$eval('[data-cell^="0."]', (cells) => cells.findIndex((cell) => cell.getAttribute('aria-label').includes('effect-1 PC')));
@@ -99,7 +100,8 @@ async function pageFigures(url) {
       await page.keyboard.type(i % 2 === 0 ? '999' : '21');
       await page.evaluate((present) => {
         const isFound = () => document.querySelectorAll('.findings > li:not(.gone) .title').values().some((title) => title.textContent.startsWith('A preset that the device does not have'));
-        globalThis.found = new Promise((resolve) => {
+        globalThis.found = new Promise((resolve, reject) => {
+          setTimeout(() => reject(new Error('no finding came within 10 s')), 10_000);
           let pressed = 0;
           addEventListener('keydown', () => (pressed = performance.now()), { capture: true, once: true });
           const look = () => {

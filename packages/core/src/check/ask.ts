@@ -17,7 +17,18 @@ export function heardSounds(context: Context): readonly { readonly sound: Sound;
   });
 }
 
-export const slotsOf = ({ show }: Context, sound: Sound): readonly Slot[] => Object.values(show.rig.slots).filter((slot) => slot.sound === sound.id);
+const bySound = new WeakMap<object, ReadonlyMap<string | null, readonly Slot[]>>();
+
+export function slotsOf({ show }: Context, sound: Sound): readonly Slot[] {
+  const { slots } = show.rig;
+  let known = bySound.get(slots);
+  if (!known) {
+    const map = new Map<string | null, Slot[]>();
+    for (const slot of Object.values(slots)) map.set(slot.sound, [...(map.get(slot.sound) ?? []), slot]);
+    bySound.set(slots, (known = map));
+  }
+  return known.get(sound.id) ?? [];
+}
 
 /** Controllers whose messages arrive at a device. */
 export const controllersOf = ({ wiring }: Context, device: string): readonly WiredDevice[] => wiring.devices.filter((wired) => wired.anatomy.controller && midiReach(wiring, wired.device.id).has(device));

@@ -2,7 +2,7 @@ import type { Show, Slot, Waiver } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
-import { buildPlant } from '../recall/plant.ts';
+import { buildPlant, reslot } from '../recall/plant.ts';
 import { Prover } from '../recall/proof.ts';
 import { Tracer } from '../trace/trace.ts';
 import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.ts';
@@ -25,7 +25,9 @@ export function contextOf(show: Show, before?: Context): Context {
     compiled.set(slot, { sound, actions });
     return actions;
   };
-  return { show, wiring, tracer, compiled, prover: new Prover(buildPlant(wiring, actionsOf), partsInSetOrder(show)) };
+  const reslotted = kept && reslot(kept.prover.plant, wiring, actionsOf);
+  const plant = reslotted ?? buildPlant(wiring, actionsOf);
+  return { show, wiring, tracer, compiled, prover: new Prover(plant, partsInSetOrder(show), undefined, reslotted ? kept!.prover : undefined) };
 }
 
 export interface Checked {

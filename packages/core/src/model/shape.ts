@@ -84,9 +84,23 @@ export const list = (of: Shape, max: number, min = 0): Shape => ({
 
 const isPlain = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
 
+/**
+ * Documents are never changed in place, so an object that has passed a shape passes it again: after an edit only what
+ * is new is looked at.
+ */
+function remembering(check: Shape['check']): Shape['check'] {
+  const passed = new WeakSet<object>();
+  return (value, at, into) => {
+    if (isPlain(value) && passed.has(value)) return;
+    const before = into.length;
+    check(value, at, into);
+    if (isPlain(value) && into.length === before) passed.add(value);
+  };
+}
+
 /** Entries by key; `key` checks each key, ids unless said otherwise. */
 export const record = (of: Shape, max: number, key: (key: string) => boolean = isId): Shape => ({
-  check: (value, at, into) => {
+  check: remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
     const keys = Object.keys(value);
     if (keys.length > max) return void into.push(problem(at, 'too-large', { count: keys.length, limit: max }));
@@ -96,12 +110,12 @@ export const record = (of: Shape, max: number, key: (key: string) => boolean = i
       else if (!key(name)) into.push(problem(here, 'wrong-type', { expected: 'a well-formed key' }));
       else of.check(value[name], here, into);
     }
-  },
+  }),
   schema: { type: 'object', additionalProperties: of.schema, maxProperties: max },
 });
 
 export const object = (required: Readonly<Record<string, Shape>>, optional: Readonly<Record<string, Shape>> = {}): Shape => ({
-  check: (value, at, into) => {
+  check: remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
     for (const name of Object.keys(required)) if (!Object.hasOwn(value, name)) into.push(problem(at, 'missing-field', { field: name }));
     for (const name of Object.keys(value)) {
@@ -111,7 +125,7 @@ export const object = (required: Readonly<Record<string, Shape>>, optional: Read
       else if (!shape) into.push(problem(here, 'unknown-field', { field: name.slice(0, 80) }));
       else shape.check(value[name], here, into);
     }
-  },
+  }),
   schema: {
     type: 'object',
     properties: { ...schemas(required), ...schemas(optional) },

@@ -1,7 +1,7 @@
 import { type Anatomy, inDomain, type Literal, presetExists } from './anatomy.ts';
 import { checkParams } from './archetypes/archetype.ts';
 import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
-import type { Cable, Device, Rig, Show, Songbook } from './documents.ts';
+import type { Cable, Device, Rig, Show, Songbook, Sound } from './documents.ts';
 import { splitRef } from './documents.ts';
 import { rigShape, songbookShape } from './shapes.ts';
 import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
@@ -32,10 +32,33 @@ export function showProblems(show: Show): readonly Problem[] {
 
 function referProblems(rig: Rig, at: string): Problem[] {
   const problems: Problem[] = [...keyProblems(rig as unknown as Record<string, unknown>, ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside', ...(rig.waivers ? ['waivers'] : [])], at)];
-  for (const device of Object.values(rig.devices)) problems.push(...deviceProblems(rig, device, at + pointer('devices', device.id)));
+  for (const device of Object.values(rig.devices)) problems.push(...remembered(devicesSeen, device, [rig.places, rig.slots], () => deviceProblems(rig, device, at + pointer('devices', device.id))));
   if (problems.length > 0) return problems;
-  return [...cableProblems(rig, at), ...soundProblems(rig, at), ...slotProblems(rig, at), ...castProblems(rig, at)];
+  return [
+    ...remembered(cablesSeen, rig.cables, [rig.devices], () => cableProblems(rig, at)),
+    ...Object.values(rig.sounds).flatMap((sound) => remembered(soundsSeen, sound, [rig.devices], () => soundProblems(rig, sound, at))),
+    ...slotProblems(rig, at),
+    ...remembered(castingSeen, rig.casting, [rig.slots, rig.devices], () => castProblems(rig, at)),
+  ];
 }
+
+/** Whether something was found in order before, seen beside the very same other things. */
+function seenBefore(memo: WeakMap<object, readonly unknown[]>, what: object, beside: readonly unknown[]): boolean {
+  const known = memo.get(what);
+  return known !== undefined && known.length === beside.length && known.every((one, i) => one === beside[i]);
+}
+
+/** Looks anew only where the thing, or what it refers to, is another object than the last time. */
+function remembered(memo: WeakMap<object, readonly unknown[]>, what: object, beside: readonly unknown[], look: () => Problem[]): Problem[] {
+  if (seenBefore(memo, what, beside)) return [];
+  const problems = look();
+  if (problems.length === 0) memo.set(what, beside);
+  return problems;
+}
+const devicesSeen = new WeakMap<object, readonly unknown[]>();
+const cablesSeen = new WeakMap<object, readonly unknown[]>();
+const soundsSeen = new WeakMap<object, readonly unknown[]>();
+const castingSeen = new WeakMap<object, readonly unknown[]>();
 
 /** Entries are filed under their own ids. */
 function keyProblems(document: Readonly<Record<string, unknown>>, collections: readonly string[], at: string): Problem[] {
@@ -98,11 +121,11 @@ function cableProblems(rig: Rig, at: string): Problem[] {
   );
 }
 
-function soundProblems(rig: Rig, at: string): Problem[] {
-  return Object.values(rig.sounds).flatMap((sound) => [
+function soundProblems(rig: Rig, sound: Sound, at: string): Problem[] {
+  return [
     ...Object.keys(sound.pedals).flatMap((device) => (Object.hasOwn(rig.devices, device) ? [] : [problem(at + pointer('sounds', sound.id, 'pedals', device), 'not-found', { what: 'device', id: device })])),
     ...Object.entries(sound.wants).flatMap(([ref, value]) => wantProblems(rig, ref, value, at + pointer('sounds', sound.id, 'wants', ref))),
-  ]);
+  ];
 }
 
 function wantProblems(rig: Rig, ref: string, value: string | number, at: string): Problem[] {

@@ -61,21 +61,34 @@ function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart'
   return touches;
 }
 
+/** The same event of the same plant; a press only where its slot does the same. */
+const isSame = (a: RigEvent, b: RigEvent): boolean => a.kind === b.kind && (a.kind !== 'press' || (b.kind === 'press' && a.slot === b.slot));
+
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {
+  /** Ordinary events, slots set aside among them. */
+  private readonly all: readonly CompiledEvent[];
   readonly ordinary: readonly CompiledEvent[];
   readonly strays: readonly CompiledEvent[];
   private readonly restarts: readonly CompiledEvent[];
   readonly press: ReadonlyMap<number, CompiledEvent>;
   private readonly touching = new Map<FreeLevel, readonly (readonly CompiledEvent[])[]>();
 
+  /** `before`: the table of the same plant with other actions in its slots; events that they do not touch are taken over. */
   constructor(
     readonly plant: Plant,
     setAside: ReadonlySet<number>,
+    before?: EventTable,
   ) {
     let index = 0;
-    const compile = (event: RigEvent) => compileEvent(plant, event, (index += 1));
+    const known = new Map((before ? [...before.all, ...before.strays, ...before.restarts] : []).map((compiled) => [compiled.index, compiled]));
+    const compile = (event: RigEvent): CompiledEvent => {
+      index += 1;
+      const old = known.get(index);
+      return old && isSame(old.event, event) ? old : compileEvent(plant, event, index);
+    };
     const all = ordinaryEvents(plant).map(compile);
+    this.all = all;
     this.press = new Map(all.flatMap((compiled) => (compiled.event.kind === 'press' ? [[compiled.event.slot.index, compiled] as const] : [])));
     this.ordinary = all.filter((compiled) => !(compiled.event.kind === 'press' && setAside.has(compiled.event.slot.index)));
     this.strays = strayEvents(plant).map(compile);

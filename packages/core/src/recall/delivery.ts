@@ -329,7 +329,7 @@ export class Delivery {
     const { values } = this.plant;
     const { repeatPress } = controller!.facts;
     if (this.options.survey) {
-      for (const other of repeatPress === 'alternates' ? controller!.at.values() : [slot]) this.fire(other, 0, []);
+      for (const other of repeatPress === 'alternates' ? [...controller!.at.values()].map((index) => this.plant.slots[index]) : [slot]) this.fire(other, 0, []);
       return;
     }
     if (repeatPress !== 'fires' && this.read(controller!.currentSlot) === values.id(slot.slot.id)) {
@@ -354,13 +354,14 @@ export class Delivery {
     }
     if (this.options.survey) {
       this.write(bank, values.id(0), 0, []);
-      for (const slot of controller.at.values()) this.fire(slot, 0, []);
+      for (const index of controller.at.values()) this.fire(this.plant.slots[index], 0, []);
       return;
     }
     const to = target(values.number(this.read(bank)));
     this.write(bank, values.id(to), 0, []);
     const current = this.plant.slot.get(String(values.literal(this.read(controller.currentSlot))));
-    const slot = controller.at.get(positionKey(to, current?.slot.position ?? 0));
+    const index = controller.at.get(positionKey(to, current?.slot.position ?? 0));
+    const slot = index === undefined ? undefined : this.plant.slots[index];
     if (slot) this.fire(slot, 0, []);
   }
 }

@@ -67,8 +67,16 @@ export class Hearing {
     this.presetOf = presetOf;
   }
 
-  /** Lays a sound's wants out in variables. Wants on controls that do not exist (any more) are left out. */
+  private readonly laidOut = new WeakMap<Sound, Laid>();
+
+  /** Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out. */
   lay(sound: Sound): Laid {
+    let laid = this.laidOut.get(sound);
+    if (!laid) this.laidOut.set(sound, (laid = this.layAnew(sound)));
+    return laid;
+  }
+
+  private layAnew(sound: Sound): Laid {
     const values = new Map<number, number>();
     const named = new Set<number>();
     const obeyed = new Map<number, number>();

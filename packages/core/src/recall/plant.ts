@@ -104,8 +104,8 @@ export interface PlantController {
   readonly belief: ReadonlyMap<string, number>;
   readonly saved: ReadonlyMap<string, number>;
   readonly wires: ReadonlyMap<string, readonly ContactLink[]>;
-  /** Slot by bank and position. */
-  readonly at: ReadonlyMap<string, PlantSlot>;
+  /** Index of the slot by bank and position. */
+  readonly at: ReadonlyMap<string, number>;
   readonly powerUpSlot?: string;
 }
 
@@ -129,6 +129,33 @@ export const positionKey = (bank: number, position: number): string => `${bank}.
 export function buildPlant(wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): Plant {
   const builder = new Builder(wiring, actionsOf);
   return builder.build();
+}
+
+/**
+ * The same plant with other actions in its slots, where everything else of the rig is the same: variables, values and
+ * devices are taken over, so that what was worked out about them stays true. Null where the slots lie differently.
+ */
+export function reslot(plant: Plant, wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): Plant | null {
+  const before = plant.wiring.rig;
+  const { slots: filed, casting, outside, settings } = wiring.rig;
+  if (before.casting !== casting || before.outside !== outside || settings.messageLimit !== before.settings.messageLimit || settings.faults !== before.settings.faults) return null;
+  if (Object.keys(filed).length !== Object.keys(before.slots).length) return null;
+  const slots: PlantSlot[] = [];
+  for (const old of plant.slots) {
+    const slot: Slot | undefined = filed[old.slot.id];
+    if (!slot || slot.controller !== old.slot.controller || slot.bank !== old.slot.bank || slot.position !== old.slot.position) return null;
+    const actions = actionsOf(slot).map((step) => step.action);
+    const same = actions.length === old.actions.length && actions.every((action, i) => sameAction(action, old.actions[i]));
+    slots.push(same && slot.sound === old.slot.sound ? old : { index: old.index, slot, actions });
+  }
+  if (slots.length !== Object.values(filed).filter((slot) => plant.device.has(slot.controller)).length) return null;
+  return { ...plant, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
+}
+
+function sameAction(a: Action, b: Action): boolean {
+  if (a === b) return true;
+  const left = Object.entries(a);
+  return left.length === Object.keys(b).length && left.every(([key, value]) => (b as unknown as Record<string, unknown>)[key] === value);
 }
 
 class Builder {
@@ -276,7 +303,7 @@ class Builder {
       belief: new Map(contacts.filter((contact) => contact.kind === 'pulsed' && contact.policy === 'belief').map((contact) => [contact.id, this.variable('belief', id, contact.id)])),
       saved: new Map([...saves].map((loop) => [loop, this.variable('saved', id, loop)])),
       wires: new Map(contacts.map((contact) => [contact.id, links.filter((link) => link.contact === contact.id)])),
-      at: new Map(own.map((slot) => [positionKey(slot.slot.bank, slot.slot.position), slot])),
+      at: new Map(own.map((slot) => [positionKey(slot.slot.bank, slot.slot.position), slot.index])),
       ...(wired.device.powerUpSlot === undefined ? {} : { powerUpSlot: wired.device.powerUpSlot }),
     };
   }

@@ -31,15 +31,42 @@ export class Prover {
     readonly plant: Plant,
     readonly partsInOrder: readonly string[],
     readonly limits: Limits = defaultLimits,
+    before?: Prover,
   ) {
-    this.hearing = new Hearing(plant);
-    this.outlook = new Outlook(this.hearing);
+    // What was worked out before stays true where only the actions of slots differ, and an event fires no slot but its own.
+    const isPlain = plant.devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress === 'fires'));
+    const kept = before && isPlain && !plant.mayFeedBack && before.plant.devices === plant.devices ? before : undefined;
+    this.hearing = kept ? kept.hearing : new Hearing(plant);
+    this.outlook = kept ? kept.outlook : new Outlook(this.hearing);
     const used = new Set([...Object.values(plant.wiring.rig.casting).map((cast) => cast.slot), ...plant.devices.flatMap((device) => device.controller?.powerUpSlot ?? [])]);
-    const trial = new EventTable(plant, new Set());
+    const trial = new EventTable(plant, new Set(), kept?.table);
     this.setAside = unquietAndUnused(plant, trial, used, limits);
     this.table = this.setAside.size === 0 ? trial : new EventTable(plant, this.setAside);
     this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => [...compiled.leaves.keys()]));
+    if (kept) this.takeOver(kept);
     this.suspects = this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && plant.mayFeedBack));
+  }
+
+  /**
+   * Explored machines, and the values read from them, whose variables no changed slot leaves otherwise than before.
+   * Levels 1 to 3 only: what a lost message leaves turns on every message of a slot, not on what the whole press leaves.
+   */
+  private takeOver(kept: Prover): void {
+    const touched = new Set<number>();
+    for (const [index, now] of this.table.press) {
+      const old = kept.table.press.get(index);
+      if (old === now) continue;
+      for (const variable of new Set([...now.leaves.keys(), ...(old?.leaves.keys() ?? [])])) {
+        const value = now.leaves.get(variable);
+        if (value === undefined || value < 0 || old?.leaves.get(variable) !== value) touched.add(variable);
+      }
+    }
+    for (const [key, machine] of kept.machines)
+      if (machine && (key.startsWith('2.') || key.startsWith('3.')) && machine.stepper.variables.every((variable) => !touched.has(variable))) this.machines.set(key, machine);
+    for (const [key, values] of kept.posts) {
+      const [question, , variable, slot] = key.split('|');
+      if ((question.startsWith('2.') || question.startsWith('3.')) && slot === undefined && !touched.has(Number(variable))) this.posts.set(key, values);
+    }
   }
 
   /** Slots that may never fall quiet and that no part uses. */

@@ -90,8 +90,16 @@ export class Tracer {
     return trace;
   }
 
+  private readonly hears = new WeakMap<Sound, ReturnType<Tracer['listen']>>();
+
   /** What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it. */
-  heard(sound: Sound): readonly (readonly [device: string, section: string, ...wanted: (Literal | null)[]])[] {
+  heard(sound: Sound): ReturnType<Tracer['listen']> {
+    let heard = this.hears.get(sound);
+    if (!heard) this.hears.set(sound, (heard = this.listen(sound)));
+    return heard;
+  }
+
+  private listen(sound: Sound): readonly (readonly [device: string, section: string, ...wanted: (Literal | null)[]])[] {
     const wants = wantsOf(sound, this.switching);
     const values = this.valuesIn(sound);
     const live = liveEdges(this.graph, (index) => this.graph.edges[index].when.every((condition) => condition.values.includes(values[condition.control])));

@@ -96,6 +96,7 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, r
             tabIndex={isHere ? 0 : -1}
             data-cell={`${row}.${c}`}
             aria-label={`${sound.name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'does not care') : shownValue(column, value)}`}
+            onFocus={() => at !== c && actions.take(row, c)}
             onKeyDown={(event) => onKeyDown(event, c)}
             onClick={() => {
               actions.take(row, c);

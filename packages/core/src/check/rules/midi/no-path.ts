@@ -17,13 +17,14 @@ export const noPath = defineRule({
   },
   check: (context) => {
     if (!context.wiring.devices.some((wired) => wired.anatomy.controller)) return [];
+    const unreached = new Map(context.wiring.devices.map((wired) => [wired.device.id, controllersOf(context, wired.device.id).length === 0]));
     return soundsOf(context).flatMap((sound) =>
       Object.keys(sound.wants).flatMap((ref): Reported<'unreached' | 'deaf'>[] => {
         const { device, control } = splitRef(ref);
         const wired = context.wiring.device.get(device);
         if (control !== 'preset' || !wired?.anatomy.presets) return [];
         const data = { sound: sound.name, device: nameOf(context, device) };
-        if (controllersOf(context, device).length === 0) return [{ messageId: 'unreached', at: { sound: sound.id, device }, data }];
+        if (unreached.get(device)) return [{ messageId: 'unreached', at: { sound: sound.id, device }, data }];
         return wired.device.channel === null ? [{ messageId: 'deaf', at: { sound: sound.id, device }, data }] : [];
       }),
     );
