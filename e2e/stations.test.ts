@@ -140,9 +140,9 @@ describe('sounds', () => {
     await page.keyboard.press('ArrowDown');
     await page.keyboard.up('Alt');
     await page.waitForFunction(() => document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.startsWith('Slow Lock, verse'));
-    const before = (await page.$$('.matrix th.dev')).length;
+    const before = (await page.$$('.matrix .dev')).length;
     await (await page.waitForSelector('::-p-xpath(//label[contains(., "only columns that differ")]/input)'))!.click();
-    expect((await page.$$('.matrix th.dev')).length).toBeLessThan(before);
+    expect((await page.$$('.matrix .dev')).length).toBeLessThan(before);
   });
 });
 

@@ -2,7 +2,7 @@ import { commands, domainValues, inOrder, type Literal, type Sound } from '@yunt
 import { useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
-import { type Column, columnsOf, shownColumns, valueIn } from './matrix-columns.ts';
+import { type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
 import { isHand, MatrixRow, type RowActions } from './MatrixRow.tsx';
 
 export interface Cell {
@@ -26,8 +26,10 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
   const sounds = useMemo(() => inOrder(filed), [filed]);
   const all = columnsOf(wiring);
   const columns = useMemo(() => (onlyDiffering ? shownColumns(all, sounds, true) : all), [all, sounds, onlyDiffering]);
+  const fixed = useMemo(() => [26, 166, 76, ...columns.map(widthOf), 54, 30], [columns]);
+  const template = useMemo(() => fixed.map((width) => `${width}px`).join(' '), [fixed]);
   const [typing, setTyping] = useState<string | null>(null);
-  const grid = useRef<HTMLTableElement>(null);
+  const grid = useRef<HTMLDivElement>(null);
   const slotTexts = useMemo(() => new Map(Object.values(slots).map((slot) => [slot.sound, `${slot.bank + 1} · ${slot.position + 1}`])), [slots]);
 
   /** Everything a row can ask for. Reads the show when it acts, so that rows need not be drawn again for it. */
@@ -95,45 +97,46 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
   if (sounds.length === 0) return null;
   return (
     <div style={{ overflowX: 'auto' }}>
-      <table className="matrix" role="grid" aria-label="Sounds and what they ask for" ref={grid}>
-        <thead>
-          <tr>
-            <th>
-              <span className="visually-hidden">Marked</span>
-            </th>
-            <th className="name" style={{ textAlign: 'left', paddingLeft: 8 }}>
-              Sound
-            </th>
-            <th style={{ textAlign: 'left' }}>Role</th>
-            {columns.map((column) => (
-              <th key={column.key} className={isHand(column) ? 'dev hands' : 'dev'} scope="col">
-                {column.name}
-                <small>{column.note}</small>
-              </th>
-            ))}
-            <th>Slot</th>
-            <th />
-          </tr>
-        </thead>
-        <tbody>
-          {sounds.map((sound, row) => (
-            <MatrixRow
-              key={sound.id}
-              sound={sound}
-              above={sounds[row - 1] ?? sound}
-              row={row}
-              columns={columns}
-              roles={settings.roles}
-              slot={slotTexts.get(sound.id) ?? '—'}
-              inHand={sound.id === inHand?.id}
-              marked={marked.has(sound.id) ? marked : null}
-              at={cell.row === row ? cell.column : -1}
-              typing={cell.row === row ? typing : null}
-              actions={actions}
-            />
+      <div className="matrix" role="grid" aria-label="Sounds and what they ask for" ref={grid} style={{ width: fixed.reduce((sum, width) => sum + width, 0) }}>
+        <div role="row" className="head" style={{ gridTemplateColumns: template }}>
+          <div role="columnheader">
+            <span className="visually-hidden">Marked</span>
+          </div>
+          <div role="columnheader" className="name">
+            Sound
+          </div>
+          <div role="columnheader" className="left">
+            Role
+          </div>
+          {columns.map((column) => (
+            <div key={column.key} role="columnheader" className={isHand(column) ? 'dev hands' : 'dev'}>
+              {column.name}
+              <small>{column.note}</small>
+            </div>
           ))}
-        </tbody>
-      </table>
+          <div role="columnheader">Slot</div>
+          <div role="columnheader">
+            <span className="visually-hidden">Remove</span>
+          </div>
+        </div>
+        {sounds.map((sound, row) => (
+          <MatrixRow
+            key={sound.id}
+            sound={sound}
+            above={sounds[row - 1] ?? sound}
+            row={row}
+            columns={columns}
+            template={template}
+            roles={settings.roles}
+            slot={slotTexts.get(sound.id) ?? '—'}
+            inHand={sound.id === inHand?.id}
+            marked={marked.has(sound.id) ? marked : null}
+            at={cell.row === row ? cell.column : -1}
+            typing={cell.row === row ? typing : null}
+            actions={actions}
+          />
+        ))}
+      </div>
     </div>
   );
 }

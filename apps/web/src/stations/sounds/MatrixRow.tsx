@@ -25,6 +25,8 @@ interface RowProps {
   readonly above: Sound;
   readonly row: number;
   readonly columns: readonly Column[];
+  /** Widths of all columns, as a grid template. */
+  readonly template: string;
   readonly roles: readonly string[];
   readonly slot: string;
   readonly inHand: boolean;
@@ -40,7 +42,7 @@ const nobody: ReadonlySet<string> = new Set();
 const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
 
 /** One sound. Drawn again only where something of this row has changed. */
-export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, roles, slot, inHand, marked, at, typing, actions }: RowProps) {
+export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, template, roles, slot, inHand, marked, at, typing, actions }: RowProps) {
   const among = marked ?? nobody;
   const onKeyDown = (event: React.KeyboardEvent, c: number) => {
     const column = columns[c];
@@ -68,14 +70,14 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, r
     event.preventDefault();
   };
   return (
-    <tr aria-selected={inHand}>
-      <td style={{ minWidth: 24 }}>
+    <div role="row" aria-selected={inHand} style={{ gridTemplateColumns: template }}>
+      <div role="gridcell" className="plain">
         <input type="checkbox" aria-label={`Mark ${sound.name}`} checked={marked !== null} onChange={() => actions.mark(sound)} />
-      </td>
-      <th scope="row">
+      </div>
+      <div role="rowheader">
         <EditableText label={`Name of ${sound.name}`} value={sound.name} onTake={(name) => actions.rename(sound, name)} />
-      </th>
-      <td>
+      </div>
+      <div role="gridcell" className="plain left">
         <select className="cellinput" style={{ width: 66 }} aria-label={`Role of ${sound.name}`} value={sound.role} onChange={(event) => actions.setRole(sound, event.target.value)}>
           <option value="">no role</option>
           {[...new Set([...roles, ...(sound.role === '' ? [] : [sound.role])])].map((role) => (
@@ -84,12 +86,12 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, r
             </option>
           ))}
         </select>
-      </td>
+      </div>
       {columns.map((column, c) => {
         const value = valueIn(sound, column);
         const isHere = at === c;
         return (
-          <td
+          <div
             key={column.key}
             role="gridcell"
             className={`${value !== valueIn(above, column) ? 'differs' : ''}${isHand(column) ? ' hands' : ''}`}
@@ -123,16 +125,18 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, r
             ) : (
               <div className="cell">{column.kind === 'pedal' ? <PedalMark state={value as 'on' | 'off' | undefined} /> : <span className="mono">{shownValue(column, value)}</span>}</div>
             )}
-          </td>
+          </div>
         );
       })}
-      <td className="mono">{slot}</td>
-      <td>
+      <div role="gridcell" className="plain mono">
+        {slot}
+      </div>
+      <div role="gridcell" className="plain">
         <button className="linkish" aria-label={`Remove ${sound.name}`} title="Remove this sound" onClick={() => actions.remove(sound)}>
           ×
         </button>
-      </td>
-    </tr>
+      </div>
+    </div>
   );
 });
 

@@ -36,6 +36,13 @@ function findColumns(wiring: Wiring): readonly Column[] {
   return [...pedals, ...values.filter((column) => !hands.includes(column)), ...hands];
 }
 
+/** Pixels that a column needs: its longest word, or its longest value. Fixed, so that an edit lays out one cell and not the table. */
+export function widthOf(column: Column): number {
+  const words = `${column.name} ${column.note}`.split(/\s+/).map((word) => word.length * 6.1 + 6);
+  const values = column.kind === 'control' && column.control.domain.kind === 'choice' ? column.control.domain.values.map((value) => String(value).length * 7.4 + 12) : [];
+  return Math.round(Math.min(110, Math.max(36, ...words, ...values)));
+}
+
 /** All columns, or those in which some sound differs from another. */
 export const shownColumns = (columns: readonly Column[], sounds: readonly Sound[], onlyDiffering: boolean): readonly Column[] =>
   onlyDiffering && sounds.length > 1 ? columns.filter((column) => sounds.some((sound) => valueIn(sound, column) !== valueIn(sounds[0], column))) : columns;
