@@ -32,6 +32,7 @@ export { check, type Checked, contextOf, isAbout } from './check/engine.ts';
 export { type Context, type Finding, type Rule, type Severity, severityWords } from './check/define-rule.ts';
 export { formatFinding } from './check/format-finding.ts';
 export { rules } from './check/rules/index.ts';
+export { rulesPage } from './check/rules-page.ts';
 export { type SmfEvent, type Smf, placer } from './midi/smf.ts';
 export { delayMilliseconds, delayTimes, noteWords } from './show/delay-times.ts';
 export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi.ts';

@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { demoShow } from '../demo/demo.ts';
 import type { Action, CastAction, Device, Part, Schools, Show, Sound } from '../model/documents.ts';
@@ -8,6 +8,7 @@ import { check, contextOf } from './engine.ts';
 import { defineRule } from './define-rule.ts';
 import { formatFinding } from './format-finding.ts';
 import { rules } from './rules/index.ts';
+import { rulesPage } from './rules-page.ts';
 
 const ordinary = () => fourCable().sound('lead', lead).sound('clean', clean).laid();
 const byHand = (show: Show, slot: string, actions: readonly Action[]): Show => ({ ...show, rig: { ...show.rig, slots: { ...show.rig.slots, [slot]: { ...show.rig.slots[slot], actions } } } });
@@ -266,6 +267,10 @@ describe('rules', () => {
   test.each(rules.map((rule) => [rule.meta.id, rule] as const))('%s says what, why, what to do and whence', (_, { meta }) => {
     for (const text of [meta.title, meta.why, meta.remedy, meta.source, ...Object.values(meta.messages)]) expect(text).toMatch(/^\S.{8,}/);
     expect(meta.remedy).toMatch(/\.$/);
+  });
+
+  test('the page of rules in the documentation is what the rules say (node scripts/rules-page.mjs)', () => {
+    expect(readFileSync(new URL('../../../../docs/rules.md', import.meta.url), 'utf8')).toBe(rulesPage(rules));
   });
 
   test('a rule that throws is named and never stops the rest', () => {
