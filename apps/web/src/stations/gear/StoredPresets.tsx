@@ -24,7 +24,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
         const preset = device.presets[String(number)];
         const panel = number + device.countsFrom;
         return (
-          <div key={number} style={{ display: 'flex', gap: 6, alignItems: 'center', fontSize: 13 }}>
+          <div key={number} className="preset">
             <span className="mono" title={`${number} on the wire`}>
               {panel}
             </span>

@@ -96,7 +96,7 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
 
   if (sounds.length === 0) return null;
   return (
-    <div style={{ overflowX: 'auto' }}>
+    <div style={{ overflowX: 'auto', position: 'relative' }}>
       <div className="matrix" role="grid" aria-label="Sounds and what they ask for" ref={grid} style={{ width: fixed.reduce((sum, width) => sum + width, 0) }}>
         <div role="row" className="head" style={{ gridTemplateColumns: template }}>
           <div role="columnheader">
