@@ -262,6 +262,18 @@ describe('the server goes away in mid-edit', () => {
   });
 });
 
+describe('the server is killed and started again under an open page', () => {
+  test('what is edited meanwhile is sent by itself when it is back', async () => {
+    await running.killServer();
+    await type(page, 'Loom of C02', 'loom B');
+    await page.waitForSelector('[data-saving="waiting"]');
+    await running.startServer();
+    await saved(page);
+    await page.reload();
+    await page.waitForFunction(() => (document.querySelector('[aria-label="Loom of C02"]') as HTMLInputElement | null)?.value === 'loom B');
+  });
+});
+
 describe('two windows on one field', () => {
   test('the second is told what won, and has it', async () => {
     const other = await browsing.newPage();

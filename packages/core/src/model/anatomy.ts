@@ -179,6 +179,8 @@ export interface Anatomy {
   readonly source?: string;
   /** Sends and returns that belong together; loops of a switcher are found from its sections. */
   readonly inserts?: readonly Insert[];
+  /** Global settings of the unit that no message reaches: set by hand, back at factory after a repair. */
+  readonly settings?: readonly { readonly label: string; readonly value: string }[];
   /** Where sound leaves the rig (a cabinet, a line to the desk). */
   readonly destination?: string;
 }

@@ -19,8 +19,17 @@ export interface Loop {
   readonly holds: readonly string[];
 }
 
-/** Every loop of every switcher with what the cables put into it. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
+const knownLoops = new WeakMap<Wiring['devices'], readonly Loop[]>();
+const knownSwitching = new WeakMap<readonly Loop[], ReadonlyMap<string, Switching>>();
+
+/** Every loop of every switcher with what the cables put into it, found once a wiring. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
 export function loopsOf(wiring: Wiring): readonly Loop[] {
+  let loops = knownLoops.get(wiring.devices);
+  if (!loops) knownLoops.set(wiring.devices, (loops = findLoops(wiring)));
+  return loops;
+}
+
+function findLoops(wiring: Wiring): readonly Loop[] {
   const next = cablesFrom(wiring);
   return wiring.devices.flatMap((wired) => {
     const loops = wired.anatomy.controller?.loops ?? [];
@@ -37,6 +46,12 @@ export function loopsOf(wiring: Wiring): readonly Loop[] {
 }
 
 export function switchingOf(wiring: Wiring, loops: readonly Loop[] = loopsOf(wiring)): ReadonlyMap<string, Switching> {
+  let switching = knownSwitching.get(loops);
+  if (!switching) knownSwitching.set(loops, (switching = findSwitching(wiring, loops)));
+  return switching;
+}
+
+function findSwitching(wiring: Wiring, loops: readonly Loop[]): ReadonlyMap<string, Switching> {
   const held = new Map<string, ControlRef>();
   for (const loop of loops) for (const device of loop.holds) if (!held.has(device)) held.set(device, loop.ref);
   return new Map(

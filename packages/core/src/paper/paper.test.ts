@@ -23,7 +23,7 @@ test('the programming sheet begins with each device’s settings, then presets, 
   const show = made();
   const sheet = worksheet(show, wire(show.rig));
   expect(sheet.groups.map((one) => one.heading)).toEqual(['Switcher', 'Combo', 'Delay', 'Switcher, bank 1, switch 1: Lead', 'Switcher, bank 1, switch 2: Clean']);
-  expect(group(sheet, 'Delay').map((cells) => cells.slice(0, 2))).toEqual([['Receive channel', '2'], ['MIDI through jack', 'not used'], ['Bank select', 'none'], ['Control change 102', 'On'], ['Control change 20', 'Mix'], ['Preset 6', 'content not entered']]);
+  expect(group(sheet, 'Delay').map((cells) => cells.slice(0, 2))).toEqual([['Receive channel', '2'], ['MIDI through jack', 'not used'], ['Bank select', 'none'], ['Level switch', 'instrument'], ['Trails when bypassed', 'ring on'], ['Control change 102', 'On'], ['Control change 20', 'Mix'], ['Preset 6', 'content not entered']]);
   expect(group(sheet, 'Switcher, bank 1, switch 1').map((cells) => cells[2]).filter(Boolean)).toEqual(['C1 05', 'B1 66 7F']);
 });
 

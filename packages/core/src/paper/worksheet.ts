@@ -36,6 +36,7 @@ function settingsOf(wiring: Wiring, { device, anatomy, plugged }: WiredDevice): 
   if (listens && reached) lines.push(line(`${at}/channel`, 'Receive channel', device.channel === null ? 'none' : device.channel === 'omni' ? 'omni (all channels)' : String(device.channel), '', 'answers to what is sent on it'));
   if (thru) lines.push(line(`${at}/thru`, `${thru.label} jack`, plugged.has(thru.id) ? 'passes on what comes in' : 'not used', '', plugged.has(thru.id) ? 'the next device hangs on it' : ''));
   if (anatomy.presets && reached) lines.push(line(`${at}/banks`, 'Bank select', { none: 'none', msb: 'control change 0', lsb: 'control change 32', both: 'control change 0 and 32' }[anatomy.presets.scheme]));
+  for (const [i, setting] of (anatomy.settings ?? []).entries()) lines.push(line(`${at}/setting-${i}`, setting.label, setting.value, '', 'a global setting: check it after a repair'));
   for (const message of anatomy.messages)
     if (reached) lines.push(line(`${at}/cc-${message.cc}`, `Control change ${message.cc}`, anatomy.controls.find((control) => control.id === message.control)?.label ?? message.control, '', message.mode === 'switch' ? '0 off, 127 on' : message.mode));
   for (const contact of anatomy.controller?.contacts ?? []) {

@@ -19,6 +19,8 @@ export const midiEffect: Archetype = {
     bypassCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Bypass control change (−1: none)' },
     bypassPowersUp: { kind: 'choice', values: ['off', 'on', 'as left'], default: 'on', label: 'Engaged after power-up' },
     mixCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Mix control change (−1: none)' },
+    levelSwitch: { kind: 'choice', values: ['none', 'instrument', 'line'], default: 'none', label: 'Level switch stands at' },
+    trails: { kind: 'choice', values: ['none', 'ring on', 'cut'], default: 'none', label: 'Trails when bypassed' },
     mixByPedal: { kind: 'boolean', default: false, label: 'An expression pedal moves the mix' },
     footswitch: { kind: 'boolean', default: true, label: 'Own switch' },
   },
@@ -50,6 +52,10 @@ export const midiEffect: Archetype = {
         ...(switched ? [{ id: 'bypass', label: 'Bypass', from: 'in', to: 'out', active: false, when: { controls: { on: [0] } } }] : []),
       ],
       messages,
+      settings: [
+        ...(p.word('levelSwitch') === 'none' ? [] : [{ label: 'Level switch', value: p.word('levelSwitch') }]),
+        ...(p.word('trails') === 'none' ? [] : [{ label: 'Trails when bypassed', value: p.word('trails') }]),
+      ],
       switches: p.yes('footswitch') ? [{ id: 'switch', label: 'Own switch', does: [{ toggle: 'on' }] }] : [],
       presets: {
         numbers: { from: p.int('first'), count: p.int('presets') },
