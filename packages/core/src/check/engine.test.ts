@@ -30,6 +30,8 @@ describe('a context made from the one before', () => {
         () => commands.setDevice(show, 'hall', 'channel', 2 + r.below(3)),
         () => commands.setSound(show, r.pick(sounds), 'role', r.pick(['solo', ''])),
         () => commands.setCable(show, 'cable-3', 'length', r.below(9)),
+        () => commands.setDevice(show, r.pick(['echo', 'hall']), 'countsFrom', r.pick([0, 1])),
+        () => commands.setDevice(show, 'echo', 'name', `Echo ${r.below(9)}`),
       ];
       show = applied(show, r.pick(edits)().steps);
       context = contextOf(show, context);

@@ -1,6 +1,6 @@
 import type { Show, Slot, Waiver } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
-import { wire } from '../model/wiring.ts';
+import { isWiredAlike, retold, wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
 import { buildPlant, reslot } from '../recall/plant.ts';
 import { Prover } from '../recall/proof.ts';
@@ -9,12 +9,12 @@ import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.t
 
 /**
  * A show resolved for asking. With the context of the show before, what an edit did not touch is taken over: the
- * wiring and the traces where devices and cables are the very same, the actions of slots whose sound is.
+ * wiring, the traces, the plant and what was proved of it where signal and messages go the same ways, the actions of
+ * slots whose sound is the very same.
  */
 export function contextOf(show: Show, before?: Context): Context {
-  const { devices, cables } = show.rig;
-  const kept = before && before.show.rig.devices === devices && before.show.rig.cables === cables ? before : undefined;
-  const wiring = kept ? { ...kept.wiring, rig: show.rig } : wire(show.rig);
+  const kept = before && isWiredAlike(before.show.rig, show.rig) ? before : undefined;
+  const wiring = kept ? retold(kept.wiring, show.rig) : wire(show.rig);
   const tracer = kept ? kept.tracer : new Tracer(wiring);
   const compile = compiler(wiring);
   const compiled = new Map<Slot, Compiled>();

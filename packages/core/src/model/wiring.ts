@@ -62,6 +62,32 @@ export function wire(rig: Rig): Wiring {
   };
 }
 
+/** Facts of a device that people read and nothing is wired or worked out by. */
+const told: ReadonlySet<string> = new Set(['countsFrom', 'place']);
+
+/** Whether two rigs are the same to signal and messages: what differs is only told (lengths, tags, looms, places, how a panel counts). */
+export function isWiredAlike(a: Rig, b: Rig): boolean {
+  if (a.devices === b.devices && a.cables === b.cables) return true;
+  return (
+    sameEntries(a.devices, b.devices, (one, other) => (Object.keys(other) as (keyof Device)[]).length === Object.keys(one).length && (Object.keys(one) as (keyof Device)[]).every((field) => told.has(field) || one[field] === other[field])) &&
+    sameEntries(a.cables, b.cables, (one, other) => one.kind === other.kind && one.plugs === other.plugs && one.order === other.order)
+  );
+}
+
+function sameEntries<T>(a: Readonly<Record<string, T>>, b: Readonly<Record<string, T>>, same: (one: T, other: T) => boolean): boolean {
+  if (a === b) return true;
+  const keys = Object.keys(a);
+  return keys.length === Object.keys(b).length && keys.every((key) => Object.hasOwn(b, key) && (a[key] === b[key] || same(a[key], b[key])));
+}
+
+/** The wiring of a rig that is wired alike: everything found is taken over, with the devices as they are told now. */
+export function retold(before: Wiring, rig: Rig): Wiring {
+  if (before.rig.devices === rig.devices && before.rig.cables === rig.cables) return { ...before, rig };
+  const now = (cable: Cable): Cable => rig.cables[cable.id];
+  const devices = before.devices.map((wired) => (wired.device === rig.devices[wired.device.id] ? wired : { ...wired, device: rig.devices[wired.device.id] }));
+  return { ...before, rig, devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables: before.signalCables.map(now) };
+}
+
 const portOf = { 'midi-out': 'out', 'midi-thru': 'thru', 'midi-merge': 'merge' } as const;
 
 function midiLinksOf(cable: Cable, devices: ReadonlyMap<string, WiredDevice>): MidiLink[] {

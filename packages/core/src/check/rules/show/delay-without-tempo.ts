@@ -15,11 +15,13 @@ export const delayWithoutTempo = defineRule({
     const { rig, songbook } = show;
     if (schoolOf(rig, 'tempo') === 'tapped') return [];
     const casts = Object.values(rig.casting);
+    const synced = wiring.devices.filter(({ device }) => Object.values(device.presets).some((preset) => preset.sync !== undefined));
+    if (synced.length === 0) return [];
     return inOrder(songbook.songs).flatMap((song) => {
       if (song.tempo !== null) return [];
       const played = new Set(casts.filter((cast) => songbook.parts[cast.part]?.song === song.id).flatMap((cast) => rig.slots[cast.slot]?.sound ?? []));
       return [...played].flatMap((id) =>
-        wiring.devices.flatMap(({ device }) => {
+        synced.flatMap(({ device }) => {
           const preset = rig.sounds[id]?.wants[controlRef(device.id, 'preset')];
           if (preset === undefined || device.presets[String(preset)]?.sync === undefined) return [];
           return [{ messageId: 'untimed' as const, at: { sound: id, device: device.id }, data: { song: song.name, sound: rig.sounds[id].name, device: device.name, panel: Number(preset) + device.countsFrom } }];
