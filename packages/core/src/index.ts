@@ -3,7 +3,7 @@ export { type Anatomy, type Control, type Owner, effectKinds, type EffectKind, t
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, wantsOf, type Loop, type Switching } from './model/switching.ts';
-export { wire, type WiredDevice, type Wiring } from './model/wiring.ts';
+export { isWiredAlike, retold, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
 export { partsInSetOrder } from './model/set-order.ts';
 export { catalogue, type CatalogueEntry, findTypes, typeById } from './catalogue/types.ts';
 export * as commands from './change/commands.ts';

@@ -1,5 +1,5 @@
-import { type Command, type Finding, type Sound, type Step, Tracer, wire, type Wiring } from '@yunta/core';
-import { createContext, useContext, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import type { Command, Finding, Sound, Step, Tracer, Wiring } from '@yunta/core';
+import { createContext, useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { judge } from './judge.ts';
 import type { Judged, ToldFinding } from '../workers/judge-types.ts';
 import type { EditState, ShowStore } from './store.ts';
@@ -20,6 +20,8 @@ export interface OpenShow extends EditState {
   readonly judged: Judged | null;
   /** Findings that went away with a recent edit. */
   readonly gone: readonly ToldFinding[];
+  /** Takes what a finding is about in hand. */
+  readonly take: (finding: Finding) => void;
   readonly fix: (finding: Finding) => void;
 }
 
@@ -33,19 +35,6 @@ export function useShow(): OpenShow {
 }
 
 export const useEdits = (store: ShowStore): EditState => useSyncExternalStore(store.subscribe, store.get);
-
-/** A rig resolved for asking, once a revision; what an edit of sounds, slots or songs does not touch is taken over. */
-export function useResolved(state: EditState): { wiring: Wiring; tracer: Tracer } {
-  const { rig } = state.show;
-  const { devices, cables } = rig;
-  const fixed = useMemo(() => {
-    const wiring = wire({ ...state.show.rig, devices, cables });
-    return { wiring, tracer: new Tracer(wiring) };
-    // Wiring and tracer turn on devices and cables alone; the rest of the rig is put in below.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [devices, cables]);
-  return useMemo(() => ({ wiring: { ...fixed.wiring, rig }, tracer: fixed.tracer }), [fixed, rig]);
-}
 
 const keyOf = (finding: Finding): string => `${finding.ruleId}|${finding.messageId}|${JSON.stringify(finding.at)}`;
 

@@ -3,6 +3,7 @@ import { commands, type Severity, severityWords } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../api/rig.tsx';
 import { DeviceInspector } from '../stations/gear/DeviceInspector.tsx';
+import { FindingLine } from '../ui/FindingLine.tsx';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
 import { freshId } from '../ui/ids.ts';
 import type { Judged, ToldFinding } from '../workers/judge-types.ts';
@@ -117,22 +118,11 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
 }
 
 function FindingItem({ finding }: { readonly finding: ToldFinding }) {
-  const { fix, takeSound, takeDevice } = useShow();
+  const { fix, take } = useShow();
   const [why, setWhy] = useState(false);
   const [waiving, setWaiving] = useState(false);
   return (
-    <li>
-      <SeverityMark is={finding.severity} />
-      <button
-        className="plain title"
-        onClick={() => {
-          if (finding.at.sound) takeSound(finding.at.sound);
-          if (finding.at.device) takeDevice(finding.at.device);
-        }}
-      >
-        {finding.title}
-      </button>
-      <span className="text">{finding.text}</span>
+    <FindingLine finding={finding} onTake={() => take(finding)}>
       <span className="does">
         {finding.fix && (
           <Button variant="default" size="compact-xs" onClick={() => fix(finding)}>
@@ -153,6 +143,6 @@ function FindingItem({ finding }: { readonly finding: ToldFinding }) {
           <div className="soft">Source: {finding.source}</div>
         </div>
       )}
-    </li>
+    </FindingLine>
   );
 }

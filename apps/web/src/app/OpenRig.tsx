@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { inOrder } from '@yunta/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { type OpenShow, ShowProvider, useEdits, useJudged, useResolved } from '../api/rig.tsx';
+import { Resolver } from '../api/resolved.ts';
+import { type OpenShow, ShowProvider, useEdits, useJudged } from '../api/rig.tsx';
 import { readShow } from '../api/shows.ts';
 import { ShowStore } from '../api/store.ts';
 import { Shell } from './Shell.tsx';
@@ -25,7 +26,8 @@ export function OpenRig() {
 
 function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) {
   const state = useEdits(store);
-  const { wiring, tracer } = useResolved(state);
+  const [resolver] = useState(() => new Resolver());
+  const { wiring, tracer } = resolver.resolve(state.show.rig);
   const { judged, gone } = useJudged(store, state);
   const [wanted, takeSound] = useState<string | null>(() => localStorage.getItem(`sound:${id}`));
   const [device, takeDevice] = useState<string | null>(null);
@@ -48,6 +50,10 @@ function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) 
       takeDevice,
       judged,
       gone,
+      take: ({ at }) => {
+        if (at.sound) takeSound(at.sound);
+        if (at.device) takeDevice(at.device);
+      },
       fix: (finding) => finding.fix && store.run({ command: { name: 'fix', facts: { label: finding.fix.label } }, steps: finding.fix.steps }),
     }),
     [state, id, store, wiring, tracer, sound, device, devices, judged, gone],

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { readHistory } from '../../api/shows.ts';
+import { FindingLine } from '../../ui/FindingLine.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import type { Judged } from '../../workers/judge-types.ts';
@@ -46,7 +47,7 @@ function VerdictLine({ judged }: { readonly judged: Judged | null }) {
 
 /** What stops the show, one by one; the rest by the station where it is mended. */
 function Standing({ judged }: { readonly judged: Judged | null }) {
-  const { id, fix, takeSound, takeDevice } = useShow();
+  const { id, fix, take } = useShow();
   const findings = judged?.findings ?? [];
   const stops = findings.filter((finding) => finding.severity === 'stops-the-show');
   const rest = byStation(findings.filter((finding) => finding.severity !== 'stops-the-show'));
@@ -56,18 +57,7 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
         <div className="sheet" style={{ padding: '0 14px' }}>
           <ul className="findings">
             {stops.map((finding) => (
-              <li key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`}>
-                <SeverityMark is={finding.severity} />
-                <button
-                  className="plain title"
-                  onClick={() => {
-                    if (finding.at.sound) takeSound(finding.at.sound);
-                    if (finding.at.device) takeDevice(finding.at.device);
-                  }}
-                >
-                  {finding.title}
-                </button>
-                <span className="text">{finding.text}</span>
+              <FindingLine key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`} finding={finding} onTake={() => take(finding)}>
                 {finding.fix && (
                   <span className="does">
                     <button className="linkish" onClick={() => fix(finding)}>
@@ -75,7 +65,7 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
                     </button>
                   </span>
                 )}
-              </li>
+              </FindingLine>
             ))}
           </ul>
         </div>

@@ -1,0 +1,23 @@
+import type { Severity } from '@yunta/core';
+import type { ReactNode } from 'react';
+import { SeverityMark } from './SeverityMark.tsx';
+
+interface Told {
+  readonly severity: Severity;
+  readonly title: string;
+  readonly text: string;
+}
+
+/** A finding as one reads it: its mark, its title (which takes what it is about in hand), its sentence, and what can be done. */
+export function FindingLine({ finding, onTake, children }: { readonly finding: Told; readonly onTake: () => void; readonly children?: ReactNode }) {
+  return (
+    <li>
+      <SeverityMark is={finding.severity} />
+      <button className="plain title" onClick={onTake}>
+        {finding.title}
+      </button>
+      <span className="text">{finding.text}</span>
+      {children}
+    </li>
+  );
+}
