@@ -22,7 +22,7 @@ export function OverviewStation() {
       <div className="overview">
         <div>
           <Standing judged={judged} />
-          <Levels />
+          {Object.keys(show.rig.slots).length > 0 ? <Levels /> : <NextSteps />}
         </div>
         <div>
           <RigFacts />
@@ -105,6 +105,30 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
         </>
       )}
     </>
+  );
+}
+
+/** The order of the work, for a rig that cannot be judged yet. */
+function NextSteps() {
+  const { id } = useShow();
+  const steps: readonly (readonly [station: string, name: string, does: string])[] = [
+    ['gear', 'Gear', 'type what you have: guitar, loop switcher, drive, amp'],
+    ['routing', 'Routing', 'say what plugs into what, one cable a line'],
+    ['sounds', 'Sounds', 'say what is on in each sound'],
+    ['program', 'Program', 'lay the sounds under the foot'],
+    ['set', 'Set', 'songs, and the sound that plays each part'],
+  ];
+  return (
+    <ol className="sheet" style={{ margin: 0, padding: '10px 14px 10px 34px', display: 'grid', gap: 6 }}>
+      {steps.map(([station, name, does]) => (
+        <li key={station}>
+          <Link className="linkish" to={`/rig/${id}/${station}`}>
+            {name}
+          </Link>
+          : {does}
+        </li>
+      ))}
+    </ol>
   );
 }
 

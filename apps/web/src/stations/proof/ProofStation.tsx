@@ -22,7 +22,7 @@ export function ProofStation() {
       <StationHead name="Proof" question="Will every sound come up right?">
         <span className="soft num">{now ? `${now.judgements.length} slots, ${now.machines} machines of ${now.states} states, ${now.milliseconds < 1 ? '< 1' : Math.round(now.milliseconds)} ms` : 'proving …'}</span>
       </StationHead>
-      {slots === 0 && <p className="sheet" style={{ padding: 14, margin: 0 }}>No sound has a slot yet. Add sounds on <b>Sounds + Program</b> and lay them out; the proof follows by itself.</p>}
+      {slots === 0 && <p className="sheet" style={{ padding: 14, margin: 0 }}>No sound has a slot yet. Say what the rig should make on <b>Sounds</b>, lay it out on <b>Program</b>; the proof follows by itself.</p>}
       {slots > 0 && (
         <table className="levels sheet" aria-label="Verdicts by level">
           <tbody>
