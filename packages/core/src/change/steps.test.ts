@@ -81,6 +81,13 @@ describe('commands', () => {
     expect(cast.rig.casting['part-1'].before).toEqual([{ kind: 'cue', control: 'guitar/selector', value: 'middle' }]);
   });
 
+  test('a new song goes to the end of the list that is played', () => {
+    const short = applied(demo, commands.chooseSetList(demo, 'short').steps);
+    const { songbook } = applied(short, commands.addSong(short, 'new', 'New').steps);
+    expect(songbook.setLists.short.songs.at(-1)).toBe('new');
+    expect(songbook.setLists.set).toEqual(demo.songbook.setLists.set);
+  });
+
   test('a waiver can be taken back', () => {
     const waived = applied(demo, commands.waive(demo, 'w', 'recall/left-over', {}, 'known', 'Left over').steps);
     expect(applied(waived, commands.unwaive(waived, 'w', 'Left over').steps).rig.waivers).toEqual({});

@@ -7,22 +7,15 @@ import { type DemoSound, demoSetLists, demoSongs, demoSounds, echoPresets } from
 const presets: Device['presets'] = Object.fromEntries(echoPresets.map(([number, name, mix, sync]) => [String(number), { name, values: { mix }, ...(sync === undefined ? {} : { sync }) }]));
 const pedals = ['comp', 'drive-1', 'drive-2', 'chorus', 'echo', 'hall'] as const;
 
-/** The demo: the guitarist's four-cable rig on the river boat, with a few honest mistakes left in. */
-export function demoShow(): Show {
-  const maker = new RigMaker(emptyShow('river-boat', 'River-boat combo rig'));
+/** What both rigs begin with: guitar, tuner, and the first three loops. */
+const frontEnd = (maker: RigMaker, switcher: string): RigMaker =>
   maker
     .device('guitar', 'guitar', 'Guitar')
     .device('tuner', 'tuner', 'Tuner')
-    .device('switcher', 'switcher-10', 'Switcher', { place: 'switcher' })
+    .device('switcher', switcher, 'Switcher', { place: 'switcher' })
     .device('comp', 'compressor', 'Compressor')
     .device('drive-1', 'drive', 'Drive 1, soft')
     .device('drive-2', 'drive', 'Drive 2, hard')
-    .device('combo', 'valve-combo', 'Combo')
-    .device('chorus', 'modulation', 'Chorus')
-    .device('echo', 'midi-delay', 'Echo', { channel: 2, presets })
-    .device('hall', 'midi-reverb', 'Hall', { channel: 3 })
-    .device('cab', 'cabinet', 'Cabinet');
-  maker
     .cable('Guitar > Tuner', 6)
     .cable('Tuner > Switcher In', 0.4)
     .cable('Switcher Send 1 > Compressor', 0.3)
@@ -30,7 +23,18 @@ export function demoShow(): Show {
     .cable('Switcher Send 2 > Drive 1, soft', 0.3)
     .cable('Drive 1, soft > Switcher Return 2', 0.3)
     .cable('Switcher Send 3 > Drive 2, hard', 0.3)
-    .cable('Drive 2, hard > Switcher Return 3', 0.3)
+    .cable('Drive 2, hard > Switcher Return 3', 0.3);
+
+/** The demo: the guitarist's four-cable rig on the river boat, with a few honest mistakes left in. */
+export function demoShow(): Show {
+  const maker = frontEnd(new RigMaker(emptyShow('river-boat', 'River-boat combo rig')), 'switcher-10');
+  maker
+    .device('combo', 'valve-combo', 'Combo')
+    .device('chorus', 'modulation', 'Chorus')
+    .device('echo', 'midi-delay', 'Echo', { channel: 2, presets })
+    .device('hall', 'midi-reverb', 'Hall', { channel: 3 })
+    .device('cab', 'cabinet', 'Cabinet');
+  maker
     .cable('Switcher Send 4 > Combo Input', 5)
     .cable('Combo Send > Switcher Return 4', 5)
     .cable('Switcher Send 5 > Chorus', 0.4)
@@ -59,28 +63,14 @@ export function demoShow(): Show {
 
 /** The same guitarist without an amp, for the leg that flies: fewer pieces, the same songs. */
 export function flyShow(): Show {
-  const maker = new RigMaker(emptyShow('fly', 'Fly rig, no amp'));
+  const maker = frontEnd(new RigMaker(emptyShow('fly', 'Fly rig, no amp')), 'switcher-8');
   maker
-    .device('guitar', 'guitar', 'Guitar')
-    .device('tuner', 'tuner', 'Tuner')
-    .device('switcher', 'switcher-8', 'Switcher', { place: 'switcher' })
-    .device('comp', 'compressor', 'Compressor')
-    .device('drive-1', 'drive', 'Drive 1, soft')
-    .device('drive-2', 'drive', 'Drive 2, hard')
     .device('preamp', 'preamp', 'Preamp')
     .device('echo', 'midi-delay', 'Echo', { channel: 2, presets })
     .device('hall', 'midi-reverb', 'Hall', { channel: 3 })
     .device('cabsim', 'cabinet-simulation', 'Cabinet simulation')
     .device('desk', 'desk', 'Desk');
   maker
-    .cable('Guitar > Tuner', 6)
-    .cable('Tuner > Switcher In', 0.4)
-    .cable('Switcher Send 1 > Compressor', 0.3)
-    .cable('Compressor > Switcher Return 1', 0.3)
-    .cable('Switcher Send 2 > Drive 1, soft', 0.3)
-    .cable('Drive 1, soft > Switcher Return 2', 0.3)
-    .cable('Switcher Send 3 > Drive 2, hard', 0.3)
-    .cable('Drive 2, hard > Switcher Return 3', 0.3)
     .cable('Switcher Out > Preamp Input', 0.4)
     .cable('Preamp Send > Echo In', 0.4)
     .cable('Echo Out > Hall In', 0.3)

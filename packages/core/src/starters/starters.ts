@@ -18,6 +18,18 @@ export type StarterId = (typeof starterIds)[number];
 const begin = (id: string, name: string): RigMaker => new RigMaker(emptyShow(id, name));
 const finished = (maker: RigMaker, controller: string): Show => maker.do(layOut(maker.show, controller)).show;
 
+/** Guitar and tuner into a switcher, a drive in its first loop: how three of them begin. */
+const intoSwitcher = (maker: RigMaker, type: string, place = 'board'): RigMaker =>
+  maker
+    .device('guitar', 'guitar', 'Guitar')
+    .device('tuner', 'tuner', 'Tuner')
+    .device('switcher', type, 'Switcher', { place })
+    .device('drive', 'drive', 'Drive')
+    .cable('Guitar > Tuner', 6)
+    .cable('Tuner > Switcher In', null)
+    .cable('Switcher Send 1 > Drive', null)
+    .cable('Drive > Switcher Return 1', null);
+
 function pedalsIntoAmp(id: string, name: string): Show {
   const maker = begin(id, name)
     .device('guitar', 'guitar', 'Guitar')
@@ -70,18 +82,10 @@ function switcherInFront(id: string, name: string): Show {
 }
 
 function fourCable(id: string, name: string): Show {
-  const maker = begin(id, name)
-    .device('guitar', 'guitar', 'Guitar')
-    .device('tuner', 'tuner', 'Tuner')
-    .device('switcher', 'switcher-4', 'Switcher', { place: 'switcher' })
-    .device('drive', 'drive', 'Drive')
+  const maker = intoSwitcher(begin(id, name), 'switcher-4', 'switcher')
     .device('amp', 'valve-combo', 'Amp')
     .device('delay', 'midi-delay', 'Delay', { channel: 1 })
     .device('cabinet', 'cabinet', 'Cabinet')
-    .cable('Guitar > Tuner', 6)
-    .cable('Tuner > Switcher In', null)
-    .cable('Switcher Send 1 > Drive', null)
-    .cable('Drive > Switcher Return 1', null)
     .cable('Switcher Send 2 > Amp Input', 6)
     .cable('Amp Send > Switcher Return 2', 6)
     .cable('Switcher Send 3 > Delay', null)
@@ -97,20 +101,12 @@ function fourCable(id: string, name: string): Show {
 }
 
 function ampLess(id: string, name: string): Show {
-  const maker = begin(id, name)
-    .device('guitar', 'guitar', 'Guitar')
-    .device('tuner', 'tuner', 'Tuner')
-    .device('switcher', 'switcher-4', 'Switcher')
-    .device('drive', 'drive', 'Drive')
+  const maker = intoSwitcher(begin(id, name), 'switcher-4')
     .device('preamp', 'preamp', 'Preamp')
     .device('delay', 'midi-delay', 'Delay', { channel: 1 })
     .device('reverb', 'midi-reverb', 'Reverb', { channel: 2 })
     .device('cabinet-simulation', 'cabinet-simulation', 'Cabinet simulation')
     .device('desk', 'desk', 'Desk')
-    .cable('Guitar > Tuner', 6)
-    .cable('Tuner > Switcher In', null)
-    .cable('Switcher Send 1 > Drive', null)
-    .cable('Drive > Switcher Return 1', null)
     .cable('Switcher Out > Preamp Input', null)
     .cable('Preamp Send > Delay', null)
     .cable('Delay Out > Reverb In', null)
@@ -127,21 +123,13 @@ function ampLess(id: string, name: string): Show {
 }
 
 function twoAmps(id: string, name: string): Show {
-  const maker = begin(id, name)
-    .device('guitar', 'guitar', 'Guitar')
-    .device('tuner', 'tuner', 'Tuner')
-    .device('switcher', 'switcher-8', 'Switcher')
-    .device('drive', 'drive', 'Drive')
+  const maker = intoSwitcher(begin(id, name), 'switcher-8')
     .device('delay', 'midi-delay', 'Delay', { channel: 1 })
     .device('splitter', 'splitter', 'A/B/Y box')
     .device('amp-a', 'valve-amp-1', 'Amp A', {}, { channels: ['crunch'] })
     .device('cabinet-a', 'cabinet', 'Cabinet A')
     .device('amp-b', 'valve-amp-1', 'Amp B')
     .device('cabinet-b', 'cabinet', 'Cabinet B')
-    .cable('Guitar > Tuner', 6)
-    .cable('Tuner > Switcher In', null)
-    .cable('Switcher Send 1 > Drive', null)
-    .cable('Drive > Switcher Return 1', null)
     .cable('Switcher Out > A/B/Y box In', null)
     .cable('A/B/Y box Out A > Amp A Input', 6)
     .cable('A/B/Y box Out B > Delay', null)
