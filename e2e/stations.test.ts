@@ -218,7 +218,7 @@ describe('set', () => {
     await click(page, 'menuitem', 'Songs, CSV');
     const text = (await downloaded('river-boat-combo-rig-songs.csv')).toString();
     expect(text).toContain('Harbour Light,96.5,,,,verse,16,"Slow Lock, verse"\r\n');
-    await click(page, 'button', 'Undo: Bring in 1 songs');
+    await click(page, 'button', 'Undo: Bring in 1 song');
     await waitForText(page, '.counts', '2 stop the show');
   });
 

@@ -34,7 +34,7 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'set-preset': (f) => `Change preset of ${f.device}`,
   'add-place': (f) => `Add place ${f.place}`,
   'set-cast': (f) => `Change what the feet do in ${f.part}`,
-  'import-songs': (f) => `Bring in ${f.count} songs`,
+  'import-songs': (f) => `Bring in ${f.count} ${f.count === 1 ? 'song' : 'songs'}`,
   'import-set-list': (f) => `Bring in set list ${f.list}`,
   cast: (f) => `Cast part ${f.part}`,
   rename: (f) => `Rename to ${f.name}`,

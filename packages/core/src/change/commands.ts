@@ -1,5 +1,7 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { type Cable, type Cast, type CastAction, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Schools, type SetList, type Song, type Sound, splitRef, type StoredPreset, type Waiver } from '../model/documents.ts';
+import { type Cable, type Cast, castOf, type CastAction, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Schools, type SetList, type Song, type Sound, splitRef, type StoredPreset, type Waiver } from '../model/documents.ts';
+import { chosenSetList } from '../model/set-order.ts';
+import { isByHand } from '../model/wiring.ts';
 import { layByRole } from '../program/layout.ts';
 import type { Literal } from '../model/anatomy.ts';
 import { between } from './order.ts';
@@ -113,7 +115,7 @@ function withWant(wants: Sound['wants'], ref: string, value: Literal | undefined
 }
 
 function cueSteps(rig: Rig, sound: Sound, ref: string): Step[] {
-  if (!isByHand(rig, ref)) return [];
+  if (!isHandRef(rig, ref)) return [];
   return Object.values(rig.casting).flatMap((cast) => (rig.slots[cast.slot]?.sound === sound.id ? [set(['casting', cast.id, 'before'], recued(rig, cast.before, sound), cast.before)] : []));
 }
 
@@ -144,8 +146,7 @@ export const renameRig = (show: Show, name: string): Command => command('rename'
 
 export function addSong(show: Show, id: string, name: string): Command {
   const song: Song = { id, name, order: between(last(show.songbook.songs), null), tempo: null };
-  const lists = Object.values(show.songbook.setLists);
-  const list = lists[0];
+  const list = chosenSetList(show);
   const listed = list
     ? [set(['setLists', list.id, 'songs'], [...list.songs, id], list.songs, 'songbook')]
     : [insert(['setLists', 'set'], { id: 'set', name: 'Set', order: 'i', songs: [id] }, 'songbook')];
@@ -154,21 +155,20 @@ export function addSong(show: Show, id: string, name: string): Command {
 
 /** What a sound asks of the hands, as cues of a part: instruments' selectors and volumes, knobs, what the player holds live. */
 function handCues(rig: Rig, sound: Sound | undefined): CastAction[] {
-  return Object.entries(sound?.wants ?? {}).flatMap(([ref, value]): CastAction[] => (isByHand(rig, ref) ? [{ kind: 'cue', control: ref, value }] : []));
+  return Object.entries(sound?.wants ?? {}).flatMap(([ref, value]): CastAction[] => (isHandRef(rig, ref) ? [{ kind: 'cue', control: ref, value }] : []));
 }
 
-function isByHand(rig: Rig, ref: string): boolean {
+function isHandRef(rig: Rig, ref: string): boolean {
   const { device: id, control: name } = splitRef(ref);
   const device = rig.devices[id];
   const control = device && anatomyOf(device.type).controls.find((one) => one.id === name);
-  const owner = control && (device.owners[name] ?? control.owner);
-  return owner === 'hand' || owner === 'live';
+  return control !== undefined && isByHand(device, control);
 }
 
 const soundOf = (rig: Rig, slot: string): Sound | undefined => rig.sounds[rig.slots[slot]?.sound ?? ''];
 
 /** A part's own actions with the cues of another sound in place of the last one's. */
-const recued = (rig: Rig, before: readonly CastAction[], sound: Sound | undefined): CastAction[] => [...before.filter((action) => action.kind === 'foot' || !isByHand(rig, action.control)), ...handCues(rig, sound)];
+const recued = (rig: Rig, before: readonly CastAction[], sound: Sound | undefined): CastAction[] => [...before.filter((action) => action.kind === 'foot' || !isHandRef(rig, action.control)), ...handCues(rig, sound)];
 
 export function addPart(show: Show, id: string, song: string, name: string, slot: string | null): Command {
   const part: Part = { id, song, name, order: between(last(show.songbook.parts), null) };
@@ -178,7 +178,7 @@ export function addPart(show: Show, id: string, song: string, name: string, slot
 
 /** With the cues that the slot's sound asks of the hands. */
 export function castPart(show: Show, part: string, slot: string | null): Command {
-  const old = Object.values(show.rig.casting).find((cast) => cast.part === part);
+  const old = castOf(show.rig, part);
   const facts = { part: show.songbook.parts[part].name };
   if (slot === null) return command('cast', facts, old ? [remove(['casting', old.id], old)] : []);
   if (!old) return command('cast', facts, [insert(['casting', part], { id: part, part, slot, before: recued(show.rig, [], soundOf(show.rig, slot)), after: [], again: false })]);
@@ -231,9 +231,10 @@ function orderBefore(others: readonly { readonly id: string; readonly order: str
   return between(others[at - 1]?.order ?? null, others[at]?.order ?? null);
 }
 
-export function addSetList(show: Show, id: string, name: string, songs: readonly string[] = []): Command {
+/** With `chosen`, it is the one that is played from now on. */
+export function addSetList(show: Show, id: string, name: string, songs: readonly string[] = [], chosen = false): Command {
   const list: SetList = { id, name, order: between(last(show.songbook.setLists), null), songs };
-  return command('add-set-list', { list: name }, [insert(['setLists', id], list, 'songbook')]);
+  return command('add-set-list', { list: name }, [insert(['setLists', id], list, 'songbook'), ...(chosen ? [set(['settings', 'setList'], id, show.rig.settings.setList)] : [])]);
 }
 
 export function setSetList<K extends 'name' | 'songs'>(show: Show, id: string, field: K, value: SetList[K]): Command {

@@ -1,8 +1,9 @@
 import { controlRef, inOrder, type Slot, type Sound } from '../model/documents.ts';
-import type { Control } from '../model/anatomy.ts';
+import type { Control, EffectKind } from '../model/anatomy.ts';
 import { ownerOf, type WiredDevice } from '../model/wiring.ts';
 import { midiReach } from '../program/compile.ts';
-import type { Trace } from '../trace/trace.ts';
+import { passesAfter } from '../trace/ahead.ts';
+import type { Pass, Trace } from '../trace/trace.ts';
 import type { Context } from './define-rule.ts';
 
 /** Small answers that several rules ask for. */
@@ -32,6 +33,16 @@ export function slotsOf({ show }: Context, sound: Sound): readonly Slot[] {
 
 /** Controllers whose messages arrive at a device. */
 export const controllersOf = ({ wiring }: Context, device: string): readonly WiredDevice[] => wiring.devices.filter((wired) => wired.anatomy.controller && midiReach(wiring, wired.device.id).has(device));
+
+/** In each heard sound, a pass that does one of some things, and the first after it that does another. */
+export const inOrderOf = (context: Context, first: readonly EffectKind[], then: EffectKind): readonly { readonly sound: Sound; readonly first: Pass; readonly then: Pass }[] =>
+  heardSounds(context).flatMap(({ sound, trace }) =>
+    trace.passes.flatMap((pass) => {
+      if (!pass.effects.some((effect) => first.includes(effect))) return [];
+      const after = passesAfter(trace, pass).find((one) => one.effects.includes(then));
+      return after ? [{ sound, first: pass, then: after }] : [];
+    }),
+  );
 
 export const nameOf = ({ wiring }: Context, device: string): string => wiring.device.get(device)?.device.name ?? device;
 

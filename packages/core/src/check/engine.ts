@@ -65,5 +65,5 @@ export function check(context: Context, rules: readonly Rule[]): Checked {
 }
 
 /** The same rule about the same place. */
-export const isAbout = (waiver: Pick<Waiver, 'rule' | 'at'>, finding: Finding): boolean =>
+const isAbout = (waiver: Pick<Waiver, 'rule' | 'at'>, finding: Finding): boolean =>
   waiver.rule === finding.ruleId && (['sound', 'slot', 'device', 'part'] as const).every((what) => waiver.at[what] === finding.at[what]);

@@ -80,7 +80,6 @@ export interface Section {
 
 /** A send with the return that belongs to it. */
 export interface Insert {
-  readonly label: string;
   readonly send: string;
   readonly return: string;
 }

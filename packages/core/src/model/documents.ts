@@ -240,6 +240,9 @@ export interface Show {
   readonly songbook: Songbook;
 }
 
+/** What plays a part on this rig. */
+export const castOf = (rig: Rig, part: string): Cast | undefined => Object.values(rig.casting).find((cast) => cast.part === part);
+
 export const controlRef = (device: string, control: string): ControlRef => `${device}/${control}`;
 
 export function splitRef(ref: ControlRef): { readonly device: string; readonly control: string } {

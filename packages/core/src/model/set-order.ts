@@ -1,10 +1,15 @@
-import { inOrder, type Show } from './documents.ts';
+import { inOrder, type SetList, type Show } from './documents.ts';
+
+/** The set list that is played: the chosen one, else the first. */
+export function chosenSetList({ rig, songbook }: Show): SetList | undefined {
+  const lists = inOrder(songbook.setLists);
+  return lists.find((list) => list.id === rig.settings.setList) ?? lists[0];
+}
 
 /** Ids of the parts in the order in which the chosen set list plays them; with no set list, songs and parts as filed. */
 export function partsInSetOrder(show: Show): readonly string[] {
-  const { songbook, rig } = show;
-  const lists = inOrder(songbook.setLists);
-  const chosen = lists.find((list) => list.id === rig.settings.setList) ?? lists[0];
+  const { songbook } = show;
+  const chosen = chosenSetList(show);
   const songs = chosen ? chosen.songs : inOrder(songbook.songs).map((song) => song.id);
   const parts = inOrder(songbook.parts);
   return songs.flatMap((song) => parts.filter((part) => part.song === song).map((part) => part.id));

@@ -123,5 +123,8 @@ export const controlAt = (wiring: Wiring, ref: ControlRef): Control | undefined 
   return wiring.device.get(device)?.control.get(control);
 };
 
+/** What the player sets, looking: a cue, never sent. */
+export const isByHand = (device: Device, control: Control): boolean => ['hand', 'live'].includes(device.owners[control.id] ?? control.owner);
+
 export const ownerOf = (wired: WiredDevice, control: Control) => wired.device.owners[control.id] ?? control.owner;
 export const powerUpOf = (wired: WiredDevice, control: Control) => wired.device.powerUps[control.id] ?? control.powerUp;

@@ -1,5 +1,5 @@
-import { inOrder, type Show, splitRef } from '../model/documents.ts';
-import { partsInSetOrder } from '../model/set-order.ts';
+import { castOf, type Show, splitRef } from '../model/documents.ts';
+import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
 import { ownerOf, type Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
@@ -8,8 +8,7 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
   const { songbook, rig } = show;
   const parts = partsInSetOrder(show).map((id) => songbook.parts[id]);
   const songs = [...new Set(parts.map((part) => part.song))].map((id) => songbook.songs[id]);
-  const lists = inOrder(songbook.setLists);
-  const list = lists.find((one) => one.id === rig.settings.setList) ?? lists[0];
+  const list = chosenSetList(show);
   return {
     title: 'Cue sheet',
     about: [rig.name, list?.name].filter(Boolean).join(', '),
@@ -17,7 +16,7 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
     groups: songs.map((song, i) => ({
       heading: [`${i + 1}. ${song.name}`, song.tempo === null ? 'no tempo' : `${song.tempo} BPM`, song.meter ? `${song.meter.beats}/${song.meter.unit}` : undefined, song.instrument, song.tuning].filter(Boolean).join(' · '),
       lines: parts.filter((part) => part.song === song.id).map((part): SheetLine => {
-        const cast = Object.values(rig.casting).find((one) => one.part === part.id);
+        const cast = castOf(rig, part.id);
         const slot = cast && rig.slots[cast.slot];
         const sound = slot?.sound ? rig.sounds[slot.sound] : undefined;
         const actions = [...(cast?.before ?? []), ...(cast?.after ?? [])];
@@ -41,7 +40,8 @@ const handCues = (wiring: Wiring, wants: Readonly<Record<string, string | number
     return wired && own && ownerOf(wired, own) !== 'programmed' ? [cueWords(wiring, ref, value)] : [];
   });
 
-function cueWords(wiring: Wiring, ref: string, value: string | number): string {
+/** “Guitar selector neck”: a cue as hands are told it. */
+export function cueWords(wiring: Wiring, ref: string, value: string | number): string {
   const { device, control } = splitRef(ref);
   const wired = wiring.device.get(device);
   return `${wired?.device.name ?? device} ${wired?.control.get(control)?.label.toLowerCase() ?? control} ${value}`;

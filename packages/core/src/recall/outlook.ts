@@ -57,7 +57,7 @@ export class Outlook {
   }
 
   /** One value as a range; shared, since most ranges are one value. */
-  private only(value: number): readonly number[] {
+  private single(value: number): readonly number[] {
     return (this.singles[value] ??= [value]);
   }
 
@@ -86,7 +86,7 @@ export class Outlook {
     const { edges } = this.liveness.may(
       this.ranges((variable) => {
         const obeyed = laid.obeyed.get(variable);
-        if (obeyed !== undefined) return this.only(obeyed);
+        if (obeyed !== undefined) return this.single(obeyed);
         const known = free.has(variable) ? null : possible(variable);
         const wanted = laid.values.get(variable);
         return known === null || wanted === undefined || known[0] === wanted ? known : [...known, wanted];
@@ -116,7 +116,7 @@ export class Outlook {
     const differing = [...at].filter(([variable, value]) => !laid.obeyed.has(variable) && laid.values.has(variable) && laid.values.get(variable) !== value).map(([variable]) => variable);
     const now = this.ranges((variable) => {
       const obeyed = laid.obeyed.get(variable) ?? at.get(variable);
-      return obeyed === undefined ? possible(variable) : this.only(obeyed);
+      return obeyed === undefined ? possible(variable) : this.single(obeyed);
     });
     const mayNow = this.liveness.may(now);
     if (!laid.sound.silence && !mayNow.sounds) return 'wrong';
@@ -124,7 +124,7 @@ export class Outlook {
     if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, now))) return 'harmless';
     const then = this.ranges((variable) => {
       const wanted = laid.values.get(variable);
-      return wanted === undefined ? (now[variable] ?? null) : this.only(wanted);
+      return wanted === undefined ? (now[variable] ?? null) : this.single(wanted);
     });
     const mayThen = this.liveness.may(then);
     const mustNow = this.liveness.mustLive(now);

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { demoShow } from '@yunta/core';
-import { floorSwitches, footPath, footTravel, songOf } from './floor-layout.ts';
+import { demoShow } from '../demo/demo.ts';
+import { floorSwitches, footPath, footTravel, songOf } from './floor.ts';
 
 test('switches lie in rows, the first row nearest the player', () => {
   expect(floorSwitches(5, 3, 60)).toEqual([

@@ -1,4 +1,4 @@
-import type { Show, Slot } from '@yunta/core';
+import { castOf, inOrder, type Show, type Slot } from '../model/documents.ts';
 
 /** A switch of the floor unit, in millimetres from its top left. */
 export interface FloorSwitch {
@@ -15,9 +15,9 @@ export function floorSwitches(positions: number, perRow: number, pitchMm: number
 
 /** The foot's way through a song on one controller: the slots of its parts in order, as long as they are pressed one after the other. */
 export function footPath(show: Show, song: string, controller: string): readonly Slot[] {
-  const parts = Object.values(show.songbook.parts).filter((part) => part.song === song).sort((a, b) => (a.order < b.order ? -1 : 1));
+  const parts = inOrder(show.songbook.parts).filter((part) => part.song === song);
   const slots = parts.flatMap((part) => {
-    const cast = Object.values(show.rig.casting).find((one) => one.part === part.id);
+    const cast = castOf(show.rig, part.id);
     const slot = cast && show.rig.slots[cast.slot];
     return slot && slot.controller === controller ? [slot] : [];
   });

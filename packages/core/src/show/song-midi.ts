@@ -1,5 +1,5 @@
-import { inOrder, type Part, type Show, type Song } from '../model/documents.ts';
-import { partsInSetOrder } from '../model/set-order.ts';
+import { castOf, inOrder, type Part, type Show, type Song } from '../model/documents.ts';
+import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
 import type { Wiring } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import type { Smf, SmfEvent } from '../midi/smf.ts';
@@ -23,9 +23,7 @@ export const songFile = (show: Show, wiring: Wiring, song: string): SongFile => 
 /** The set list in one file, song after song. */
 export function setFile(show: Show, wiring: Wiring): SongFile {
   const songs = [...new Set(partsInSetOrder(show).map((part) => show.songbook.parts[part].song))].map((id) => show.songbook.songs[id]);
-  const lists = inOrder(show.songbook.setLists);
-  const list = lists.find((one) => one.id === show.rig.settings.setList) ?? lists[0];
-  return filed(show, wiring, songs, list?.name ?? show.songbook.name);
+  return filed(show, wiring, songs, chosenSetList(show)?.name ?? show.songbook.name);
 }
 
 function filed(show: Show, wiring: Wiring, songs: readonly Song[], name: string): SongFile {
@@ -60,7 +58,7 @@ function filed(show: Show, wiring: Wiring, songs: readonly Song[], name: string)
 const partsOf = (show: Show, song: Song): readonly Part[] => inOrder(show.songbook.parts).filter((part) => part.song === song.id);
 
 function slotOf(show: Show, part: Part) {
-  const cast = Object.values(show.rig.casting).find((one) => one.part === part.id);
+  const cast = castOf(show.rig, part.id);
   return cast && !part.silent ? show.rig.slots[cast.slot] : undefined;
 }
 

@@ -1,7 +1,8 @@
 import { between } from '../change/order.ts';
 import type { Command } from '../change/commands.ts';
 import type { Step } from '../change/steps.ts';
-import { inOrder, type Part, type Show, type Song } from '../model/documents.ts';
+import { castOf, inOrder, type Part, type Show, type Song } from '../model/documents.ts';
+import { chosenSetList } from '../model/set-order.ts';
 import type { Sheet } from '../paper/sheet.ts';
 import { accept, problem, type Problem, refuse, type Result } from '../units/problem.ts';
 
@@ -34,7 +35,7 @@ export function songRows(show: Show): Rows {
       const own = parts.filter((part) => part.song === song.id);
       if (own.length === 0) return [[...facts, '', '', '']];
       return own.map((part) => {
-        const slot = Object.values(rig.casting).find((cast) => cast.part === part.id)?.slot;
+        const slot = castOf(rig, part.id)?.slot;
         const sound = slot === undefined ? null : rig.slots[slot]?.sound;
         return [...facts, part.name, part.bars === undefined ? '' : String(part.bars), sound ? (rig.sounds[sound]?.name ?? '') : ''];
       });
@@ -155,7 +156,7 @@ function songSteps(show: Show, songs: readonly ReadSong[], freshId: (name: strin
       if (part.plays !== '') steps.push(...castSteps(show, partId, part.plays, part.line, problems));
     }
   }
-  const list = inOrder(songbook.setLists).find((one) => one.id === rig.settings.setList) ?? inOrder(songbook.setLists)[0];
+  const list = chosenSetList(show);
   if (newSongs.length > 0)
     steps.push(
       list
@@ -182,7 +183,7 @@ function castSteps(show: Show, part: string, plays: string, line: number, proble
     problems.push(problem(at(line, 'plays'), 'not-found', { what: sound ? 'slot for the sound' : 'sound', id: plays.slice(0, 80) }));
     return [];
   }
-  const old = Object.values(rig.casting).find((cast) => cast.part === part);
+  const old = castOf(rig, part);
   if (old) return old.slot === slot.id ? [] : [{ doc: 'rig', op: 'set', at: ['casting', old.id, 'slot'], value: slot.id, old: old.slot }];
   return [{ doc: 'rig', op: 'insert', at: ['casting', part], value: { id: part, part, slot: slot.id, before: [], after: [], again: false } }];
 }

@@ -9,12 +9,12 @@ export function StoredPresets({ device }: { readonly device: Device }) {
   const [typed, setTyped] = useState('');
   const stored = wiring.device.get(device.id)!.anatomy.controls.filter((control) => control.scope === 'preset');
   const numbers = Object.keys(device.presets).map(Number).sort((a, b) => a - b);
-  const set = (presets: Device['presets']) => run(commands.setDevice(show, device.id, 'presets', presets));
+  const set = (number: number, preset: StoredPreset | null) => run(commands.setPreset(show, device.id, number, preset));
   const add = () => {
     const panel = Number(typed);
     if (!Number.isInteger(panel) || typed.trim() === '' || panel < device.countsFrom) return store.refuse(`“${typed}” is not a preset number of ${device.name}: its panel counts from ${device.countsFrom}.`);
     const wire = String(panel - device.countsFrom);
-    if (!(wire in device.presets)) set({ ...device.presets, [wire]: { values: {} } });
+    if (!(wire in device.presets)) set(Number(wire), { values: {} });
     setTyped('');
   };
   return (
@@ -28,7 +28,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
             <span className="mono" title={`${number} on the wire`}>
               {panel}
             </span>
-            <EditableText label={`Name of preset ${panel}`} value={preset.name ?? ''} placeholder="name" onTake={(name) => set({ ...device.presets, [number]: { ...preset, name } })} />
+            <EditableText label={`Name of preset ${panel}`} value={preset.name ?? ''} placeholder="name" onTake={(name) => set(number, { ...preset, name })} />
             {stored.map((control) => (
               <EditableText
                 key={control.id}
@@ -38,11 +38,11 @@ export function StoredPresets({ device }: { readonly device: Device }) {
                 placeholder={`${control.label.toLowerCase()} ?`}
                 onTake={(value) => {
                   const number_ = Number(value);
-                  set({ ...device.presets, [number]: { ...preset, values: { ...preset.values, [control.id]: value === '' ? null : Number.isNaN(number_) ? value : number_ } } });
+                  set(number, { ...preset, values: { ...preset.values, [control.id]: value === '' ? null : Number.isNaN(number_) ? value : number_ } });
                 }}
               />
             ))}
-            <select className="cellinput" aria-label={`Beat of preset ${panel}`} value={preset.sync ?? ''} onChange={(event) => run(commands.setPreset(show, device.id, number, withSync(preset, event.target.value)))}>
+            <select className="cellinput" aria-label={`Beat of preset ${panel}`} value={preset.sync ?? ''} onChange={(event) => set(number, withSync(preset, event.target.value))}>
               <option value="">not synced</option>
               {(Object.keys(noteValues) as NoteValue[]).map((note) => (
                 <option key={note} value={note}>
@@ -53,10 +53,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
             <button
               className="linkish"
               aria-label={`Forget preset ${panel}`}
-              onClick={() => {
-                const { [String(number)]: _, ...rest } = device.presets;
-                set(rest);
-              }}
+              onClick={() => set(number, null)}
             >
               ×
             </button>

@@ -1,4 +1,4 @@
-import { commands, describeCommand, inOrder, schoolOf, type Schools, schools } from '@yunta/core';
+import { chosenSetList, commands, describeCommand, schoolOf, type Schools, schools } from '@yunta/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
@@ -169,8 +169,7 @@ function Levels() {
 function RigFacts() {
   const { show, run } = useShow();
   const { rig, songbook } = show;
-  const lists = inOrder(songbook.setLists);
-  const list = lists.find((one) => one.id === rig.settings.setList) ?? lists[0];
+  const list = chosenSetList(show);
   const facts: readonly (readonly [string, string])[] = [
     ['Pieces', String(Object.keys(rig.devices).length)],
     ['Cables', String(Object.keys(rig.cables).length)],

@@ -1,8 +1,7 @@
-import type { Device, Slot } from '@yunta/core';
+import { type Device, floorSwitches, footPath, footTravel, type Slot, songOf } from '@yunta/core';
 import { useEffect, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
-import { floorSwitches, footPath, footTravel, songOf } from './floor-layout.ts';
 
 const scale = 1.9;
 const margin = { x: 70, top: 76, bottom: 62 };

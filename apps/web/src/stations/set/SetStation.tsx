@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { commands, inOrder, type SetList } from '@yunta/core';
+import { chosenSetList, commands, inOrder, type SetList } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
@@ -14,7 +14,7 @@ export function SetStation() {
   const { show, run } = useShow();
   const { songs, setLists } = show.songbook;
   const lists = inOrder(setLists);
-  const list = lists.find((one) => one.id === show.rig.settings.setList) ?? lists[0] ?? null;
+  const list = chosenSetList(show) ?? null;
   const listed = new Set(list?.songs ?? []);
   const others = inOrder(songs).filter((song) => !listed.has(song.id));
   const [typed, setTyped] = useState('');
@@ -68,8 +68,7 @@ function Lists({ lists, list }: { readonly lists: readonly SetList[]; readonly l
   const add = () => {
     const name = freshName('Set', lists.map((one) => one.name));
     const id = freshId(name, show.songbook.setLists, 'set');
-    const made = commands.addSetList(show, id, name, list?.songs ?? []);
-    run({ ...made, steps: [...made.steps, ...commands.chooseSetList({ ...show, songbook: { ...show.songbook, setLists: { ...show.songbook.setLists, [id]: { id, name, order: 'z', songs: [] } } } }, id).steps] });
+    run(commands.addSetList(show, id, name, list?.songs ?? [], true));
   };
   return (
     <div className="addline" style={{ alignItems: 'center' }}>

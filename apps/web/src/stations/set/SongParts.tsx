@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { type CastAction, commands, delayTimes, inOrder, noteValues, noteWords, type Part, setFile, type Song, songFile, writeSmf } from '@yunta/core';
+import { type CastAction, castOf, commands, cueWords, delayTimes, inOrder, noteValues, noteWords, type Part, setFile, type Song, songFile, writeSmf } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { download, fileName } from '../../ui/download.ts';
@@ -113,7 +113,7 @@ function PartRow({ part, before, after, afterNext }: { readonly part: Part; read
 
 function CastSelect({ part }: { readonly part: Part }) {
   const { show, run } = useShow();
-  const cast = Object.values(show.rig.casting).find((one) => one.part === part.id);
+  const cast = castOf(show.rig, part.id);
   const slots = Object.values(show.rig.slots).filter((slot) => slot.sound !== null).sort((a, b) => a.bank - b.bank || a.position - b.position);
   return (
     <select className="cellinput" aria-label={`Slot for ${part.name}`} value={cast?.slot ?? ''} onChange={(event) => run(commands.castPart(show, part.id, event.target.value === '' ? null : event.target.value))}>
@@ -130,10 +130,10 @@ function CastSelect({ part }: { readonly part: Part }) {
 /** What the feet do before a part, besides the slot; and the hands’ cues that come with its sound. */
 function Feet({ part }: { readonly part: Part }) {
   const { show, run, wiring } = useShow();
-  const cast = Object.values(show.rig.casting).find((one) => one.part === part.id);
+  const cast = castOf(show.rig, part.id);
   if (!cast) return null;
   const feet = cast.before.filter((action): action is Extract<CastAction, { kind: 'foot' }> => action.kind === 'foot');
-  const cues = cast.before.filter((action) => action.kind === 'cue');
+  const cues = cast.before.filter((action): action is Extract<CastAction, { kind: 'cue' }> => action.kind === 'cue');
   const switches = wiring.devices.flatMap((wired) => wired.anatomy.switches.map((one) => ({ device: wired.device, one })));
   const nameOf = (action: { readonly device: string; readonly switch: string }) => wiring.device.get(action.device)?.device.name ?? action.device;
   return (
@@ -164,7 +164,7 @@ function Feet({ part }: { readonly part: Part }) {
       )}
       {cues.length > 0 && (
         <span style={{ color: 'var(--hands)', fontSize: 12 }}>
-          {cues.map((action) => (action.kind === 'cue' ? `${action.control.split('/')[1]} ${action.value}` : '')).join(', ')}
+          {cues.map((cue) => cueWords(wiring, cue.control, cue.value)).join(', ')}
         </span>
       )}
     </span>

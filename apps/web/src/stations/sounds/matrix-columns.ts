@@ -1,4 +1,4 @@
-import { type Control, controlRef, type Literal, loopsOf, type Sound, switchingOf, type WiredDevice, type Wiring } from '@yunta/core';
+import { type Control, controlRef, isByHand, type Literal, loopsOf, type Sound, switchingOf, type Wiring } from '@yunta/core';
 
 /** A column of the matrix: a piece that is on or off, or a control that has a value. */
 export type Column =
@@ -29,7 +29,7 @@ function findColumns(wiring: Wiring): readonly Column[] {
     const presets: Column[] = anatomy.presets ? [{ kind: 'preset', key: `${device.id}/preset`, device: device.id, name: device.name, note: 'PC', ref: controlRef(device.id, 'preset'), countsFrom: device.countsFrom }] : [];
     const others = anatomy.controls
       .filter((control) => control.id !== anatomy.ownSwitch && control.scope !== 'slot' && !(control.owner === 'foot' && control.weight === 'mute'))
-      .map((control): Column => ({ kind: 'control', key: controlRef(device.id, control.id), device: device.id, name: device.name, note: control.label.toLowerCase(), ref: controlRef(device.id, control.id), control, byHand: isByHand(wired, control) }));
+      .map((control): Column => ({ kind: 'control', key: controlRef(device.id, control.id), device: device.id, name: device.name, note: control.label.toLowerCase(), ref: controlRef(device.id, control.id), control, byHand: isByHand(device, control) }));
     return [...presets, ...others];
   });
   const hands = values.filter((column) => column.kind === 'control' && column.byHand);
@@ -46,9 +46,6 @@ export function widthOf(column: Column): number {
 /** All columns, or those in which some sound differs from another. */
 export const shownColumns = (columns: readonly Column[], sounds: readonly Sound[], onlyDiffering: boolean): readonly Column[] =>
   onlyDiffering && sounds.length > 1 ? columns.filter((column) => sounds.some((sound) => valueIn(sound, column) !== valueIn(sounds[0], column))) : columns;
-
-/** What the player sets: a cue, never sent. */
-const isByHand = (wired: WiredDevice, control: Control): boolean => ['hand', 'live'].includes(wired.device.owners[control.id] ?? control.owner);
 
 /** A cell's value; undefined where the sound does not care. */
 export const valueIn = (sound: Sound, column: Column): Literal | 'on' | 'off' | undefined => (column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref]);

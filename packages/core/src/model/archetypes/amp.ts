@@ -78,7 +78,7 @@ function preampOf(p: Params): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 's
       { id: 'loop-normal', label: 'Loop closed', from: '*tone', to: '*drive', active: false, when: { plugs: { return: false } } },
       { id: 'from-return', label: 'Return', from: 'return', to: '*drive', active: false, when: { plugs: { return: true } } },
     ],
-    inserts: [{ label: 'Loop', send: 'send', return: 'return' }],
+    inserts: [{ send: 'send', return: 'return' }],
   };
 }
 

@@ -54,7 +54,7 @@ const anatomyShape: Shape = object(
     inputs: list(object({ id, kind: oneOf('level', 'edge'), powerUp: oneOf(0, 1) }), 50),
     switches: list(object({ id, label: name, does: list(deed, 20) }), 100),
     settings: list(object({ label: name, value: name }), 50),
-    inserts: list(object({ label: name, send: id, return: id }), 400),
+    inserts: list(object({ send: id, return: id }), 400),
     controller: object({
       banks: integer(1, 400),
       positions: integer(1, 200),

@@ -32,7 +32,7 @@ export const loopSwitcher: Archetype = {
       jacks: jacksOf(p, numbers),
       controls: numbers.map(loopControl),
       sections: sectionsOf(p, numbers),
-      inserts: p.int('insertAfter') > 0 ? [{ label: 'Insert', send: 'insert-send', return: 'insert-return' }] : [],
+      inserts: p.int('insertAfter') > 0 ? [{ send: 'insert-send', return: 'insert-return' }] : [],
       controller: controllerOf(p, numbers.map(loopId)),
     };
   },

@@ -3,6 +3,7 @@ import { presetExists } from '../../../model/anatomy.ts';
 import { splitRef } from '../../../model/documents.ts';
 import { slotsOf, soundsOf } from '../../ask.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
+import { generateFix } from '../../fix.ts';
 
 export const bankUnselected = defineRule({
   meta: {
@@ -33,7 +34,7 @@ export const bankUnselected = defineRule({
           const program = own.findIndex((action) => action.kind === 'program');
           const selects = own.slice(0, Math.max(0, program)).some((action) => action.kind === 'control' && (action.cc === bankSelectMsb || action.cc === bankSelectLsb));
           if (program < 0 || selects) return [];
-          return [{ messageId: 'not-sent', at: { sound: sound.id, slot: slot.id, device }, data, fix: { label: 'Generate this slot from its sound', steps: [{ doc: 'rig', op: 'set', at: ['slots', slot.id, 'actions'], value: null, old: slot.actions }] } }];
+          return [{ messageId: 'not-sent', at: { sound: sound.id, slot: slot.id, device }, data, fix: generateFix(slot) }];
         });
       }),
     ),

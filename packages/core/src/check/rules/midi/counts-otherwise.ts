@@ -2,6 +2,7 @@ import { presetExists } from '../../../model/anatomy.ts';
 import { type Action, splitRef } from '../../../model/documents.ts';
 import { slotsOf, soundsOf } from '../../ask.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
+import { actionsFix, setFix } from '../../fix.ts';
 
 export const countsOtherwise = defineRule({
   meta: {
@@ -29,7 +30,7 @@ export const countsOtherwise = defineRule({
         const other = number + (countsFrom === 1 ? -1 : 1);
         if (!presetExists(facts, number))
           return presetExists(facts, other)
-            ? [{ messageId: 'edge', at: { sound: sound.id, device }, data: { ...data, other: other + countsFrom }, fix: { label: `Want preset ${other + countsFrom}`, steps: [{ doc: 'rig', op: 'set', at: ['sounds', sound.id, 'wants', ref], value: other, old: value }] } }]
+            ? [{ messageId: 'edge', at: { sound: sound.id, device }, data: { ...data, other: other + countsFrom }, fix: setFix(`Want preset ${other + countsFrom}`, ['sounds', sound.id, 'wants', ref], other, value) }]
             : [];
         const program = number % facts.bankSize;
         return slotsOf(context, sound).flatMap((slot): Reported<'slot'>[] => {
@@ -37,7 +38,7 @@ export const countsOtherwise = defineRule({
           const sends = slot.actions?.find(isOff);
           if (sends?.kind !== 'program' || slot.actions?.some((action) => action.kind === 'program' && action.channel === channel && action.program === program)) return [];
           const actions = slot.actions!.map((action) => (isOff(action) ? { ...action, program } : action));
-          return [{ messageId: 'slot', at: { sound: sound.id, slot: slot.id, device }, data: { ...data, wire: number, sent: sends.program }, fix: { label: `Send program ${program}`, steps: [{ doc: 'rig', op: 'set', at: ['slots', slot.id, 'actions'], value: actions, old: slot.actions }] } }];
+          return [{ messageId: 'slot', at: { sound: sound.id, slot: slot.id, device }, data: { ...data, wire: number, sent: sends.program }, fix: actionsFix(`Send program ${program}`, slot, actions) }];
         });
       }),
     ),

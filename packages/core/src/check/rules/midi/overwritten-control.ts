@@ -1,5 +1,6 @@
 import { soundsOf, slotsOf } from '../../ask.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
+import { actionsFix } from '../../fix.ts';
 
 export const overwrittenControl = defineRule({
   meta: {
@@ -29,7 +30,7 @@ export const overwrittenControl = defineRule({
               messageId: 'lost',
               at: { sound: sound.id, slot: slot.id, device: device.id },
               data: { sound: sound.name, device: device.name, control: control.label.toLowerCase() },
-              fix: { label: 'Send it after the preset', steps: [{ doc: 'rig', op: 'set', at: ['slots', slot.id, 'actions'], value: moved, old: actions }] },
+              fix: actionsFix('Send it after the preset', slot, moved),
             },
           ];
         }),

@@ -1,6 +1,7 @@
 import { midiReach } from '../../../program/compile.ts';
 import type { WiredDevice } from '../../../model/wiring.ts';
 import { defineRule } from '../../define-rule.ts';
+import { setFix } from '../../fix.ts';
 
 export const sharedChannel = defineRule({
   meta: {
@@ -26,7 +27,7 @@ export const sharedChannel = defineRule({
           const fix =
             free === undefined
               ? {}
-              : { fix: { label: `Put ${second.device.name} on channel ${free}`, steps: [{ doc: 'rig' as const, op: 'set' as const, at: ['devices', second.device.id, 'channel'], value: free, old: second.device.channel }] } };
+              : { fix: setFix(`Put ${second.device.name} on channel ${free}`, ['devices', second.device.id, 'channel'], free, second.device.channel) };
           return [{ messageId: 'shared' as const, at: { device: second.device.id }, data, ...fix }];
         });
       }),

@@ -2,6 +2,7 @@ import { controlRef } from '../../../model/documents.ts';
 import { ownerOf } from '../../../model/wiring.ts';
 import { isSent, soundsOf } from '../../ask.ts';
 import { defineRule } from '../../define-rule.ts';
+import { setFix } from '../../fix.ts';
 
 export const heldByPedal = defineRule({
   meta: {
@@ -24,7 +25,7 @@ export const heldByPedal = defineRule({
             const stored = preset === undefined ? undefined : wired.device.presets[String(preset)]?.values[control.id];
             if (value === undefined || stored === value) return [];
             const { id, name, owners } = wired.device;
-            const fix = { label: `Declare ${control.label.toLowerCase()} of ${name} live`, steps: [{ doc: 'rig' as const, op: 'set' as const, at: ['devices', id, 'owners'], value: { ...owners, [control.id]: 'live' }, old: owners }] };
+            const fix = setFix(`Declare ${control.label.toLowerCase()} of ${name} live`, ['devices', id, 'owners'], { ...owners, [control.id]: 'live' }, owners);
             return [{ messageId: 'held' as const, at: { sound: sound.id, device: id }, data: { sound: sound.name, device: name, control: control.label.toLowerCase(), value }, fix }];
           }),
         ),

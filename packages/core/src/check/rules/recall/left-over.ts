@@ -2,6 +2,7 @@ import { splitRef, type Slot, type Sound } from '../../../model/documents.ts';
 import type { Judgement } from '../../../recall/answer.ts';
 import { play } from '../../../recall/simulate.ts';
 import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
+import { generateFix } from '../../fix.ts';
 
 export const leftOver = defineRule({
   meta: {
@@ -30,7 +31,7 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
   const fix =
     slot.actions === null
       ? {}
-      : { fix: { label: 'Generate this slot from its sound', steps: [{ doc: 'rig' as const, op: 'set' as const, at: ['slots', slot.id, 'actions'], value: null, old: slot.actions }] } };
+      : { fix: generateFix(slot) };
   if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never)) return { messageId: 'unquiet', at, data: { sound: sound.name }, ...fix };
   const played = judgement.sequence ? play(context.prover, judgement.sequence, sound, 'first-wrong') : undefined;
   const wrong = played?.wants.find((want) => !want.right);

@@ -1,6 +1,5 @@
 import { schoolOf } from '../../../model/documents.ts';
-import { passesAfter } from '../../../trace/ahead.ts';
-import { heardSounds, nameOf } from '../../ask.ts';
+import { inOrderOf, nameOf } from '../../ask.ts';
 import { defineRule } from '../../define-rule.ts';
 
 export const gateAfterTail = defineRule({
@@ -16,11 +15,5 @@ export const gateAfterTail = defineRule({
   check: (context) =>
     schoolOf(context.show.rig, 'gate') === 'last of the line'
       ? []
-      : heardSounds(context).flatMap(({ sound, trace }) =>
-          trace.passes.flatMap((pass) => {
-            if (!pass.effects.includes('delay') && !pass.effects.includes('reverb')) return [];
-            const gate = passesAfter(trace, pass).find((after) => after.effects.includes('gate'));
-            return gate ? [{ messageId: 'cuts' as const, at: { sound: sound.id, device: gate.device }, data: { sound: sound.name, gate: nameOf(context, gate.device), tail: nameOf(context, pass.device) } }] : [];
-          }),
-        ),
+      : inOrderOf(context, ['delay', 'reverb'], 'gate').map(({ sound, first, then }) => ({ messageId: 'cuts' as const, at: { sound: sound.id, device: then.device }, data: { sound: sound.name, gate: nameOf(context, then.device), tail: nameOf(context, first.device) } })),
 });

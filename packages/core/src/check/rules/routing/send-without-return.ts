@@ -1,6 +1,7 @@
 import { loopsOf } from '../../../model/switching.ts';
 import type { WiredDevice, Wiring } from '../../../model/wiring.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
+import { setFix } from '../../fix.ts';
 
 export const sendWithoutReturn = defineRule({
   meta: {
@@ -29,7 +30,7 @@ export const sendWithoutReturn = defineRule({
             messageId: sent ? 'no-return' : 'no-send',
             at: { device: id },
             data: { device: wired.device.name, send: label(pair.send), return: label(pair.return) },
-            fix: { label: `${label(lone)} is used alone on purpose`, steps: [{ doc: 'rig', op: 'set', at: ['devices', id, 'oneWay'], value: [...(oneWay ?? []), lone], ...(oneWay ? { old: oneWay } : {}) }] },
+            fix: setFix(`${label(lone)} is used alone on purpose`, ['devices', id, 'oneWay'], [...(oneWay ?? []), lone], oneWay),
           },
         ];
       }),

@@ -1,6 +1,5 @@
 import { schoolOf } from '../../../model/documents.ts';
-import { passesAfter } from '../../../trace/ahead.ts';
-import { heardSounds, nameOf } from '../../ask.ts';
+import { inOrderOf, nameOf } from '../../ask.ts';
 import { defineRule } from '../../define-rule.ts';
 
 export const timeBeforeDrive = defineRule({
@@ -16,11 +15,5 @@ export const timeBeforeDrive = defineRule({
   check: (context) =>
     schoolOf(context.show.rig, 'time') === 'in front'
       ? []
-      : heardSounds(context).flatMap(({ sound, trace }) =>
-          trace.passes.flatMap((pass) => {
-            if (!pass.effects.includes('delay') && !pass.effects.includes('reverb')) return [];
-            const drive = passesAfter(trace, pass).find((after) => after.effects.includes('drive'));
-            return drive ? [{ messageId: 'ahead' as const, at: { sound: sound.id, device: pass.device }, data: { sound: sound.name, time: nameOf(context, pass.device), drive: nameOf(context, drive.device) } }] : [];
-          }),
-        ),
+      : inOrderOf(context, ['delay', 'reverb'], 'drive').map(({ sound, first, then }) => ({ messageId: 'ahead' as const, at: { sound: sound.id, device: first.device }, data: { sound: sound.name, time: nameOf(context, first.device), drive: nameOf(context, then.device) } })),
 });

@@ -1,5 +1,6 @@
 import { partsInSetOrder } from '../../../model/set-order.ts';
 import { defineRule } from '../../define-rule.ts';
+import { setFix } from '../../fix.ts';
 
 export const partWithoutSound = defineRule({
   meta: {
@@ -18,7 +19,7 @@ export const partWithoutSound = defineRule({
     return partsInSetOrder(show).flatMap((id) => {
       const part = songbook.parts[id];
       if (part.silent || cast.has(id)) return [];
-      return [{ messageId: 'uncast' as const, at: { part: id }, data: { part: part.name, song: songbook.songs[part.song].name }, fix: { label: 'Declare it silent', steps: [{ doc: 'songbook' as const, op: 'set' as const, at: ['parts', id, 'silent'], value: true, ...(part.silent === undefined ? {} : { old: part.silent }) }] } }];
+      return [{ messageId: 'uncast' as const, at: { part: id }, data: { part: part.name, song: songbook.songs[part.song].name }, fix: setFix('Declare it silent', ['parts', id, 'silent'], true, part.silent, 'songbook') }];
     });
   },
 });
