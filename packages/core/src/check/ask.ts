@@ -1,10 +1,13 @@
-import { controlRef, inOrder, type Slot, type Sound } from '../model/documents.ts';
-import type { Control, EffectKind } from '../model/anatomy.ts';
-import { ownerOf, type WiredDevice } from '../model/wiring.ts';
+import { controlRef, type ControlRef, inOrder, type Slot, type Sound } from '../model/documents.ts';
+import type { Control, EffectKind, PresetFacts } from '../model/anatomy.ts';
+import { ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { midiReach } from '../program/compile.ts';
 import { passesAfter } from '../trace/ahead.ts';
-import type { Pass, Trace } from '../trace/trace.ts';
+import type { Pass } from '../trace/passes.ts';
+import type { Trace } from '../trace/trace.ts';
 import type { Context } from './define-rule.ts';
+
+type Wired = Pick<Context, 'wiring'>;
 
 /** Small answers that several rules ask for. */
 export const soundsOf = ({ show }: Context): readonly Sound[] => inOrder(show.rig.sounds);
@@ -31,20 +34,61 @@ export function slotsOf({ show }: Context, sound: Sound): readonly Slot[] {
   return known.get(sound.id) ?? [];
 }
 
+/** A preset that a sound wants of a device that has presets. */
+export interface WantedPreset {
+  readonly ref: ControlRef;
+  readonly wired: WiredDevice;
+  readonly facts: PresetFacts;
+  readonly number: number;
+}
+
+interface WithPresets {
+  readonly devices: readonly Omit<WantedPreset, 'number'>[];
+  readonly bySound: WeakMap<Sound, readonly WantedPreset[]>;
+}
+const withPresets = new WeakMap<Wiring['devices'], WithPresets>();
+
+/** The presets that a sound wants, in the order of the rig's devices; found once for the rules that ask. */
+export function wantedPresets({ wiring: { devices } }: Wired, sound: Sound): readonly WantedPreset[] {
+  let known = withPresets.get(devices);
+  if (!known) {
+    const own = devices.flatMap((wired) => (wired.anatomy.presets ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets }] : []));
+    withPresets.set(devices, (known = { devices: own, bySound: new WeakMap() }));
+  }
+  let wanted = known.bySound.get(sound);
+  if (!wanted) known.bySound.set(sound, (wanted = wantedOf(known.devices, sound)));
+  return wanted;
+}
+
+function wantedOf(devices: WithPresets['devices'], sound: Sound): readonly WantedPreset[] {
+  const wanted: WantedPreset[] = [];
+  for (const { ref, wired, facts } of devices) {
+    const value = sound.wants[ref];
+    if (value !== undefined) wanted.push({ ref, wired, facts, number: Number(value) });
+  }
+  return wanted;
+}
+
 /** Controllers whose messages arrive at a device. */
-export const controllersOf = ({ wiring }: Context, device: string): readonly WiredDevice[] => wiring.devices.filter((wired) => wired.anatomy.controller && midiReach(wiring, wired.device.id).has(device));
+export const controllersOf = ({ wiring }: Wired, device: string): readonly WiredDevice[] => controllersIn(wiring).filter((wired) => midiReach(wiring, wired.device.id).has(device));
 
-/** In each heard sound, a pass that does one of some things, and the first after it that does another. */
-export const inOrderOf = (context: Context, first: readonly EffectKind[], then: EffectKind): readonly { readonly sound: Sound; readonly first: Pass; readonly then: Pass }[] =>
-  heardSounds(context).flatMap(({ sound, trace }) =>
-    trace.passes.flatMap((pass) => {
-      if (!pass.effects.some((effect) => first.includes(effect))) return [];
-      const after = passesAfter(trace, pass).find((one) => one.effects.includes(then));
-      return after ? [{ sound, first: pass, then: after }] : [];
-    }),
-  );
+const controllers = new WeakMap<Wiring['devices'], readonly WiredDevice[]>();
 
-export const nameOf = ({ wiring }: Context, device: string): string => wiring.device.get(device)?.device.name ?? device;
+function controllersIn({ devices }: Wiring): readonly WiredDevice[] {
+  let known = controllers.get(devices);
+  if (!known) controllers.set(devices, (known = devices.filter((wired) => wired.anatomy.controller)));
+  return known;
+}
+
+/** Passes that do one of some things, each with the first after it that does another. */
+export const inOrderOf = (trace: Trace, first: readonly EffectKind[], then: EffectKind): readonly { readonly first: Pass; readonly then: Pass }[] =>
+  trace.passes.flatMap((pass) => {
+    if (!pass.effects.some((effect) => first.includes(effect))) return [];
+    const after = passesAfter(trace, pass).find((one) => one.effects.includes(then));
+    return after ? [{ first: pass, then: after }] : [];
+  });
+
+export const nameOf = ({ wiring }: Wired, device: string): string => wiring.device.get(device)?.device.name ?? device;
 
 /** Whether a message, a contact or a stored value can put the control where a sound wants it. */
 export function isSent(wired: WiredDevice, control: Control): boolean {

@@ -64,18 +64,28 @@ function findSwitching(wiring: Wiring, loops: readonly Loop[]): ReadonlyMap<stri
   );
 }
 
-/** What a sound lays over a state: its wanted controls, with its pedals put into terms of loops and own switches. */
+const knownWants = new WeakMap<ReadonlyMap<string, Switching>, WeakMap<Sound, ReadonlyMap<ControlRef, Literal>>>();
+
+/** What a sound lays over a state: its wanted controls, with its pedals put into terms of loops and own switches; worked out once a sound. */
 export function wantsOf(sound: Sound, switching: ReadonlyMap<string, Switching>): ReadonlyMap<ControlRef, Literal> {
+  let known = knownWants.get(switching);
+  if (!known) knownWants.set(switching, (known = new WeakMap()));
+  let wants = known.get(sound);
+  if (!wants) known.set(sound, (wants = findWants(sound, switching)));
+  return wants;
+}
+
+function findWants(sound: Sound, switching: ReadonlyMap<string, Switching>): ReadonlyMap<ControlRef, Literal> {
   const wants = new Map<ControlRef, Literal>();
-  for (const [device, state] of Object.entries(sound.pedals)) {
+  for (const device in sound.pedals) {
     const { loop, own } = switching.get(device) ?? {};
-    if (state === 'on') {
+    if (sound.pedals[device] === 'on') {
       if (loop !== undefined) wants.set(loop, 1);
       if (own !== undefined) wants.set(own, 1);
     } else if (own !== undefined) wants.set(own, 0);
     else if (loop !== undefined) wants.set(loop, 0);
   }
-  for (const [ref, value] of Object.entries(sound.wants)) wants.set(ref, value);
+  for (const ref in sound.wants) wants.set(ref, sound.wants[ref]);
   return wants;
 }
 

@@ -32,13 +32,17 @@ export function showProblems(show: Show): readonly Problem[] {
 
 function referProblems(rig: Rig, at: string): Problem[] {
   const problems: Problem[] = [...keyProblems(rig as unknown as Record<string, unknown>, ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside', ...(rig.waivers ? ['waivers'] : [])], at)];
-  for (const device of Object.values(rig.devices)) problems.push(...remembered(devicesSeen, device, [rig.places, rig.slots], () => deviceProblems(rig, device, at + pointer('devices', device.id))));
+  for (const device of Object.values(rig.devices)) {
+    problems.push(...remembered(devicesSeen, device, [rig.places], () => deviceProblems(rig, device, at + pointer('devices', device.id))));
+    if (device.calls || device.powerUpSlot !== undefined) problems.push(...remembered(callsSeen, device, [rig.slots], () => callProblems(rig, device, at + pointer('devices', device.id))));
+  }
   if (problems.length > 0) return problems;
+  const types = typesOf(rig.devices);
   return [
-    ...remembered(cablesSeen, rig.cables, [rig.devices], () => cableProblems(rig, at)),
-    ...Object.values(rig.sounds).flatMap((sound) => remembered(soundsSeen, sound, [rig.devices], () => soundProblems(rig, sound, at))),
-    ...slotProblems(rig, at),
-    ...remembered(castingSeen, rig.casting, [rig.slots, rig.devices], () => castProblems(rig, at)),
+    ...remembered(cablesSeen, rig.cables, [types], () => cableProblems(rig, at)),
+    ...Object.values(rig.sounds).flatMap((sound) => remembered(soundsSeen, sound, [types], () => soundProblems(rig, sound, at))),
+    ...remembered(slotsSeen, rig.slots, [types, rig.sounds], () => slotProblems(rig, at)),
+    ...remembered(castingSeen, rig.casting, [rig.slots, types], () => castProblems(rig, at)),
   ];
 }
 
@@ -56,9 +60,21 @@ function remembered(memo: WeakMap<object, readonly unknown[]>, what: object, bes
   return problems;
 }
 const devicesSeen = new WeakMap<object, readonly unknown[]>();
+const callsSeen = new WeakMap<object, readonly unknown[]>();
 const cablesSeen = new WeakMap<object, readonly unknown[]>();
 const soundsSeen = new WeakMap<object, readonly unknown[]>();
+const slotsSeen = new WeakMap<object, readonly unknown[]>();
 const castingSeen = new WeakMap<object, readonly unknown[]>();
+
+let typesSeen: readonly (readonly [id: string, type: Device['type']])[] = [];
+
+/** The ids and types of the devices: the very same list where an edit changed none of them, since nothing else of a device is referred to. */
+function typesOf(devices: Rig['devices']): typeof typesSeen {
+  const ids = Object.keys(devices);
+  const same = ids.length === typesSeen.length && typesSeen.every(([id, type]) => Object.hasOwn(devices, id) && devices[id].type === type);
+  if (!same) typesSeen = ids.map((id) => [id, devices[id].type]);
+  return typesSeen;
+}
 
 /** Entries are filed under their own ids. */
 function keyProblems(document: Readonly<Record<string, unknown>>, collections: readonly string[], at: string): Problem[] {
@@ -81,20 +97,25 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
   for (const [id] of [...Object.entries(device.owners), ...Object.entries(device.powerUps)])
     if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id)) problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));
   for (const [number, preset] of Object.entries(device.presets))
-    for (const [id, value] of Object.entries(preset.values)) problems.push(...valueProblems(anatomy, id, value, at + pointer('presets', number, 'values', id)));
-  for (const [id, after] of Object.entries(device.powerUps)) if (id !== 'preset' && after.is === 'value') problems.push(...valueProblems(anatomy, id, after.value, at + pointer('powerUps', id)));
+    for (const [id, value] of Object.entries(preset.values)) problems.push(...valueProblems(anatomy, id, value, () => at + pointer('presets', number, 'values', id)));
+  for (const [id, after] of Object.entries(device.powerUps)) if (id !== 'preset' && after.is === 'value') problems.push(...valueProblems(anatomy, id, after.value, () => at + pointer('powerUps', id)));
   for (const id of Object.keys(device.momentaries))
     if (!anatomy.controller?.momentaries.some((one) => one.id === id)) problems.push(problem(`${at}/momentaries`, 'not-found', { what: 'momentary', id }));
-  for (const slot of [...Object.values(device.calls?.programs ?? {}), ...(device.powerUpSlot === undefined ? [] : [device.powerUpSlot])])
-    if (!Object.hasOwn(rig.slots, slot)) problems.push(problem(`${at}/calls`, 'not-found', { what: 'slot', id: slot }));
   return problems;
 }
 
+/** Slots that a device calls, or fires by itself at power-up. */
+function callProblems(rig: Rig, device: Device, at: string): Problem[] {
+  return [...Object.values(device.calls?.programs ?? {}), ...(device.powerUpSlot === undefined ? [] : [device.powerUpSlot])].flatMap((slot) =>
+    Object.hasOwn(rig.slots, slot) ? [] : [problem(`${at}/calls`, 'not-found', { what: 'slot', id: slot })],
+  );
+}
+
 /** A stored or power-up value: unknown, or inside its control's domain. */
-function valueProblems(anatomy: Anatomy, id: string, value: Literal | null, at: string): Problem[] {
+function valueProblems(anatomy: Anatomy, id: string, value: Literal | null, at: () => string): Problem[] {
   const control = anatomy.controls.find((one) => one.id === id);
-  if (!control) return [problem(at, 'not-found', { what: 'control', id })];
-  return value === null || inDomain(control.domain, value) ? [] : [problem(at, 'out-of-domain', { value, expected: `a value of ${control.label}` })];
+  if (!control) return [problem(at(), 'not-found', { what: 'control', id })];
+  return value === null || inDomain(control.domain, value) ? [] : [problem(at(), 'out-of-domain', { value, expected: `a value of ${control.label}` })];
 }
 
 const fits: Record<Cable['kind'], readonly string[]> = {
@@ -108,15 +129,15 @@ function cableProblems(rig: Rig, at: string): Problem[] {
   const taken = new Set<string>();
   return Object.values(rig.cables).flatMap((cable) =>
     cable.plugs.flatMap((plug, i): Problem[] => {
-      const here = at + pointer('cables', cable.id, 'plugs', i);
+      const here = () => at + pointer('cables', cable.id, 'plugs', i);
       const device = Object.hasOwn(rig.devices, plug.device) ? rig.devices[plug.device] : undefined;
-      if (!device) return [problem(here, 'not-found', { what: 'device', id: plug.device })];
+      if (!device) return [problem(here(), 'not-found', { what: 'device', id: plug.device })];
       const jack = anatomyOf(device.type).jacks.find((one) => one.id === plug.jack);
-      if (!jack) return [problem(here, 'jack-missing', { device: device.name, jack: plug.jack })];
+      if (!jack) return [problem(here(), 'jack-missing', { device: device.name, jack: plug.jack })];
       const key = `${plug.device}:${plug.jack}`;
-      if (taken.has(key)) return [problem(here, 'jack-taken', { device: device.name, jack: jack.label })];
+      if (taken.has(key)) return [problem(here(), 'jack-taken', { device: device.name, jack: jack.label })];
       taken.add(key);
-      return fits[cable.kind].includes(jack.kind) ? [] : [problem(here, 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
+      return fits[cable.kind].includes(jack.kind) ? [] : [problem(here(), 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
     }),
   );
 }
@@ -124,38 +145,38 @@ function cableProblems(rig: Rig, at: string): Problem[] {
 function soundProblems(rig: Rig, sound: Sound, at: string): Problem[] {
   return [
     ...Object.keys(sound.pedals).flatMap((device) => (Object.hasOwn(rig.devices, device) ? [] : [problem(at + pointer('sounds', sound.id, 'pedals', device), 'not-found', { what: 'device', id: device })])),
-    ...Object.entries(sound.wants).flatMap(([ref, value]) => wantProblems(rig, ref, value, at + pointer('sounds', sound.id, 'wants', ref))),
+    ...Object.entries(sound.wants).flatMap(([ref, value]) => wantProblems(rig, ref, value, () => at + pointer('sounds', sound.id, 'wants', ref))),
   ];
 }
 
-function wantProblems(rig: Rig, ref: string, value: string | number, at: string): Problem[] {
+function wantProblems(rig: Rig, ref: string, value: string | number, at: () => string): Problem[] {
   const { device: id, control: name } = splitRef(ref);
   const device = Object.hasOwn(rig.devices, id) ? rig.devices[id] : undefined;
-  if (!device) return [problem(at, 'not-found', { what: 'device', id })];
+  if (!device) return [problem(at(), 'not-found', { what: 'device', id })];
   const anatomy = anatomyOf(device.type);
   if (name === 'preset') {
-    if (!anatomy.presets) return [problem(at, 'not-found', { what: 'control', id: name })];
-    return typeof value === 'number' && Number.isInteger(value) && value >= 0 ? [] : [problem(at, 'wrong-type', { expected: 'a preset number as sent' })];
+    if (!anatomy.presets) return [problem(at(), 'not-found', { what: 'control', id: name })];
+    return typeof value === 'number' && Number.isInteger(value) && value >= 0 ? [] : [problem(at(), 'wrong-type', { expected: 'a preset number as sent' })];
   }
   const control = anatomy.controls.find((one) => one.id === name);
-  if (!control) return [problem(at, 'not-found', { what: 'control', id: name })];
-  return inDomain(control.domain, value) ? [] : [problem(at, 'out-of-domain', { value, expected: `a value of ${control.label}` })];
+  if (!control) return [problem(at(), 'not-found', { what: 'control', id: name })];
+  return inDomain(control.domain, value) ? [] : [problem(at(), 'out-of-domain', { value, expected: `a value of ${control.label}` })];
 }
 
 function slotProblems(rig: Rig, at: string): Problem[] {
   const places = new Set<string>();
   return Object.values(rig.slots).flatMap((slot): Problem[] => {
-    const here = at + pointer('slots', slot.id);
+    const here = () => at + pointer('slots', slot.id);
     const device = Object.hasOwn(rig.devices, slot.controller) ? rig.devices[slot.controller] : undefined;
     const facts = device && anatomyOf(device.type).controller;
-    if (!facts) return [problem(`${here}/controller`, 'not-found', { what: 'controller', id: slot.controller })];
+    if (!facts) return [problem(`${here()}/controller`, 'not-found', { what: 'controller', id: slot.controller })];
     const problems: Problem[] = [];
-    if (slot.bank >= facts.banks) problems.push(problem(`${here}/bank`, 'out-of-domain', { value: slot.bank, expected: `0 to ${facts.banks - 1}` }));
-    if (slot.position >= facts.positions) problems.push(problem(`${here}/position`, 'out-of-domain', { value: slot.position, expected: `0 to ${facts.positions - 1}` }));
+    if (slot.bank >= facts.banks) problems.push(problem(`${here()}/bank`, 'out-of-domain', { value: slot.bank, expected: `0 to ${facts.banks - 1}` }));
+    if (slot.position >= facts.positions) problems.push(problem(`${here()}/position`, 'out-of-domain', { value: slot.position, expected: `0 to ${facts.positions - 1}` }));
     const key = `${slot.controller}.${slot.bank}.${slot.position}`;
-    if (places.has(key)) problems.push(problem(here, 'duplicate', { what: 'slot', id: `bank ${slot.bank + 1}, switch ${slot.position + 1}` }));
+    if (places.has(key)) problems.push(problem(here(), 'duplicate', { what: 'slot', id: `bank ${slot.bank + 1}, switch ${slot.position + 1}` }));
     places.add(key);
-    if (slot.sound !== null && !Object.hasOwn(rig.sounds, slot.sound)) problems.push(problem(`${here}/sound`, 'not-found', { what: 'sound', id: slot.sound }));
+    if (slot.sound !== null && !Object.hasOwn(rig.sounds, slot.sound)) problems.push(problem(`${here()}/sound`, 'not-found', { what: 'sound', id: slot.sound }));
     return problems;
   });
 }
@@ -169,7 +190,7 @@ function castProblems(rig: Rig, at: string): Problem[] {
     if (parts.has(cast.part)) problems.push(problem(`${here}/part`, 'duplicate', { what: 'part', id: cast.part }));
     parts.add(cast.part);
     for (const action of [...cast.before, ...cast.after]) {
-      if (action.kind === 'cue') problems.push(...wantProblems(rig, action.control, action.value, here));
+      if (action.kind === 'cue') problems.push(...wantProblems(rig, action.control, action.value, () => here));
       else if (!Object.hasOwn(rig.devices, action.device) || !anatomyOf(rig.devices[action.device].type).switches.some((one) => one.id === action.switch))
         problems.push(problem(here, 'not-found', { what: 'foot switch', id: `${action.device}/${action.switch}` }));
     }

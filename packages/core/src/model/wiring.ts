@@ -84,8 +84,10 @@ function sameEntries<T>(a: Readonly<Record<string, T>>, b: Readonly<Record<strin
 export function retold(before: Wiring, rig: Rig): Wiring {
   if (before.rig.devices === rig.devices && before.rig.cables === rig.cables) return { ...before, rig };
   const now = (cable: Cable): Cable => rig.cables[cable.id];
+  const signalCables = before.rig.cables === rig.cables ? before.signalCables : before.signalCables.map(now);
+  if (before.rig.devices === rig.devices) return { ...before, rig, signalCables };
   const devices = before.devices.map((wired) => (wired.device === rig.devices[wired.device.id] ? wired : { ...wired, device: rig.devices[wired.device.id] }));
-  return { ...before, rig, devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables: before.signalCables.map(now) };
+  return { ...before, rig, devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables };
 }
 
 const portOf = { 'midi-out': 'out', 'midi-thru': 'thru', 'midi-merge': 'merge' } as const;

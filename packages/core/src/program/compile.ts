@@ -1,7 +1,7 @@
-import { type Anatomy, type Literal, presetExists } from '../model/anatomy.ts';
+import { type Anatomy, type Control, type Literal, presetExists } from '../model/anatomy.ts';
 import type { Action, ControlRef, Slot, Sound } from '../model/documents.ts';
-import { controlRef, splitRef } from '../model/documents.ts';
-import { loopsOf, switchingOf, wantsOf } from '../model/switching.ts';
+import { controlRef } from '../model/documents.ts';
+import { type Loop, loopsOf, switchingOf, wantsOf } from '../model/switching.ts';
 import { ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
 
@@ -20,50 +20,82 @@ export interface Step {
 }
 export type SlotActions = readonly Step[];
 
+const byHand: Intent = { kind: 'by-hand' };
+
 /**
  * Compiles slots to actions: loops, contacts, then for each device bank → program → wait → overrides.
- * A slot written by hand is taken as it stands.
+ * A slot written by hand is taken as it stands. What is the same in many slots is the same object.
  */
 export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
   const loops = loopsOf(wiring);
   const switching = switchingOf(wiring, loops);
   const { sounds } = wiring.rig;
+  const plans = new Map<string, ControllerPlan>();
+  const planOf = (controller: WiredDevice): ControllerPlan => {
+    let plan = plans.get(controller.device.id);
+    if (!plan) plans.set(controller.device.id, (plan = planned(wiring, controller, loops)));
+    return plan;
+  };
   return (slot) => {
-    if (slot.actions !== null) return slot.actions.map((action) => ({ action, intent: { kind: 'by-hand' } }));
+    if (slot.actions !== null) return slot.actions.map((action) => ({ action, intent: byHand }));
     const sound: Sound | undefined = slot.sound === null ? undefined : sounds[slot.sound];
     const controller = wiring.device.get(slot.controller);
     if (!sound || !controller) return [];
     const wants = wantsOf(sound, switching);
-    return [...loopSteps(controller, wants, loops), ...contactSteps(wiring, controller, wants), ...midiSteps(wiring, controller, wants)];
+    const plan = planOf(controller);
+    const steps: Step[] = [];
+    for (const loop of plan.loops) {
+      const wanted = wants.get(loop.ref);
+      steps.push(wanted === undefined ? loop.unsaid : wanted === 1 ? loop.in : loop.out);
+    }
+    if (plan.contacts.size > 0) for (const [ref, value] of wants) for (const step of plan.contacts.get(ref)?.get(value) ?? none) steps.push(step);
+    for (const device of plan.devices) pushDeviceSteps(steps, device, wants);
+    return steps;
   };
 }
 
-/** Every loop of the controller, in or out; one that the sound says nothing about is taken out. */
-function loopSteps(controller: WiredDevice, wants: ReadonlyMap<ControlRef, Literal>, loops: ReturnType<typeof loopsOf>): Step[] {
-  return (controller.anatomy.controller?.loops ?? []).map((loop) => {
-    const ref = controlRef(controller.device.id, loop);
-    const to = wants.get(ref) === 1 ? 1 : 0;
-    return { action: { kind: 'loop', loop, to }, intent: { kind: 'loop', wanted: wants.has(ref), holds: loops.find((one) => one.ref === ref)?.holds ?? [] } };
-  });
+const none: readonly never[] = [];
+
+/** What a controller can do, and how it is said. */
+interface ControllerPlan {
+  /** Every loop of the controller, in or out; one that the sound says nothing about is taken out. */
+  readonly loops: readonly { readonly ref: ControlRef; readonly in: Step; readonly out: Step; readonly unsaid: Step }[];
+  /** Contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to its inputs. */
+  readonly contacts: ReadonlyMap<ControlRef, ReadonlyMap<Literal, readonly Step[]>>;
+  /** Devices that its messages arrive at. */
+  readonly devices: readonly DevicePlan[];
 }
 
-/** Contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to its inputs. */
-function contactSteps(wiring: Wiring, controller: WiredDevice, wants: ReadonlyMap<ControlRef, Literal>): Step[] {
-  return [...wants].flatMap(([ref, value]): Step[] => {
-    const { device, control: id } = splitRef(ref);
-    const control = wiring.device.get(device)?.control.get(id);
-    const bits = Object.entries(control?.contacts?.table ?? {}).find(([, wanted]) => wanted === value)?.[0];
-    if (!control?.contacts || bits === undefined) return [];
-    return control.contacts.inputs.flatMap((input, i): Step[] => {
-      const link = wiring.contactLinks.find((one) => one.controller === controller.device.id && one.device === device && one.input === input);
-      return link ? [{ action: { kind: 'contact', contact: link.contact, to: bits[i] === '1' ? 1 : 0 }, intent: { kind: 'want', ref, value } }] : [];
-    });
-  });
+function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]): ControllerPlan {
+  const { id } = controller.device;
+  const holds = new Map(loops.map((loop) => [loop.ref, loop.holds]));
+  const reach = midiReach(wiring, id);
+  return {
+    loops: (controller.anatomy.controller?.loops ?? []).map((loop) => {
+      const ref = controlRef(id, loop);
+      const step = (to: 0 | 1, wanted: boolean): Step => ({ action: { kind: 'loop', loop, to }, intent: { kind: 'loop', wanted, holds: holds.get(ref) ?? none } });
+      return { ref, in: step(1, true), out: step(0, true), unsaid: step(0, false) };
+    }),
+    contacts: contactsFrom(wiring, id),
+    devices: wiring.devices.flatMap((wired) => (reach.has(wired.device.id) && wired.device.channel !== null ? [devicePlan(wired, wired.device.channel === 'omni' ? 1 : wired.device.channel)] : [])),
+  };
 }
 
-function midiSteps(wiring: Wiring, controller: WiredDevice, wants: ReadonlyMap<ControlRef, Literal>): Step[] {
-  const reach = midiReach(wiring, controller.device.id);
-  return wiring.devices.filter((wired) => reach.has(wired.device.id)).flatMap((wired) => deviceSteps(wired, wants));
+function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['contacts'] {
+  const plan = new Map<ControlRef, Map<Literal, readonly Step[]>>();
+  for (const wired of wiring.devices)
+    for (const { id, contacts } of wired.anatomy.controls) {
+      if (!contacts) continue;
+      const ref = controlRef(wired.device.id, id);
+      const links = contacts.inputs.map((input) => wiring.contactLinks.find((one) => one.controller === controller && one.device === wired.device.id && one.input === input));
+      if (!links.some(Boolean)) continue;
+      const values = new Map<Literal, readonly Step[]>();
+      for (const [bits, value] of Object.entries(contacts.table))
+        if (!values.has(value))
+          values.set(value, links.flatMap((link, i): Step[] => (link ? [{ action: { kind: 'contact', contact: link.contact, to: bits[i] === '1' ? 1 : 0 }, intent: { kind: 'want', ref, value } }] : [])));
+      plan.set(ref, values);
+    }
+  return plan;
 }
 
 const reaches = new WeakMap<Wiring, Map<string, ReadonlySet<string>>>();
@@ -89,22 +121,56 @@ function findReach(wiring: Wiring, controller: string): ReadonlySet<string> {
   return reached;
 }
 
-function deviceSteps(wired: WiredDevice, wants: ReadonlyMap<ControlRef, Literal>): Step[] {
-  const { id, channel } = wired.device;
-  if (channel === null) return [];
-  const sendsOn = channel === 'omni' ? 1 : channel;
-  const preset = wants.get(controlRef(id, 'preset'));
-  const recall = typeof preset === 'number' ? recallSteps(wired, sendsOn, preset) : [];
-  const overrides = wired.anatomy.controls.flatMap((control): Step[] => {
-    const ref = controlRef(id, control.id);
-    const value = wants.get(ref);
-    if (value === undefined || ownerOf(wired, control) !== 'programmed') return [];
-    if (control.scope === 'preset' && typeof preset === 'number' && storedSurely(wired, preset, control.id, value)) return [];
-    const message = overrideFor(wired.anatomy, control.id, value);
-    return message ? [{ action: { kind: 'control', channel: sendsOn, ...message }, intent: { kind: 'want', ref, value } }] : [];
-  });
-  const wait = wired.anatomy.busy && recall.length > 0 && overrides.length > 0 ? [{ action: { kind: 'wait' as const, ms: wired.anatomy.busy.ms }, intent: { kind: 'loading' as const, device: id } }] : [];
-  return [...recall, ...wait, ...overrides];
+/** What a device can be told by messages. */
+interface DevicePlan {
+  readonly wired: WiredDevice;
+  readonly channel: number;
+  readonly preset: ControlRef;
+  readonly recalls: Map<number, readonly Step[]>;
+  readonly overrides: readonly { readonly control: Control; readonly ref: ControlRef; readonly steps: Map<Literal, Step | null> }[];
+  readonly wait: Step | null;
+}
+
+function devicePlan(wired: WiredDevice, channel: number): DevicePlan {
+  const { id } = wired.device;
+  const { busy } = wired.anatomy;
+  return {
+    wired,
+    channel,
+    preset: controlRef(id, 'preset'),
+    recalls: new Map(),
+    overrides: wired.anatomy.controls.filter((control) => ownerOf(wired, control) === 'programmed').map((control) => ({ control, ref: controlRef(id, control.id), steps: new Map() })),
+    wait: busy ? { action: { kind: 'wait', ms: busy.ms }, intent: { kind: 'loading', device: id } } : null,
+  };
+}
+
+function pushDeviceSteps(steps: Step[], plan: DevicePlan, wants: ReadonlyMap<ControlRef, Literal>): void {
+  const { wired, wait } = plan;
+  const preset = wants.get(plan.preset);
+  let isRecalled = false;
+  if (typeof preset === 'number') {
+    let recall = plan.recalls.get(preset);
+    if (!recall) plan.recalls.set(preset, (recall = recallSteps(wired, plan.channel, preset)));
+    for (const step of recall) steps.push(step);
+    isRecalled = recall.length > 0;
+  }
+  for (const override of plan.overrides) {
+    const value = wants.get(override.ref);
+    if (value === undefined) continue;
+    const { control } = override;
+    if (control.scope === 'preset' && typeof preset === 'number' && storedSurely(wired, preset, control.id, value)) continue;
+    let step = override.steps.get(value);
+    if (step === undefined) override.steps.set(value, (step = overrideStep(plan, override.ref, control, value)));
+    if (!step) continue;
+    if (isRecalled && wait) steps.push(wait);
+    isRecalled = false;
+    steps.push(step);
+  }
+}
+
+function overrideStep({ wired, channel }: DevicePlan, ref: ControlRef, control: Control, value: Literal): Step | null {
+  const message = overrideFor(wired.anatomy, control.id, value);
+  return message ? { action: { kind: 'control', channel, ...message }, intent: { kind: 'want', ref, value } } : null;
 }
 
 /** The stored value is the wanted one, and a repeated program change reloads it. */

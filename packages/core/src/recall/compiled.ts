@@ -1,7 +1,7 @@
 import type { FaultKind } from '../model/documents.ts';
 import { Delivery, DependsOnState, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from './events.ts';
-import { after, mayChange } from './leaves.ts';
+import { after, Leaves, mayChange } from './leaves.ts';
 import type { Operation } from './operations.ts';
 import type { Plant } from './plant.ts';
 import { PartialStore } from './store.ts';
@@ -16,8 +16,12 @@ export interface CompiledEvent {
   /** In the order of time; null where the event is delivered anew from each state. */
   readonly operations: readonly Operation[] | null;
   readonly outcome: Outcome;
-  /** Every variable that it may change, with the value it leaves it on whatever it was before, or `mayChange`. */
-  readonly leaves: ReadonlyMap<number, number>;
+  readonly leaves: Leaves;
+  /**
+   * Of a press that can be made from every state and falls quiet: the bank of its controller, the one variable that
+   * decides whether it is made. Null for every other event.
+   */
+  readonly bank: number | null;
   /** The operations again, each with the points at which it can be lost; worked out when first asked. */
   readonly losses: () => { readonly operations: readonly Operation[]; readonly points: readonly LossyPoint[] };
 }
@@ -28,12 +32,13 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
     index,
     operations: null,
     outcome,
-    leaves: new Map([...touched].map((variable) => [variable, mayChange])),
+    leaves: Leaves.open(plant.variables.length, touched),
+    bank: outcome === 'quiet' ? freeBank(plant, event) : null,
     losses: () => ({ operations: [], points: [] }),
   });
   if (event.kind === 'restart') return uncompiled(restartTouches(plant, event), 'quiet');
   const recorded = (options: { readonly survey?: boolean; readonly quick?: boolean }) => {
-    const delivery = new Delivery(plant, nowhere(plant), { record: true, ...options });
+    const delivery = new Delivery(plant, nowhere(), { record: true, ...options });
     begin(plant, event, delivery);
     return { delivery, outcome: delivery.settle() };
   };
@@ -42,14 +47,22 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
     // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
     if (outcome !== 'quiet') return uncompiled(touchedBy(delivery.operations), outcome);
     let full: { operations: readonly Operation[]; points: readonly LossyPoint[] } | undefined;
-    return { event, index, operations: delivery.operations, outcome, leaves: after(plant, delivery.operations), losses: () => (full ??= recorded({}).delivery) };
+    return { event, index, operations: delivery.operations, outcome, leaves: after(plant, delivery.operations), bank: freeBank(plant, event), losses: () => (full ??= recorded({}).delivery) };
   } catch (reason) {
     if (!(reason instanceof DependsOnState)) throw reason;
   }
   return uncompiled(touchedBy(recorded({ survey: true }).delivery.operations), 'quiet');
 }
 
-const nowhere = (plant: Plant): PartialStore => new PartialStore(PartialStore.places(plant.variables.length, []), new Map());
+function freeBank(plant: Plant, event: RigEvent): number | null {
+  if (event.kind !== 'press') return null;
+  const { facts, held, bank } = plant.device.get(event.slot.slot.controller)!.controller!;
+  return (facts.firesWhileHeld || held.size === 0) && facts.bankMove !== 'fires' ? bank : null;
+}
+
+/** While an event is recorded, nothing is read. */
+const noPlaces = new Int32Array(0);
+const nowhere = (): PartialStore => new PartialStore(noPlaces, new Map());
 const touchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap((operation) => operation.touches));
 
 function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
@@ -57,12 +70,25 @@ function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart'
   for (const links of event.device.controller?.wires.values() ?? [])
     for (const link of links) for (const variable of plant.device.get(link.device)!.variables) touches.add(variable);
   const slot = event.device.controller?.powerUpSlot === undefined ? undefined : plant.slot.get(event.device.controller.powerUpSlot);
-  if (slot) for (const variable of compileEvent(plant, { kind: 'press', slot }, -1).leaves.keys()) touches.add(variable);
+  if (slot) for (const variable of compileEvent(plant, { kind: 'press', slot }, -1).leaves.touched) touches.add(variable);
   return touches;
 }
 
 /** The same event of the same plant; a press only where its slot does the same. */
 const isSame = (a: RigEvent, b: RigEvent): boolean => a.kind === b.kind && (a.kind !== 'press' || (b.kind === 'press' && a.slot === b.slot));
+
+/** Whether an event, compiled anew, surely does to a variable what it did before. */
+export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEvent | undefined, variable: number): boolean {
+  const was = before?.leaves.on(variable);
+  const is = now?.leaves.on(variable);
+  if (was !== is || was !== mayChange) return was === is;
+  const a = signsOn(before!, variable);
+  const b = signsOn(now!, variable);
+  return a.length > 0 && a.length === b.length && a.every((sign, i) => sign !== undefined && sign === b[i]);
+}
+
+const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
+  (operations ?? []).filter((operation) => operation.touches.includes(variable)).map((operation) => (operation.constant ? `=${operation.constant.value}` : operation.sign));
 
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {
@@ -95,6 +121,12 @@ export class EventTable {
     this.restarts = restartEvents(plant).map(compile);
   }
 
+  /** Whether this table serves another plant, since no slot of it does anything else. */
+  serves(plant: Plant): boolean {
+    const mine = this.plant;
+    return mine.devices === plant.devices && mine.wiring.rig.settings === plant.wiring.rig.settings && mine.slots.length === plant.slots.length && mine.slots.every((slot, i) => slot === plant.slots[i]);
+  }
+
   at(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly CompiledEvent[] {
     if (level === 3) return [...this.ordinary, ...this.strays];
     if (level === 4 && faults.has('restart')) return [...this.ordinary, ...this.restarts];
@@ -106,13 +138,18 @@ export class EventTable {
     let touching = this.touching.get(level);
     if (!touching) this.touching.set(level, (touching = this.byVariable(level, faults)));
     if (variables.length === 1) return touching[variables[0]];
-    const chosen = new Set(variables.flatMap((variable) => touching[variable]));
-    return [...chosen].sort((a, b) => a.index - b.index);
+    const chosen = new Set<CompiledEvent>();
+    for (const variable of variables) for (const compiled of touching[variable]) chosen.add(compiled);
+    return this.at(level, faults).filter((compiled) => chosen.has(compiled));
   }
 
   private byVariable(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly (readonly CompiledEvent[])[] {
-    const touching: CompiledEvent[][] = this.plant.variables.map(() => []);
-    for (const compiled of this.at(level, faults)) for (const variable of compiled.leaves.keys()) touching[variable].push(compiled);
+    const events = this.at(level, faults);
+    const counts = new Int32Array(this.plant.variables.length);
+    for (const { leaves } of events) for (const variable of leaves.touched) counts[variable] += 1;
+    const touching = Array.from(counts, (count) => new Array<CompiledEvent>(count));
+    counts.fill(0);
+    for (const compiled of events) for (const variable of compiled.leaves.touched) touching[variable][counts[variable]++] = compiled;
     return touching;
   }
 }

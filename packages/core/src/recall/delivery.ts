@@ -2,7 +2,7 @@ import type { Action, FaultKind } from '../model/documents.ts';
 import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { known, moveBit, type Operation, receive, type Running } from './operations.ts';
+import { constant, known, moveBit, type Operation, receive, type Running } from './operations.ts';
 import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
 import { Agenda } from './agenda.ts';
 import type { Store } from './store.ts';
@@ -135,7 +135,7 @@ export class Delivery {
   }
 
   write(variable: number, value: number, time: number, points: readonly number[]): void {
-    if (variable >= 0) this.emit(known({ variable, value }, time, points));
+    if (variable >= 0) this.emit(points.length === 0 ? constant(this.plant.values, variable, value) : known({ variable, value }, time, points));
   }
 
   private sendOn(operation: Operation, applied: { emits: number; time: number }): void {
@@ -296,8 +296,9 @@ export class Delivery {
 
   private onlyIfBeliefDiffers(move: Operation, belief: number, to: 0 | 1): Operation {
     const believed = this.plant.values.id(to);
+    const { sign: _, ...unsigned } = move;
     return {
-      ...move,
+      ...unsigned,
       apply: (store, running) => (move.touches.some((variable) => store.has(variable)) && store.get(belief) !== believed ? move.apply(store, running) : undefined),
     };
   }

@@ -86,10 +86,19 @@ function momentary(plant: Plant, device: PlantDevice, id: string, to: 0 | 1, del
   }
 }
 
-export const isPlanned = (plant: Plant, device: PlantDevice, footSwitch: FootSwitch): boolean =>
-  device.wired.device.plannedFeet.includes(footSwitch.id) || castActions(plant).some((action) => action.kind === 'foot' && action.device === device.id && action.switch === footSwitch.id);
+const plannedFeet = new WeakMap<Plant, ReadonlySet<string>>();
 
-export const castActions = (plant: Plant): readonly CastAction[] => Object.values(plant.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
+/** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
+export function isPlanned(plant: Plant, device: PlantDevice, footSwitch: FootSwitch): boolean {
+  let planned = plannedFeet.get(plant);
+  if (!planned) {
+    const feet = castActions(plant).flatMap((action) => (action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : []));
+    plannedFeet.set(plant, (planned = new Set(feet)));
+  }
+  return device.wired.device.plannedFeet.includes(footSwitch.id) || (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])));
+}
+
+const castActions = (plant: Plant): readonly CastAction[] => Object.values(plant.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
 
 export function eventOfCast(plant: Plant, action: CastAction): RigEvent | undefined {
   if (action.kind === 'cue') {

@@ -1,10 +1,10 @@
-import type { Sound } from '../model/documents.ts';
-import { controlRef, splitRef } from '../model/documents.ts';
+import { controlRef, type ControlRef, type Sound } from '../model/documents.ts';
 import { wantsOf } from '../model/switching.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
 import { type Live, liveEdges } from '../trace/live.ts';
-import type { Plant, PlantControl, PlantDevice } from './plant.ts';
+import { Laid } from './laid.ts';
+import type { Plant, PlantControl, PlantDevice, PlantPresets } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
 /** Reads a variable of the state that is judged. */
@@ -16,15 +16,13 @@ export type Heard =
   | { readonly is: 'wrong'; readonly silent: boolean }
   | { readonly is: 'unknown'; readonly symbols: readonly ContentSymbol[] };
 
-/** What a sound lays over a state. */
-export interface Laid {
-  readonly sound: Sound;
-  /** Wanted values, with the stored values that wanted presets bring along. */
-  readonly values: ReadonlyMap<number, number>;
-  /** Variables that the sound names itself (or through its pedals). */
-  readonly named: ReadonlySet<number>;
-  /** Cues: what the player sets, taken as done from level 2 on. */
-  readonly obeyed: ReadonlyMap<number, number>;
+interface Wantable {
+  readonly variable: number;
+  /** The player sets it, looking. */
+  readonly isCue: boolean;
+  /** Of a device's preset: what recalling one loads. */
+  readonly presets?: PlantPresets;
+  readonly loads: readonly { readonly ref: ControlRef; readonly control: PlantControl }[];
 }
 
 export interface HearingEdge {
@@ -40,9 +38,15 @@ export interface HearingEdge {
 export class Hearing {
   readonly graph: TraceGraph;
   readonly edges: readonly HearingEdge[];
+  readonly activeEdges: readonly HearingEdge[];
   /** The preset variable of the device that a control belongs to. */
   readonly presetOf: ReadonlyMap<number, number>;
+  /** What a sound can want, by control. */
+  private readonly wantable = new Map<ControlRef, Wantable>();
   private readonly related = new Map<number, readonly number[]>();
+  /** The loop that holds a device, and the switches of devices in a loop. */
+  private readonly loopOf = new Map<string, number>();
+  private readonly inLoop = new Map<number, number[]>();
   private readonly controlOf = new Map<number, PlantControl>();
   private readonly device = new Map<number, PlantDevice>();
 
@@ -57,16 +61,32 @@ export class Hearing {
       when: edge.when.map((condition) => ({ variable: variable(condition.ref), values: condition.values.map((literal) => plant.values.id(literal)) })),
       governedBy: edge.governedBy.map(variable).filter((one) => one >= 0),
     }));
+    this.activeEdges = this.edges.filter((edge) => edge.active);
+    for (const [held, { loop, own }] of plant.switching) {
+      const loopVariable = loop === undefined ? undefined : plant.variableOf.get(loop);
+      if (loopVariable === undefined) continue;
+      this.loopOf.set(held, loopVariable);
+      const ownVariable = own === undefined ? undefined : plant.variableOf.get(own);
+      if (ownVariable !== undefined) this.inLoop.set(loopVariable, [...(this.inLoop.get(loopVariable) ?? []), ownVariable]);
+    }
     const presetOf = new Map<number, number>();
-    for (const device of plant.devices)
+    for (const device of plant.devices) {
+      const { presets } = device;
       for (const control of device.controls.values()) {
+        this.wantable.set(controlRef(device.id, control.id), { variable: control.variable, isCue: ownerOf(device.wired, control.control) !== 'programmed', loads: [] });
         this.controlOf.set(control.variable, control);
         this.device.set(control.variable, device);
-        if (device.presets) presetOf.set(control.variable, device.presets.variable);
+        if (presets) presetOf.set(control.variable, presets.variable);
       }
+      if (presets) this.wantable.set(controlRef(device.id, 'preset'), { variable: presets.variable, isCue: false, presets, loads: presets.loads.map((control) => ({ ref: controlRef(device.id, control.id), control })) });
+    }
     this.presetOf = presetOf;
+    const size = plant.variables.length;
+    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), names: new Uint8Array(size) };
   }
 
+  /** A sound lays out at most as much as there are variables. */
+  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly names: Uint8Array };
   private readonly laidOut = new WeakMap<Sound, Laid>();
 
   /** Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out. */
@@ -77,26 +97,29 @@ export class Hearing {
   }
 
   private layAnew(sound: Sound): Laid {
-    const values = new Map<number, number>();
-    const named = new Set<number>();
+    const { variables, wanted, names } = this.scratch;
     const obeyed = new Map<number, number>();
+    let count = 0;
+    const lay = (variable: number, value: number, named: 0 | 1) => {
+      variables[count] = variable;
+      wanted[count] = value;
+      names[count] = named;
+      count += 1;
+    };
     const wants = wantsOf(sound, this.plant.switching);
     for (const [ref, literal] of wants) {
-      const { device: id, control } = splitRef(ref);
-      const device = this.plant.device.get(id);
-      const variable = this.plant.variableOf.get(ref);
-      if (!device || variable === undefined) continue;
-      named.add(variable);
-      const owner = control === 'preset' ? 'programmed' : ownerOf(device.wired, device.controls.get(control)!.control);
-      if (owner !== 'programmed') obeyed.set(variable, this.plant.values.id(literal));
-      values.set(variable, this.plant.values.id(literal));
-      if (control !== 'preset' || !device.presets) continue;
-      for (const loaded of device.presets.loads) {
-        const content = device.presets.content(Number(literal), loaded);
-        if (content !== undefined && !wants.has(controlRef(id, loaded.id))) values.set(loaded.variable, content);
+      const one = this.wantable.get(ref);
+      if (!one) continue;
+      const value = this.plant.values.id(literal);
+      lay(one.variable, value, 1);
+      if (one.isCue) obeyed.set(one.variable, value);
+      if (!one.presets) continue;
+      for (const loaded of one.loads) {
+        const content = one.presets.content(Number(literal), loaded.control);
+        if (content !== undefined && !wants.has(loaded.ref)) lay(loaded.control.variable, content, 0);
       }
     }
-    return { sound, values, named, obeyed };
+    return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), names.slice(0, count), obeyed);
   }
 
   /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
@@ -200,15 +223,11 @@ export class Hearing {
     const { plant } = this;
     const { device: id } = plant.variables[variable];
     const device = plant.device.get(id)!;
-    const conditions = new Set(device.wired.anatomy.sections.flatMap((section) => Object.keys(section.when?.controls ?? {})));
-    const loops = device.controller ? [] : [...conditions].flatMap((control) => plant.variableOf.get(controlRef(id, control)) ?? []);
-    const switchings = [...plant.switching].flatMap(([held, { loop, own }]) => {
-      const loopVariable = loop === undefined ? undefined : plant.variableOf.get(loop);
-      const ownVariable = own === undefined ? undefined : plant.variableOf.get(own);
-      if (held === id) return loopVariable === undefined ? [] : [loopVariable];
-      return loopVariable === variable && ownVariable !== undefined ? [ownVariable] : [];
-    });
-    return [...new Set([...loops, ...switchings])].filter((other) => other !== variable);
+    const conditions = device.controller ? [] : device.wired.anatomy.sections.flatMap((section) => Object.keys(section.when?.controls ?? {}));
+    const own = conditions.flatMap((control) => plant.variableOf.get(controlRef(id, control)) ?? []);
+    const loop = this.loopOf.get(id);
+    const switchings = [...(loop === undefined ? [] : [loop]), ...(this.inLoop.get(variable) ?? [])];
+    return [...new Set([...own, ...switchings])].filter((other) => other !== variable);
   }
 
   /** The values that a control can be set to. */

@@ -1,8 +1,5 @@
 import type { Hearing } from './hearing.ts';
-import type { Range } from './outlook.ts';
-
-/** Ranges by variable; open where absent. */
-export type Ranges = readonly (Range | undefined)[];
+import type { Packed, Packing } from './packing.ts';
 
 export interface May {
   /** 1 for each section that may be on a path from a source to a destination. */
@@ -17,35 +14,36 @@ export interface May {
 export class Liveness {
   private readonly from: Int32Array;
   private readonly to: Int32Array;
-  private readonly conditions: readonly (readonly { readonly variable: number; readonly allowed: readonly number[] }[])[];
-  private readonly leaving: readonly (readonly number[])[];
-  private readonly arriving: readonly (readonly number[])[];
+  private readonly leaving: Lists;
+  private readonly arriving: Lists;
+  private readonly onwards: Lists;
+  private readonly back: Lists;
   private readonly sources: readonly number[];
   private readonly ends: readonly number[];
   private readonly nodeCount: number;
   private readonly stack: Int32Array;
-  private readonly isSymbolic: (value: number) => boolean;
 
   /** `onwards` and `back`: ways between nodes that are there whatever any one control is. */
   constructor(
     hearing: Hearing,
-    private readonly onwards: readonly (readonly number[])[],
-    private readonly back: readonly (readonly number[])[],
+    private readonly packing: Packing,
+    onwards: readonly (readonly number[])[],
+    back: readonly (readonly number[])[],
   ) {
-    const { graph, edges } = hearing;
-    this.from = Int32Array.from(edges, (edge) => edge.from);
-    this.to = Int32Array.from(edges, (edge) => edge.to);
-    this.conditions = edges.map((edge) => edge.when.map(({ variable, values }) => ({ variable, allowed: values })));
-    this.leaving = graph.leaving;
-    this.arriving = graph.arriving;
+    const { graph } = hearing;
+    this.from = graph.from;
+    this.to = graph.to;
+    this.leaving = flat(graph.leaving);
+    this.arriving = flat(graph.arriving);
+    this.onwards = flat(onwards);
+    this.back = flat(back);
     this.sources = graph.sources.map((source) => source.node);
     this.ends = graph.destinations.map((end) => end.node);
     this.nodeCount = graph.nodeCount;
     this.stack = new Int32Array(graph.nodeCount + this.sources.length + this.ends.length);
-    this.isSymbolic = (value) => hearing.plant.values.isSymbolic(value);
   }
 
-  may(ranges: Ranges): May {
+  may(ranges: Packed): May {
     const { leaving, arriving, from, to, stack } = this;
     const asked = new Uint8Array(from.length);
     const forward = new Uint8Array(this.nodeCount);
@@ -55,11 +53,12 @@ export class Liveness {
       stack[height++] = node;
     }
     while (height > 0) {
-      const out = leaving[stack[--height]];
-      for (let k = 0; k < out.length; k += 1) {
-        const edge = out[k];
-        if (asked[edge] === 0) asked[edge] = this.mayClose(edge, ranges) ? 1 : 2;
-        if (asked[edge] !== 1 || forward[to[edge]] === 1) continue;
+      const node = stack[--height];
+      for (let k = leaving.start[node]; k < leaving.start[node + 1]; k += 1) {
+        const edge = leaving.items[k];
+        if (!this.packing.mayClose(edge, ranges)) continue;
+        asked[edge] = 1;
+        if (forward[to[edge]] === 1) continue;
         forward[to[edge]] = 1;
         stack[height++] = to[edge];
       }
@@ -74,9 +73,9 @@ export class Liveness {
         stack[height++] = node;
       }
     while (height > 0) {
-      const into = arriving[stack[--height]];
-      for (let k = 0; k < into.length; k += 1) {
-        const edge = into[k];
+      const node = stack[--height];
+      for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
+        const edge = arriving.items[k];
         if (asked[edge] !== 1) continue;
         live[edge] = 1;
         if (backward[from[edge]] === 1) continue;
@@ -88,19 +87,22 @@ export class Liveness {
   }
 
   /** Whether sound surely reaches a destination. */
-  surelySounds(ranges: Ranges): boolean {
+  surelySounds(ranges: Packed): boolean {
     const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, this.to);
     return this.ends.some((node) => forward[node] === 1);
   }
 
-  /** Answers for a section whether it is surely on a path from a source to a destination. */
-  mustLive(ranges: Ranges): (edge: number) => boolean {
-    const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, this.to);
-    const backward = this.surely(ranges, this.ends, this.back, this.arriving, this.from);
-    return (edge) => forward[this.from[edge]] === 1 && backward[this.to[edge]] === 1 && this.mustClose(edge, ranges);
+  /** 1 for each section that is surely on a path from a source to a destination. */
+  mustLive(ranges: Packed): Uint8Array {
+    const { from, to } = this;
+    const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, to);
+    const backward = this.surely(ranges, this.ends, this.back, this.arriving, from);
+    const live = new Uint8Array(from.length);
+    for (let edge = 0; edge < live.length; edge += 1) if (forward[from[edge]] === 1 && backward[to[edge]] === 1 && this.packing.mustClose(edge, ranges)) live[edge] = 1;
+    return live;
   }
 
-  private surely(ranges: Ranges, starts: readonly number[], ways: readonly (readonly number[])[], edgesAt: readonly (readonly number[])[], other: Int32Array): Uint8Array {
+  private surely(ranges: Packed, starts: readonly number[], ways: Lists, edgesAt: Lists, other: Int32Array): Uint8Array {
     const { stack } = this;
     const seen = new Uint8Array(this.nodeCount);
     let height = 0;
@@ -110,44 +112,34 @@ export class Liveness {
     }
     while (height > 0) {
       const node = stack[--height];
-      const shortcuts = ways[node];
-      for (let k = 0; k < shortcuts.length; k += 1)
-        if (seen[shortcuts[k]] === 0) {
-          seen[shortcuts[k]] = 1;
-          stack[height++] = shortcuts[k];
-        }
-      const edges = edgesAt[node];
-      for (let k = 0; k < edges.length; k += 1) {
-        const next = other[edges[k]];
-        if (seen[next] === 1 || !this.mustClose(edges[k], ranges)) continue;
+      for (let k = ways.start[node]; k < ways.start[node + 1]; k += 1) {
+        const next = ways.items[k];
+        if (seen[next] === 1) continue;
+        seen[next] = 1;
+        stack[height++] = next;
+      }
+      for (let k = edgesAt.start[node]; k < edgesAt.start[node + 1]; k += 1) {
+        const edge = edgesAt.items[k];
+        const next = other[edge];
+        if (seen[next] === 1 || !this.packing.mustClose(edge, ranges)) continue;
         seen[next] = 1;
         stack[height++] = next;
       }
     }
     return seen;
   }
+}
 
-  private mayClose(edge: number, ranges: Ranges): boolean {
-    const conditions = this.conditions[edge];
-    for (let i = 0; i < conditions.length; i += 1) {
-      const range = ranges[conditions[i].variable];
-      if (range && !this.someIn(range, conditions[i].allowed)) return false;
-    }
-    return true;
-  }
+/** A list for each node, one after the other: that of node n is from start[n] to start[n + 1]. */
+interface Lists {
+  readonly start: Int32Array;
+  readonly items: Int32Array;
+}
 
-  private someIn(range: readonly number[], allowed: readonly number[]): boolean {
-    for (let k = 0; k < range.length; k += 1) if (allowed.includes(range[k]) || this.isSymbolic(range[k])) return true;
-    return false;
-  }
-
-  private mustClose(edge: number, ranges: Ranges): boolean {
-    const conditions = this.conditions[edge];
-    for (let i = 0; i < conditions.length; i += 1) {
-      const range = ranges[conditions[i].variable];
-      if (!range || range.length === 0) return false;
-      for (let k = 0; k < range.length; k += 1) if (!conditions[i].allowed.includes(range[k])) return false;
-    }
-    return true;
-  }
+function flat(lists: readonly (readonly number[])[]): Lists {
+  const start = new Int32Array(lists.length + 1);
+  for (let i = 0; i < lists.length; i += 1) start[i + 1] = start[i] + lists[i].length;
+  const items = new Int32Array(start[lists.length]);
+  for (let i = 0; i < lists.length; i += 1) items.set(lists[i], start[i]);
+  return { start, items };
 }

@@ -1,7 +1,6 @@
 import type { FaultKind } from '../model/documents.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './compiled.ts';
 import type { LossyPoint, Outcome } from './delivery.ts';
-import type { Plant } from './plant.ts';
 import { type Move, type Row, rowKey, Stepper, TooManyStates } from './stepper.ts';
 import type { Pins } from './values.ts';
 
@@ -88,10 +87,10 @@ export class Machine {
   /** Of presses that leave these variables on the same values whatever was before, the first. */
   private distinct(events: readonly CompiledEvent[]): readonly CompiledEvent[] {
     const { variables } = this;
-    const first = new Map<string, CompiledEvent[]>();
+    const first = new Map<string | number, CompiledEvent[]>();
     return events.filter((compiled) => {
-      if (!isConstant(compiled, variables, this.stepper.plant)) return true;
-      const key = variables.length === 1 ? String(compiled.leaves.get(variables[0])) : variables.map((variable) => compiled.leaves.get(variable)).join(',');
+      if (!isConstant(compiled, variables)) return true;
+      const key = variables.length === 1 ? compiled.leaves.on(variables[0]) : variables.map((variable) => compiled.leaves.on(variable)).join(',');
       const alike = first.get(key);
       if (alike) {
         alike.push(compiled);
@@ -122,7 +121,7 @@ export class Machine {
     for (const compiled of this.events) {
       if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.isEnabled(here.row, compiled.event)) continue;
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
-      if (sameFromAnywhere(compiled, this.variables, question, stepper.plant)) this.once.add(compiled);
+      if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
         if (outcome === 'quiet') this.add(row, here, { compiled, ...(lost === undefined ? {} : { lost }) });
         else if (!question.also?.includes(compiled)) this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
@@ -136,13 +135,11 @@ export class Machine {
 const isSpent = (row: Row, stepper: Stepper, { event }: CompiledEvent): boolean => row[stepper.width - 1] === 1 && (event.kind === 'restart' || (event.kind === 'foot' && event.stray));
 
 /** An event that leaves every variable of the machine on a known value need be tried from one row only. */
-const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question, plant: Plant): boolean => question.level === 2 && isConstant(compiled, variables, plant);
+const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question): boolean => question.level === 2 && isConstant(compiled, variables);
 
 /** Whether a press can be made from every row and leaves each of these variables on a known value. */
-function isConstant(compiled: CompiledEvent, variables: readonly number[], plant: Plant): boolean {
-  if (compiled.event.kind !== 'press' || compiled.outcome !== 'quiet') return false;
-  const { controller } = plant.device.get(compiled.event.slot.slot.controller)!;
-  if (!controller!.facts.firesWhileHeld && controller!.held.size > 0) return false;
-  if (controller!.facts.bankMove === 'fires' || variables.includes(controller!.bank)) return false;
-  return variables.every((variable) => (compiled.leaves.get(variable) ?? -1) >= 0);
+function isConstant({ bank, leaves }: CompiledEvent, variables: readonly number[]): boolean {
+  if (bank === null || variables.includes(bank)) return false;
+  for (let i = 0; i < variables.length; i += 1) if (leaves.on(variables[i]) < 0) return false;
+  return true;
 }

@@ -19,6 +19,10 @@ export interface Operation {
   readonly gates?: readonly number[];
   /** True where its device may send a recall on, so that the delivery depends on the state. */
   readonly mayEmit?: boolean;
+  /** Two operations with the same sign do the same to every state, and read nothing but what operations on the variables that they touch write. */
+  readonly sign?: string;
+  /** True where it reads no variable but those that it touches, and nothing of what is loading. */
+  readonly isClosed?: boolean;
   /** Set where it does nothing but give a variable a known value. */
   readonly constant?: { readonly variable: number; readonly value: number };
 }
@@ -45,8 +49,36 @@ export const known = (value: { variable: number; value: number }, time: number, 
   constant: value,
 });
 
-/** What a received message does to a device, in order; empty where it does not understand it. */
+const constants = new WeakMap<Values, (Map<number, Operation> | undefined)[]>();
+
+/** The one operation that gives a variable this value whenever it comes, where nobody asks what may be lost on the way. */
+export function constant(values: Values, variable: number, value: number): Operation {
+  let byVariable = constants.get(values);
+  if (!byVariable) constants.set(values, (byVariable = []));
+  const byValue = (byVariable[variable] ??= new Map());
+  let operation = byValue.get(value);
+  if (!operation) byValue.set(value, (operation = known({ variable, value }, 0, [])));
+  return operation;
+}
+
+const received = new WeakMap<PlantDevice, Map<number, readonly Operation[]>>();
+
+/**
+ * What a received message does to a device, in order; empty where it does not understand it. The very same operations
+ * each time where the device takes a message alike at any time and nobody asks what may be lost on the way.
+ */
 export function receive(plant: Plant, device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): readonly Operation[] {
+  const { busy, emits } = device.wired.anatomy;
+  if (busy || emits || points.length > 0 || (message.kind !== 'program' && message.kind !== 'control')) return receiveAnew(plant, device, message, time, points);
+  let before = received.get(device);
+  if (!before) received.set(device, (before = new Map()));
+  const key = message.kind === 'program' ? message.program : 128 + message.cc * 128 + message.value;
+  let operations = before.get(key);
+  if (!operations) before.set(key, (operations = receiveAnew(plant, device, message, 0, points)));
+  return operations;
+}
+
+function receiveAnew(plant: Plant, device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): readonly Operation[] {
   if (message.kind === 'program') return device.presets ? recall(plant, device, device.presets, message.program, time, points) : [];
   if (message.kind !== 'control') return [];
   const { presets } = device;
@@ -80,6 +112,7 @@ function bankSelect(plant: Plant, device: PlantDevice, presets: PlantPresets, cc
     touches: [presets.bank],
     time,
     points,
+    isClosed: device.wired.anatomy.busy === undefined,
     apply: (store, running) => {
       if (!store.has(presets.bank) || admission(device, time, running) === undefined) return nothing;
       if (presets.facts.scheme !== 'both') store.set(presets.bank, values.id(value));
@@ -124,7 +157,7 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
     beginLoading(device, at, running);
     return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
   };
-  return [{ touches, time, points, apply, mayEmit: device.wired.anatomy.emits !== undefined, ...gatesOf(device) }];
+  return [{ touches, time, points, apply, isClosed: !listens, mayEmit: device.wired.anatomy.emits !== undefined, ...gatesOf(device) }];
 }
 
 function fallHome(store: Store, presets: PlantPresets, values: Values): void {
@@ -306,6 +339,7 @@ export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to
     touches: [input.bit, ...ruled.map((control) => control.variable)],
     time,
     points,
+    ...(to === 'flip' ? {} : { sign: `${input.bit}:${to}` }),
     apply: (store) => {
       const rules = ruled.filter((control) => store.has(control.variable));
       if (rules.length === 0 && !store.has(input.bit)) return nothing;

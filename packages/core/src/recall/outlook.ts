@@ -1,5 +1,7 @@
-import type { Hearing, HearingEdge, Laid } from './hearing.ts';
-import { Liveness, type Ranges } from './liveness.ts';
+import type { Hearing, HearingEdge } from './hearing.ts';
+import type { Laid } from './laid.ts';
+import { Liveness } from './liveness.ts';
+import { type Overlay, Packing } from './packing.ts';
 import type { Pins } from './values.ts';
 
 /** Values that a variable may have; null where it may have any. */
@@ -16,14 +18,15 @@ export type Status = 'wrong' | 'harmless' | 'open';
 export class Outlook {
   /** Ways through that are there whatever value a control has (a loop passes in or out): node pairs. */
   private readonly always: readonly (readonly [number, number])[];
+  private readonly pairs = new Set<number>();
   private readonly onwards: readonly (readonly number[])[];
   private readonly back: readonly (readonly number[])[];
   private readonly conditioned = new Map<number, HearingEdge[]>();
   private readonly governed = new Map<number, HearingEdge[]>();
+  private readonly packing: Packing;
   private readonly liveness: Liveness;
-  /** Variables that open or close sections. */
-  private readonly deciding: readonly number[];
-  private readonly singles: (readonly number[] | undefined)[] = [];
+  /** What each sound wants, packed, without and with what is obeyed. */
+  private readonly overlays = new WeakMap<Laid, { readonly wanted: Overlay; readonly free: Overlay }>();
   private readonly classes = new Map<number, Map<number, string>>();
 
   constructor(private readonly hearing: Hearing) {
@@ -45,25 +48,23 @@ export class Outlook {
     }
     this.onwards = onwards;
     this.back = back;
-    this.liveness = new Liveness(hearing, onwards, back);
-    this.deciding = [...this.conditioned.keys()].filter((variable) => variable >= 0);
+    this.packing = new Packing(hearing.edges, (value) => hearing.plant.values.isSymbolic(value));
+    this.liveness = new Liveness(hearing, this.packing, onwards, back);
   }
 
-  /** What each variable that opens or closes a section may be. */
-  private ranges(possible: Possible): Ranges {
-    const ranges = new Array<Range | undefined>(this.hearing.plant.variables.length);
-    for (const variable of this.deciding) ranges[variable] = possible(variable);
-    return ranges;
-  }
-
-  /** One value as a range; shared, since most ranges are one value. */
-  private single(value: number): readonly number[] {
-    return (this.singles[value] ??= [value]);
+  private overlayOf(laid: Laid): { readonly wanted: Overlay; readonly free: Overlay } {
+    let known = this.overlays.get(laid);
+    if (!known) {
+      const wanted = this.packing.overlay(laid.variables, laid.wanted, () => false);
+      known = { wanted, free: laid.obeyed.size === 0 ? wanted : this.packing.overlay(laid.variables, laid.wanted, (variable) => laid.obeyed.has(variable)) };
+      this.overlays.set(laid, known);
+    }
+    return known;
   }
 
   /** Whether sound surely reaches a destination. */
   surelySounds(possible: Possible): boolean {
-    return this.liveness.surelySounds(this.ranges(possible));
+    return this.liveness.surelySounds(this.packing.ranges(possible));
   }
 
   /** Multi-valued variables that the sound does not name and that may cut the line. */
@@ -83,15 +84,11 @@ export class Outlook {
   /** Of some variables, those that may be heard at all, whatever each of them is and whatever `possible` leaves open. */
   audible(laid: Laid, variables: readonly number[], possible: Possible): readonly number[] {
     const free = new Set(variables);
-    const { edges } = this.liveness.may(
-      this.ranges((variable) => {
-        const obeyed = laid.obeyed.get(variable);
-        if (obeyed !== undefined) return this.single(obeyed);
-        const known = free.has(variable) ? null : possible(variable);
-        const wanted = laid.values.get(variable);
-        return known === null || wanted === undefined || known[0] === wanted ? known : [...known, wanted];
-      }),
-    );
+    const now = this.packing.ranges((variable) => {
+      const obeyed = laid.obeyed.get(variable);
+      return obeyed !== undefined ? [obeyed] : free.has(variable) ? null : possible(variable);
+    });
+    const { edges } = this.liveness.may(this.packing.widened(now, this.overlayOf(laid).free));
     const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
     return variables.filter((variable) => (this.conditioned.get(variable) ?? []).some(isLive) || (this.governed.get(variable) ?? []).some(isLive));
   }
@@ -114,44 +111,32 @@ export class Outlook {
   status(laid: Laid, at: ReadonlyMap<number, number>, possible: Possible, pins: Pins): Status {
     const { values } = this.hearing.plant;
     const differing = [...at].filter(([variable, value]) => !laid.obeyed.has(variable) && laid.values.has(variable) && laid.values.get(variable) !== value).map(([variable]) => variable);
-    const now = this.ranges((variable) => {
+    const now = this.packing.ranges((variable) => {
       const obeyed = laid.obeyed.get(variable) ?? at.get(variable);
-      return obeyed === undefined ? possible(variable) : this.single(obeyed);
+      return obeyed === undefined ? possible(variable) : [obeyed];
     });
     const mayNow = this.liveness.may(now);
     if (!laid.sound.silence && !mayNow.sounds) return 'wrong';
     if (differing.length === 0) return 'harmless';
-    if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, now))) return 'harmless';
-    const then = this.ranges((variable) => {
-      const wanted = laid.values.get(variable);
-      return wanted === undefined ? (now[variable] ?? null) : this.single(wanted);
-    });
-    const mayThen = this.liveness.may(then);
-    const mustNow = this.liveness.mustLive(now);
+    const { wanted, free } = this.overlayOf(laid);
+    const then = this.packing.replaced(now, wanted);
     const mustThen = this.liveness.mustLive(then);
-    for (const edge of this.hearing.edges) {
-      if (!edge.active) continue;
-      const surely = mustThen(edge.index);
-      if (surely && mayNow.edges[edge.index] === 0) return 'wrong';
-      const is = mustNow(edge.index);
-      if (is && mayThen.edges[edge.index] === 0) return 'wrong';
-      if (!surely && !is) continue;
-      for (const variable of edge.governedBy) {
+    const isDifferent = (edge: HearingEdge): boolean =>
+      edge.governedBy.some((variable) => {
         const value = at.get(variable);
-        if (value !== undefined && differing.includes(variable) && values.compare(value, laid.values.get(variable)!, pins) === 'different') return 'wrong';
-      }
-    }
+        return value !== undefined && differing.includes(variable) && values.compare(value, laid.values.get(variable)!, pins) === 'different';
+      });
+    for (const edge of this.hearing.activeEdges) if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
+    const mayEither = this.liveness.may(this.packing.widened(now, free)).edges;
+    if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, mayEither))) return 'harmless';
+    const mustNow = this.liveness.mustLive(now);
+    const mayThen = this.liveness.may(then);
+    for (const edge of this.hearing.activeEdges) if (mustNow[edge.index] === 1 && (mayThen.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     return 'open';
   }
 
-  /** Nothing that this variable closes, opens or colours can be live, neither as it is nor as wanted. */
-  private cannotBeHeard(variable: number, laid: Laid, at: ReadonlyMap<number, number>, ranges: Ranges): boolean {
-    const either = this.ranges((other) => {
-      const known = ranges[other] ?? null;
-      const wanted = laid.values.get(other);
-      return laid.obeyed.has(other) || known === null || wanted === undefined || (known.length === 1 && known[0] === wanted) ? known : [...known, wanted];
-    });
-    const { edges } = this.liveness.may(either);
+  /** Nothing that this variable closes, opens or colours can be live (`edges`: 1 where it may), neither as it is nor as wanted. */
+  private cannotBeHeard(variable: number, laid: Laid, at: ReadonlyMap<number, number>, edges: Uint8Array): boolean {
     const now = at.get(variable)!;
     const wanted = laid.values.get(variable)!;
     const { values } = this.hearing.plant;
@@ -163,8 +148,11 @@ export class Outlook {
 
   /** Whether every way that this variable opens and closes is one that is always there in some form. */
   private passes(variable: number): boolean {
-    const pairs = new Set(this.always.map(([from, to]) => `${from}>${to}`));
-    return (this.conditioned.get(variable) ?? []).filter((edge) => edge.when.length === 1).every((edge) => pairs.has(`${edge.from}>${edge.to}`) || this.insideAlways(edge));
+    return (this.conditioned.get(variable) ?? []).filter((edge) => edge.when.length === 1).every((edge) => this.isAlways(edge.from, edge.to) || this.insideAlways(edge));
+  }
+
+  private isAlways(from: number, to: number): boolean {
+    return this.pairs.has(from * this.hearing.graph.nodeCount + to);
   }
 
   /** A send or a return of a loop that passes either way: its ends lie between the ends of such a way. */
@@ -180,47 +168,58 @@ export class Outlook {
     const { edges, graph } = this.hearing;
     const free = edges.filter((edge) => edge.when.length === 0);
     const found: [number, number][] = [];
-    const has = new Set<string>();
     const single = [...this.conditioned].map(([variable, list]) => [variable, list.filter((edge) => edge.when.length === 1)] as const).filter(([variable, list]) => variable >= 0 && list.length > 1 && this.hearing.staysInDomain(variable));
+    const next: number[][] = Array.from({ length: graph.nodeCount }, () => []);
+    for (const edge of free) next[edge.from].push(edge.to);
+    const open = single.flatMap(([variable, list]) => {
+      const options = this.hearing.optionsOf(variable).map((option) => list.filter((edge) => edge.when[0].values.includes(option)));
+      const ends = new Set(list.map((edge) => edge.to));
+      return [...new Set(list.map((edge) => edge.from))].flatMap((start) => [...ends].flatMap((end) => (end === start ? [] : [{ start, end, options }])));
+    });
+    const search = new Search(graph.nodeCount, next);
     for (let grown = true; grown; ) {
       grown = false;
-      const next: number[][] = Array.from({ length: graph.nodeCount }, () => []);
-      for (const edge of free) next[edge.from].push(edge.to);
-      for (const [from, to] of found) next[from].push(to);
-      for (const [variable, list] of single) {
-        const options = this.hearing.optionsOf(variable);
-        const starts = [...new Set(list.map((edge) => edge.from))];
-        const ends = new Set(list.map((edge) => edge.to));
-        for (const start of starts) {
-          const reached = options.map((option) => reach(start, next, list.filter((edge) => edge.when[0].values.includes(option))));
-          for (const end of ends) {
-            const name = `${start}>${end}`;
-            if (has.has(name) || start === end || !reached.every((set) => set.has(end))) continue;
-            has.add(name);
-            found.push([start, end]);
-            next[start].push(end);
-            grown = true;
-          }
-        }
+      for (const { start, end, options } of open) {
+        if (this.isAlways(start, end) || !options.every((closed) => search.reaches(start, end, closed))) continue;
+        this.pairs.add(start * graph.nodeCount + end);
+        found.push([start, end]);
+        next[start].push(end);
+        grown = true;
       }
     }
     return found;
   }
 }
 
-function reach(start: number, next: readonly (readonly number[])[], closed: readonly HearingEdge[]): ReadonlySet<number> {
-  const seen = new Set([start]);
-  const stack = [start];
-  while (stack.length > 0) {
-    const node = stack.pop()!;
-    const there = [...next[node], ...closed.filter((edge) => edge.from === node).map((edge) => edge.to)];
-    for (const to of there)
-      if (!seen.has(to)) {
-        seen.add(to);
-        stack.push(to);
-      }
+/** Asks again and again what can be reached from a node, along ways that are always there and a few that are closed. */
+class Search {
+  private readonly seen: Int32Array;
+  private round = 0;
+
+  constructor(
+    nodeCount: number,
+    private readonly next: readonly (readonly number[])[],
+  ) {
+    this.seen = new Int32Array(nodeCount);
   }
-  return seen;
+
+  reaches(start: number, end: number, closed: readonly HearingEdge[]): boolean {
+    const { seen, next } = this;
+    this.round += 1;
+    const stack = [start];
+    seen[start] = this.round;
+    const visit = (node: number) => {
+      if (seen[node] === this.round) return;
+      seen[node] = this.round;
+      stack.push(node);
+    };
+    while (stack.length > 0 && seen[end] !== this.round) {
+      const node = stack.pop()!;
+      for (const to of next[node]) visit(to);
+      for (const edge of closed) if (edge.from === node) visit(edge.to);
+    }
+    return seen[end] === this.round;
+  }
 }
 
 function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {

@@ -47,6 +47,8 @@ export interface Variable {
   readonly index: number;
   readonly kind: VariableKind;
   readonly device: string;
+  /** The index of that device. */
+  readonly owner: number;
   /** Control, input, contact, loop or momentary it belongs to. */
   readonly part: string;
   readonly control?: Control;
@@ -56,6 +58,8 @@ export interface PlantSlot {
   readonly index: number;
   readonly slot: Slot;
   readonly actions: readonly Action[];
+  /** What the actions were compiled as. */
+  readonly steps: SlotActions;
 }
 
 export interface PlantControl {
@@ -144,24 +148,34 @@ export function reslot(plant: Plant, wiring: Wiring, actionsOf: (slot: Slot) => 
   for (const old of plant.slots) {
     const slot: Slot | undefined = filed[old.slot.id];
     if (!slot || slot.controller !== old.slot.controller || slot.bank !== old.slot.bank || slot.position !== old.slot.position) return null;
-    const actions = actionsOf(slot).map((step) => step.action);
-    const same = actions.length === old.actions.length && actions.every((action, i) => sameAction(action, old.actions[i]));
-    slots.push(same && slot.sound === old.slot.sound ? old : { index: old.index, slot, actions });
+    const steps = actionsOf(slot);
+    const same = steps === old.steps || (steps.length === old.steps.length && steps.every((step, i) => sameAction(step.action, old.actions[i])));
+    slots.push(same && slot.sound === old.slot.sound ? old : plantSlot(old.index, slot, steps));
   }
   if (slots.length !== Object.values(filed).filter((slot) => plant.device.has(slot.controller)).length) return null;
   return { ...plant, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
 }
 
-function sameAction(a: Action, b: Action): boolean {
-  if (a === b) return true;
-  const left = Object.entries(a);
-  return left.length === Object.keys(b).length && left.every(([key, value]) => (b as unknown as Record<string, unknown>)[key] === value);
+const plantSlot = (index: number, slot: Slot, steps: SlotActions): PlantSlot => ({ index, slot, steps, actions: steps.map((step) => step.action) });
+
+function sameAction(one: Action, other: Action): boolean {
+  if (one === other) return true;
+  const [a, b] = [one, other] as unknown as readonly Readonly<Record<string, unknown>>[];
+  let count = 0;
+  for (const key in a) {
+    if (a[key] !== b[key]) return false;
+    count += 1;
+  }
+  for (const _ in b) count -= 1;
+  return count === 0;
 }
 
 class Builder {
   private readonly values = new Values();
   private readonly variables: Variable[] = [];
   private readonly variableOf = new Map<ControlRef, number>();
+  /** The device that is being built. */
+  private owner = -1;
 
   constructor(
     private readonly wiring: Wiring,
@@ -195,16 +209,17 @@ class Builder {
     return Object.values(this.wiring.rig.slots)
       .filter((slot) => order.has(slot.controller))
       .sort((a, b) => order.get(a.controller)! - order.get(b.controller)! || a.bank - b.bank || a.position - b.position || (a.id < b.id ? -1 : 1))
-      .map((slot, index) => ({ index, slot, actions: this.actionsOf(slot).map((step) => step.action) }));
+      .map((slot, index) => plantSlot(index, slot, this.actionsOf(slot)));
   }
 
   private variable(kind: VariableKind, device: string, part: string, control?: Control): number {
     const index = this.variables.length;
-    this.variables.push({ index, kind, device, part, ...(control ? { control } : {}) });
+    this.variables.push({ index, kind, device, owner: this.owner, part, ...(control ? { control } : {}) });
     return index;
   }
 
   private device(wired: WiredDevice, index: number, slots: readonly PlantSlot[]): PlantDevice {
+    this.owner = index;
     const id = wired.device.id;
     const first = this.variables.length;
     const inputs = new Map(wired.anatomy.inputs.map((input) => [input.id, this.input(id, input)]));

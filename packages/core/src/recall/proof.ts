@@ -1,7 +1,8 @@
-import type { Slot, Sound } from '../model/documents.ts';
-import { type CompiledEvent, EventTable, type FreeLevel } from './compiled.ts';
+import type { FaultKind, Slot, Sound } from '../model/documents.ts';
+import { type CompiledEvent, doesTheSame, EventTable, type FreeLevel } from './compiled.ts';
 import { defaultLimits, type Limits, Machine, type Question, type Reached } from './machine.ts';
-import { Hearing, type Laid } from './hearing.ts';
+import { Hearing } from './hearing.ts';
+import type { Laid } from './laid.ts';
 import { Outlook, type Possible, type Range, type Status } from './outlook.ts';
 import type { Plant, PlantSlot } from './plant.ts';
 import { type Row, rowKey, TooManyStates } from './stepper.ts';
@@ -21,11 +22,17 @@ export class Prover {
   private readonly machines = new Map<string, Machine | null>();
   private readonly jointKeys = new Set<string>();
   private readonly laid = new Map<string, Laid>();
-  private readonly judged = new Map<string, Judgement>();
+  private readonly judged = new Map<string, Judged>();
+  /** Judgements of the rig before an edit: one that comes out the same is the same object. */
+  private earlier: ReadonlyMap<string, Judged> | undefined;
+  /** Variables that the judgement at work turns on. */
+  private consulted: Set<number> = new Set();
+  private readonly soundingBy = new Set<number>();
   private readonly posts = new Map<string, readonly number[]>();
   private readonly sounding = new Map<string, boolean>();
   private readonly releasable: ReadonlySet<number>;
   private readonly suspects: readonly CompiledEvent[];
+  private readonly faults: ReadonlySet<FaultKind>;
 
   constructor(
     readonly plant: Plant,
@@ -36,15 +43,17 @@ export class Prover {
     // What was worked out before stays true where only the actions of slots differ, and an event fires no slot but its own.
     const isPlain = plant.devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress === 'fires'));
     const kept = before && isPlain && !plant.mayFeedBack && before.plant.devices === plant.devices ? before : undefined;
+    this.faults = new Set(plant.wiring.rig.settings.faults);
     this.hearing = kept ? kept.hearing : new Hearing(plant);
     this.outlook = kept ? kept.outlook : new Outlook(this.hearing);
     const used = new Set([...Object.values(plant.wiring.rig.casting).map((cast) => cast.slot), ...plant.devices.flatMap((device) => device.controller?.powerUpSlot ?? [])]);
-    const trial = new EventTable(plant, new Set(), kept?.table);
-    this.setAside = unquietAndUnused(plant, trial, used, limits);
+    const serving = kept && kept.setAside.size === 0 && kept.suspects.length === 0 && kept.table.serves(plant) ? kept.table : undefined;
+    const trial = serving ?? new EventTable(plant, none, kept?.table);
+    this.setAside = serving ? none : unquietAndUnused(plant, trial, used, limits);
     this.table = this.setAside.size === 0 ? trial : new EventTable(plant, this.setAside);
-    this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => [...compiled.leaves.keys()]));
-    if (kept) this.takeOver(kept);
+    this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => compiled.leaves.touched));
     this.suspects = this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && plant.mayFeedBack));
+    if (kept) this.takeOver(kept);
   }
 
   /**
@@ -56,10 +65,7 @@ export class Prover {
     for (const [index, now] of this.table.press) {
       const old = kept.table.press.get(index);
       if (old === now) continue;
-      for (const variable of new Set([...now.leaves.keys(), ...(old?.leaves.keys() ?? [])])) {
-        const value = now.leaves.get(variable);
-        if (value === undefined || value < 0 || old?.leaves.get(variable) !== value) touched.add(variable);
-      }
+      for (const variable of new Set([...now.leaves.touched, ...(old?.leaves.touched ?? [])])) if (!doesTheSame(old, now, variable)) touched.add(variable);
     }
     for (const [key, machine] of kept.machines)
       if (machine && (key.startsWith('2.') || key.startsWith('3.')) && machine.stepper.variables.every((variable) => !touched.has(variable))) this.machines.set(key, machine);
@@ -67,6 +73,21 @@ export class Prover {
       const [question, , variable, slot] = key.split('|');
       if ((question.startsWith('2.') || question.startsWith('3.')) && slot === undefined && !touched.has(Number(variable))) this.posts.set(key, values);
     }
+    const alwaysQuiet = [this, kept].every((prover) => prover.setAside.size === 0 && prover.suspects.length === 0);
+    if (alwaysQuiet && ![...kept.soundingBy].some((variable) => touched.has(variable))) this.takeOverJudgements(kept, touched);
+  }
+
+  /** Judgements whose slot and sound are the same, and that turned on nothing that is touched. */
+  private takeOverJudgements(kept: Prover, touched: ReadonlySet<number>): void {
+    const { sounds } = this.plant.wiring.rig;
+    this.earlier = kept.judged;
+    for (const [key, known] of kept.judged) {
+      const { slot, sound, judgement, consulted } = known;
+      if (judgement.level !== 2 && judgement.level !== 3) continue;
+      if (this.plant.slots[slot.index] !== slot || sounds[sound.id] !== sound || consulted.some((variable) => touched.has(variable))) continue;
+      this.judged.set(key, known);
+    }
+    for (const variable of kept.soundingBy) this.soundingBy.add(variable);
   }
 
   /** Slots that may never fall quiet and that no part uses. */
@@ -83,9 +104,13 @@ export class Prover {
 
   judge(slot: PlantSlot, sound: Sound, level: Level): Judgement {
     const key = `${level}|${slot.index}|${sound.id}`;
-    let judgement = this.judged.get(key);
-    if (!judgement) this.judged.set(key, (judgement = this.judgeAnew(slot, sound, level)));
-    return judgement;
+    let known = this.judged.get(key);
+    if (!known) {
+      this.consulted = new Set();
+      const judgement = sameAsEarlier(this.earlier?.get(key)?.judgement, this.judgeAnew(slot, sound, level));
+      this.judged.set(key, (known = { judgement, slot, sound, consulted: [...this.consulted] }));
+    }
+    return known.judgement;
   }
 
   private judgeAnew(slot: PlantSlot, sound: Sound, level: Level): Judgement {
@@ -248,7 +273,8 @@ export class Prover {
   private unsettled(slot: PlantSlot, laid: Laid): number[] {
     const { leaves } = this.table.press.get(slot.index)!;
     const found: number[] = [];
-    for (const [variable, wanted] of laid.values) if ((leaves.get(variable) !== wanted || this.releasable.has(variable)) && !laid.obeyed.has(variable)) found.push(variable);
+    const { variables, wanted } = laid;
+    for (let i = 0; i < variables.length; i += 1) if ((leaves.on(variables[i]) !== wanted[i] || this.releasable.has(variables[i])) && !laid.obeyed.has(variables[i])) found.push(variables[i]);
     return found;
   }
 
@@ -259,7 +285,12 @@ export class Prover {
   private alwaysSounds(question: Question): boolean {
     const key = questionKey(question);
     let sounds = this.sounding.get(key);
-    if (sounds === undefined) this.sounding.set(key, (sounds = this.soundsThroughout(question)));
+    if (sounds === undefined) {
+      const before = this.consulted;
+      this.consulted = this.soundingBy;
+      this.sounding.set(key, (sounds = this.soundsThroughout(question)));
+      this.consulted = before;
+    }
     return sounds;
   }
 
@@ -270,6 +301,7 @@ export class Prover {
   }
 
   private reachable(variable: number, question: Question): Range {
+    this.consulted.add(variable);
     const key = `${questionKey(question)}|${variable}`;
     let values = this.posts.get(key);
     if (!values) this.posts.set(key, (values = this.collect([variable], question, (machine, reached) => [reached.row[machine.stepper.place[variable]]])));
@@ -283,7 +315,7 @@ export class Prover {
     const known = (variable: number): Range => {
       let range = ranges[variable];
       if (range === undefined) {
-        const left = press.leaves.get(variable) ?? -1;
+        const left = press.leaves.on(variable);
         range = left >= 0 && !this.releasable.has(variable) ? [left] : null;
         if (variable >= 0) ranges[variable] = range;
       }
@@ -300,7 +332,8 @@ export class Prover {
    */
   private decide(one: Case, unsettled: readonly number[]): Answer {
     const heard: number[] = [];
-    for (const variable of this.likeliestFirst(one, this.outlook.audible(one.laid, unsettled, one.after.known))) {
+    const moving = this.mayMove(one, unsettled);
+    for (const variable of moving.length === 0 ? [] : this.likeliestFirst(one, this.outlook.audible(one.laid, moving, one.after.known))) {
       if (this.staysAsWanted(one, variable, 'if known')) continue;
       const atOnce = this.wrongAtOnce(one, variable);
       if (atOnce) return atOnce;
@@ -321,6 +354,32 @@ export class Prover {
     return values?.length === 1 && values[0] === one.laid.values.get(variable);
   }
 
+  private readonly restingOf = new Map<string, Int32Array>();
+
+  /** For each variable the one value that it has in every state, where nothing that may happen touches it; −1 where that is not so, −2 where nobody asked yet. */
+  private resting(question: Question): Int32Array {
+    const key = questionKey(question);
+    let resting = this.restingOf.get(key);
+    if (!resting) this.restingOf.set(key, (resting = new Int32Array(this.plant.variables.length).fill(-2)));
+    return resting;
+  }
+
+  private restsOn(variable: number, question: Question): number {
+    if (this.table.concerning(question.level, this.faultsOf(question), [variable]).length > 0) return -1;
+    const values = this.reachable(variable, question) as readonly number[];
+    return values.length === 1 ? values[0] : -1;
+  }
+
+  /** Leaves out what nothing can move from where it is wanted (a pedal that nobody steps on). */
+  private mayMove(one: Case, variables: readonly number[]): number[] {
+    const resting = this.resting(one.question);
+    return variables.filter((variable) => {
+      if (resting[variable] === -2) resting[variable] = this.restsOn(variable, one.question);
+      if (resting[variable] >= 0) this.consulted.add(variable);
+      return resting[variable] < 0 || resting[variable] !== one.laid.values.get(variable);
+    });
+  }
+
   /** What is wanted on is soonest certain to be missed: tried first. */
   private likeliestFirst(one: Case, variables: readonly number[]): readonly number[] {
     const on = this.plant.values.id(1);
@@ -330,28 +389,31 @@ export class Prover {
   /** Wrong from power-up by bank moves and the press alone: nothing can be shorter. */
   private wrongAtOnce(one: Case, variable: number): Answer | null {
     if (!this.movesOnlyBanks()) return null;
+    const tried = new Set<number>();
     const found = this.search([variable], one.question, (machine, from): Found | 'stop' | undefined => {
       if (from.depth > 0) return 'stop';
-      const wrong = this.postRows(machine, one.slot, from).some(({ row }) => {
-        const value = row[machine.stepper.place[variable]];
-        return value !== one.laid.values.get(variable) && this.status(one, new Map([[variable, value]]), 'near') === 'wrong';
-      });
-      return wrong ? { machine, from } : undefined;
+      return this.othersAfter(one, variable, machine, from, tried).some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong') ? { machine, from } : undefined;
     });
     return found === undefined || found === 'stop' ? null : this.routed(one, found);
   }
 
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
   private mayBeHeard(one: Case, variable: number): boolean {
+    const tried = new Set<number>();
     const found = this.search([variable], one.question, (machine, from) =>
-      this.postRows(machine, one.slot, from).some(({ row }) => {
-        const value = row[machine.stepper.place[variable]];
-        return value !== one.laid.values.get(variable) && this.status(one, new Map([[variable, value]]), 'near') !== 'harmless';
-      })
-        ? true
-        : undefined,
+      this.othersAfter(one, variable, machine, from, tried).some((value) => this.status(one, new Map([[variable, value]]), 'near') !== 'harmless') ? true : undefined,
     );
     return found === true;
+  }
+
+  /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
+  private othersAfter(one: Case, variable: number, machine: Machine, from: Reached, tried: Set<number>): readonly number[] {
+    return this.postRows(machine, one.slot, from).flatMap(({ row }) => {
+      const value = row[machine.stepper.place[variable]];
+      if (value === one.laid.values.get(variable) || tried.has(value)) return [];
+      tried.add(value);
+      return [value];
+    });
   }
 
   /** From the press alone (`known`), then with what the variables nearby may be, last with what all of them may be. */
@@ -365,9 +427,12 @@ export class Prover {
   private statusAnew(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
     const { laid, after, question } = one;
     if (how === 'known') return this.outlook.status(laid, at, after.known, question.pins);
-    const before = this.status(one, at, how === 'all' ? 'near' : 'known');
-    if (before !== 'open') return before;
     const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatives(variable)));
+    // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
+    if (how === 'all' || [...nearby].some((variable) => after.known(variable) === null && !this.posts.has(`${questionKey(question)}|${variable}`))) {
+      const before = this.status(one, at, how === 'all' ? 'near' : 'known');
+      if (before !== 'open') return before;
+    }
     return this.outlook.status(laid, at, how === 'all' ? after.all : (variable) => (nearby.has(variable) ? after.all(variable) : after.known(variable)), question.pins);
   }
 
@@ -531,6 +596,7 @@ export class Prover {
 
   /** Values that a variable may have after the judged press; from its own machine alone. */
   private postsOf(variable: number, slot: PlantSlot, question: Question): readonly number[] {
+    this.consulted.add(variable);
     const press = this.table.press.get(slot.index)!;
     if (!press.leaves.has(variable) && !this.releasable.has(variable)) return this.reachable(variable, question) as readonly number[];
     const key = `${questionKey(question)}|${variable}|${slot.index}`;
@@ -558,6 +624,7 @@ export class Prover {
   private search<T>(wanted: readonly number[], question: Question, visit: (machine: Machine, reached: Reached) => T | undefined): T | undefined {
     const variables = new Set(wanted);
     return widening(variables, () => {
+      this.takeIn(variables, question);
       const machine = this.machine(sorted(variables), question);
       for (let i = 0; ; i += 1) {
         const reached = this.rowAt(machine, i, question);
@@ -568,19 +635,39 @@ export class Prover {
     });
   }
 
+  /** Variables that machines turned out to need beside their own, by the machine: taken in at once the next time. */
+  private readonly needed = new Map<string, number>();
+
+  private takeIn(variables: Set<number>, question: Question): void {
+    for (;;) {
+      const more = this.needed.get(machineKey(question, [...variables]));
+      if (more === undefined) return;
+      variables.add(more);
+    }
+  }
+
   private rowAt(machine: Machine, i: number, question: Question): Reached | undefined {
+    return this.noting(question, machine.variables, () => machine.at(i));
+  }
+
+  private noting<T>(question: Question, variables: readonly number[], act: () => T): T {
     try {
-      return machine.at(i);
+      return act();
     } catch (reason) {
-      if (reason instanceof NeedVariable) this.machines.delete(machineKey(question, machine.variables));
+      if (reason instanceof NeedVariable) {
+        const key = machineKey(question, variables);
+        this.machines.delete(key);
+        this.needed.set(key, reason.variable);
+      }
       throw reason;
     }
   }
 
   private machine(variables: readonly number[], question: Question): Machine {
+    for (const variable of variables) this.consulted.add(variable);
     const key = machineKey(question, variables);
     let machine = this.machines.get(key);
-    if (!machine) this.machines.set(key, (machine = new Machine(this.table, variables, question)));
+    if (!machine) this.machines.set(key, (machine = this.noting(question, variables, () => new Machine(this.table, variables, question))));
     return machine;
   }
 
@@ -605,10 +692,13 @@ export class Prover {
 
   /** Banks of the controllers whose presses can change these variables, and of the slot's own. */
   private banksAround(one: Case, variables: readonly number[]): number[] {
-    const faults = new Set(one.question.level === 4 ? this.plant.wiring.rig.settings.faults : []);
-    const concerned = this.table.concerning(one.question.level, faults, variables);
+    const concerned = this.table.concerning(one.question.level, this.faultsOf(one.question), variables);
     const controllers = concerned.flatMap((compiled) => (compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
     return this.banksFor([one.slot.slot.controller, ...controllers]);
+  }
+
+  private faultsOf({ level }: Question): ReadonlySet<FaultKind> {
+    return level === 4 ? this.faults : none;
   }
 
   /** Bank variables of controllers whose bank moves cost a press. */
@@ -631,6 +721,16 @@ interface Case {
   /** Statuses worked out so far, by what tells combinations apart. */
   readonly statuses: Map<string, Status>;
 }
+
+/** A judgement with what it was about and the variables that it turned on. */
+interface Judged {
+  readonly judgement: Judgement;
+  readonly slot: PlantSlot;
+  readonly sound: Sound;
+  readonly consulted: readonly number[];
+}
+
+const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Judgement => (earlier && JSON.stringify(earlier) === JSON.stringify(judgement) ? earlier : judgement);
 
 interface Found {
   readonly machine: Machine;

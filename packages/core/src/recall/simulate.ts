@@ -5,9 +5,9 @@ import { Delivery, type Watcher } from './delivery.ts';
 import { begin, type RigEvent } from './events.ts';
 import type { Sequence } from './answer.ts';
 import type { Stone } from './sequence.ts';
-import type { Laid } from './hearing.ts';
+import type { Laid } from './laid.ts';
 import type { Prover } from './proof.ts';
-import type { Plant } from './plant.ts';
+import type { Plant, PlantSlot } from './plant.ts';
 import { powerUp } from './power.ts';
 import { WholeStore } from './store.ts';
 
@@ -27,68 +27,103 @@ export interface PlayedStone {
   readonly changed: readonly { readonly ref: string; readonly from: Literal | null; readonly to: Literal | null }[];
 }
 
+export interface PlayedWant {
+  readonly ref: string;
+  readonly wanted: Literal;
+  readonly cameUp: Literal | null;
+  readonly right: boolean;
+}
+
 export interface Played {
   readonly stones: readonly PlayedStone[];
   /** Each want of the sound against what came up. */
-  readonly wants: readonly { readonly ref: string; readonly wanted: Literal; readonly cameUp: Literal | null; readonly right: boolean }[];
+  readonly wants: readonly PlayedWant[];
   /** Whether nothing is heard at the end, in a sound that wants to be. */
   readonly silent: boolean;
 }
 
-/** Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. Wants in document order, on request only up to the first that came up wrong. */
-export function play(prover: Prover, sequence: Sequence, sound: Sound, only: 'all' | 'first-wrong' = 'all'): Played {
+/** Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. Wants in document order. */
+export function play(prover: Prover, sequence: Sequence, sound: Sound): Played {
   const { plant } = prover;
-  const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
-  const chosen = new Map(sequence.needs.map((need) => [`${need.device}/${need.part}`, need.value]));
-  for (const device of plant.devices) {
-    powerUp(plant, device, store, true, (values) => {
-      const needs = [...chosen].filter(([key]) => key.startsWith(`${device.id}/`)).map(([, value]) => value);
-      return values.find((value) => needs.includes(String(plant.values.literal(value)))) ?? values[0];
-    });
-  }
+  const store = poweredUp(plant, sequence);
   const stones: PlayedStone[] = [{ stone: { kind: 'power-up' }, heard: [], quiet: true, changed: [] }];
   for (const stone of sequence.stones) stones.push(playStone(plant, store, stone));
   const laid = prover.layOf(sound);
+  const heard = prover.hearing.judge((variable) => store.get(variable), laid, { obey: true, pins: new Map() });
+  return { stones, wants: [...wantsAt(prover, store, laid)], silent: heard.is === 'wrong' && heard.silent };
+}
+
+const firstWrongs = new WeakMap<Sequence, { readonly pressed: readonly (PlantSlot | undefined)[]; readonly devices: Plant['devices']; readonly laid: Laid; readonly wrong: PlayedWant | undefined }>();
+
+/** The first want, in document order, that comes up wrong at the end of a sequence; played again only where a slot that it presses is another. */
+export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): PlayedWant | undefined {
+  const { plant } = prover;
+  const laid = prover.layOf(sound);
+  const pressed = sequence.stones.map((stone) => (stone.kind === 'press' ? plant.slot.get(stone.slot) : undefined));
+  const known = firstWrongs.get(sequence);
+  if (known && known.devices === plant.devices && known.laid === laid && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
+  const store = poweredUp(plant, sequence);
+  for (const stone of sequence.stones) run(plant, store, stone);
+  let wrong: PlayedWant | undefined;
+  for (const want of wantsAt(prover, store, laid))
+    if (!want.right) {
+      wrong = want;
+      break;
+    }
+  firstWrongs.set(sequence, { pressed, devices: plant.devices, laid, wrong });
+  return wrong;
+}
+
+function poweredUp(plant: Plant, sequence: Sequence): WholeStore {
+  const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
+  for (const device of plant.devices) {
+    const needs = sequence.needs.filter((need) => need.device === device.id).map((need) => need.value);
+    powerUp(plant, device, store, true, (values) => (needs.length === 0 ? undefined : values.find((value) => needs.includes(String(plant.values.literal(value))))) ?? values[0]);
+  }
+  return store;
+}
+
+function* wantsAt(prover: Prover, store: WholeStore, laid: Laid): Generator<PlayedWant> {
+  const { plant } = prover;
   const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.values.get(variable) && !laid.obeyed.has(variable));
   const audible = new Set(prover.outlook.audible(laid, differing, (variable) => [store.get(variable)]));
-  let found = false;
-  const wants = [...plant.variableOf].flatMap(([ref, variable]) => {
-    if (found && only === 'first-wrong') return [];
+  for (const [ref, variable] of plant.variableOf) {
     const wanted = laid.values.get(variable);
-    if (wanted === undefined || !laid.named.has(variable)) return [];
+    if (wanted === undefined || !laid.named.has(variable)) continue;
     const right = !audible.has(variable) || !isHeard(prover, store, laid, variable);
-    found ||= !right;
-    return [{ ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(store.get(variable)) ?? null, right }];
-  });
-  const heard = prover.hearing.judge((variable) => store.get(variable), laid, { obey: true, pins: new Map() });
-  return { stones, wants, silent: heard.is === 'wrong' && heard.silent };
+    yield { ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(store.get(variable)) ?? null, right };
+  }
 }
 
 /** Whether laying this one want over the state changes what sounds. */
 function isHeard(prover: Prover, store: WholeStore, laid: Laid, variable: number): boolean {
   const device = prover.plant.variables[variable].device;
-  const loads = prover.plant.device.get(device)?.presets?.variable === variable ? [...laid.values].filter(([other]) => !laid.named.has(other) && prover.plant.variables[other].device === device) : [];
-  const one: Laid = { ...laid, values: new Map([[variable, laid.values.get(variable)!], ...loads]), named: new Set([variable]) };
-  const heard = prover.hearing.judge((v) => store.get(v), one, { obey: false, pins: new Map() });
+  const loads = prover.plant.device.get(device)?.presets?.variable === variable ? [...laid.variables].filter((other) => !laid.named.has(other) && prover.plant.variables[other].device === device) : [];
+  const heard = prover.hearing.judge((v) => store.get(v), laid.restrictedTo(new Set([variable, ...loads]), variable), { obey: false, pins: new Map() });
   return heard.is !== 'right';
 }
 
 function playStone(plant: Plant, store: WholeStore, stone: Stone): PlayedStone {
   const before = store.state.slice();
   const heard: Heard[] = [];
-  const watcher: Watcher = { sent: (from, message: MidiMessage, at) => heard.push({ from, bytes: hex(encode(message)), at }) };
-  let quiet = true;
-  const event = eventOf(plant, stone);
-  if (event?.kind === 'restart') powerUp(plant, event.device, store, false, (values) => values[0]);
-  else if (event) {
-    const delivery = new Delivery(plant, store, { watcher, ...(stone.lost === undefined ? {} : { lost: stone.lost.point }) });
-    begin(plant, event, delivery);
-    quiet = delivery.settle() === 'quiet';
-  }
+  const quiet = run(plant, store, stone, { sent: (from, message: MidiMessage, at) => heard.push({ from, bytes: hex(encode(message)), at }) });
   const changed = [...plant.variableOf].flatMap(([ref, variable]) =>
     before[variable] === store.state[variable] ? [] : [{ ref, from: plant.values.literal(before[variable]) ?? null, to: plant.values.literal(store.state[variable]) ?? null }],
   );
   return { stone, heard, quiet, changed };
+}
+
+/** Lets a stone happen; whether it falls quiet. */
+function run(plant: Plant, store: WholeStore, stone: Stone, watcher?: Watcher): boolean {
+  const event = eventOf(plant, stone);
+  if (!event) return true;
+  if (event.kind === 'restart') {
+    powerUp(plant, event.device, store, false, (values) => values[0]);
+    return true;
+  }
+  const delivery = new Delivery(plant, store, { ...(watcher ? { watcher } : {}), ...(stone.lost === undefined ? {} : { lost: stone.lost.point }) });
+  begin(plant, event, delivery);
+  return delivery.settle() === 'quiet';
 }
 
 function eventOf(plant: Plant, stone: Stone): RigEvent | undefined {

@@ -27,6 +27,8 @@ export class Stepper {
   readonly width: number;
   private readonly store: PartialStore;
   private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
+  /** The one device whose variables these are; null where there are several. */
+  private readonly onlyDevice: number | null;
 
   constructor(
     readonly plant: Plant,
@@ -36,6 +38,8 @@ export class Stepper {
     this.place = PartialStore.places(plant.variables.length, variables);
     this.width = variables.length + 1;
     this.store = new PartialStore(this.place, pins);
+    const devices = new Set(variables.map((variable) => plant.variables[variable].owner));
+    this.onlyDevice = devices.size === 1 ? [...devices][0] : null;
   }
 
   open(row: Row): Store {
@@ -67,9 +71,10 @@ export class Stepper {
 
   /** Every row that power-up itself may leave. Devices of which nothing is followed come up unseen. */
   comesUp(): readonly Row[] {
-    const followed = new Set(this.variables.map((variable) => this.plant.variables[variable].device));
-    const devices = this.plant.devices.filter((device) => followed.has(device.id));
-    this.cold ??= this.forked(new Int32Array(this.width), (store, fork) => {
+    if (this.cold) return this.cold;
+    const followed = new Set(this.variables.map((variable) => this.plant.device.get(this.plant.variables[variable].device)!));
+    const devices = [...followed].sort((a, b) => a.index - b.index);
+    this.cold = this.forked(new Int32Array(this.width), (store, fork) => {
       for (const device of devices) powerUp(this.plant, device, store, true, fork);
     });
     return this.cold;
@@ -154,7 +159,8 @@ export class Stepper {
     let some = this.relevant.get(operations);
     if (!some) {
       const isHere = (variable: number) => this.place[variable] >= 0;
-      some = operations.filter((operation) => operation.touches.some(isHere) || (operation.gates?.some(isHere) ?? false));
+      const nearby = this.onlyDevice === null ? operations : (byDevice(this.plant, operations)[this.onlyDevice] ?? []);
+      some = nearby.filter((operation) => operation.touches.some(isHere) || (operation.gates?.some(isHere) ?? false));
       this.relevant.set(operations, some);
     }
     return some;
@@ -188,6 +194,29 @@ export class Stepper {
       }),
     );
   }
+}
+
+const indexed = new WeakMap<readonly Operation[], readonly (Operation[] | undefined)[]>();
+
+/** Operations by the devices whose variables they touch or gate, in their order. */
+function byDevice({ variables }: Plant, operations: readonly Operation[]): readonly (readonly Operation[] | undefined)[] {
+  let lists = indexed.get(operations);
+  if (lists) return lists;
+  const made: (Operation[] | undefined)[] = [];
+  const file = (operation: Operation, list: readonly number[]) => {
+    for (let i = 0; i < list.length; i += 1) {
+      const { owner } = variables[list[i]];
+      const here = made[owner];
+      if (!here) made[owner] = [operation];
+      else if (here[here.length - 1] !== operation) here.push(operation);
+    }
+  };
+  for (const operation of operations) {
+    file(operation, operation.touches);
+    if (operation.gates) file(operation, operation.gates);
+  }
+  indexed.set(operations, (lists = made));
+  return lists;
 }
 
 export const rowKey = (row: Row): string => row.join(',');

@@ -42,7 +42,7 @@ export class PartialStore implements Store {
 
   get(variable: number): number {
     const column = this.place[variable];
-    if (column < 0) throw new NeedVariable(variable);
+    if (!(column >= 0)) throw new NeedVariable(variable);
     return this.state[column];
   }
 

@@ -1,4 +1,5 @@
-import type { Pass, Trace } from './trace.ts';
+import type { Pass } from './passes.ts';
+import type { Trace } from './trace.ts';
 
 /** Passes that the signal comes to after this one, whichever way it takes. */
 export function passesAfter(trace: Trace, pass: Pass): readonly Pass[] {

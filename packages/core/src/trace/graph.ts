@@ -9,6 +9,11 @@ import type { WiredDevice, Wiring } from '../model/wiring.ts';
 export interface TraceGraph {
   readonly nodeCount: number;
   readonly edges: readonly TraceEdge[];
+  /** The nodes of each edge again, laid out flat: what is walked for every sound. */
+  readonly from: Int32Array;
+  readonly to: Int32Array;
+  /** 1 for each edge that does something. */
+  readonly active: Uint8Array;
   /** Edges that leave each node. */
   readonly leaving: readonly (readonly number[])[];
   readonly arriving: readonly (readonly number[])[];
@@ -42,7 +47,16 @@ export interface Terminal {
 /** `device:in`, `device:in.ring` or `device:*bus1`; a jack's tip is written without its pole. */
 export const poleKey = (device: string, point: string): string => `${device}:${point.endsWith('.tip') ? point.slice(0, -4) : point}`;
 
+const drawn = new WeakMap<Wiring, TraceGraph>();
+
+/** The trace graph of a wiring, drawn once. */
 export function traceGraph(wiring: Wiring): TraceGraph {
+  let graph = drawn.get(wiring);
+  if (!graph) drawn.set(wiring, (graph = draw(wiring)));
+  return graph;
+}
+
+function draw(wiring: Wiring): TraceGraph {
   const nodes = new Nodes();
   for (const cable of wiring.signalCables) joinPlugs(nodes, wiring, cable.plugs);
   const edges: TraceEdge[] = [];
@@ -135,8 +149,8 @@ class Nodes {
     };
     const edges = raw.map((edge) => ({ ...edge, from: small(edge.from), to: small(edge.to) }));
     const ends = (list: readonly Terminal[]) => list.map((end) => ({ device: end.device, node: small(end.node) }));
-    const from = ends(sources);
-    const to = ends(destinations);
+    const starts = ends(sources);
+    const finishes = ends(destinations);
     const nodeOf = new Map([...this.number].map(([key, n]) => [key, small(n)]));
     const leaving: number[][] = Array.from({ length: compact.size }, () => []);
     const arriving: number[][] = Array.from({ length: compact.size }, () => []);
@@ -144,6 +158,17 @@ class Nodes {
       leaving[edge.from].push(edge.index);
       arriving[edge.to].push(edge.index);
     }
-    return { nodeCount: compact.size, edges, leaving, arriving, sources: from, destinations: to, nodeOf };
+    return {
+      nodeCount: compact.size,
+      edges,
+      from: Int32Array.from(edges, (edge) => edge.from),
+      to: Int32Array.from(edges, (edge) => edge.to),
+      active: Uint8Array.from(edges, (edge) => (edge.active ? 1 : 0)),
+      leaving,
+      arriving,
+      sources: starts,
+      destinations: finishes,
+      nodeOf,
+    };
   }
 }

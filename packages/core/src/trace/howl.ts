@@ -1,5 +1,5 @@
 import { stronglyConnected } from './components.ts';
-import type { TraceEdge } from './graph.ts';
+import type { TraceGraph } from './graph.ts';
 
 /** A circle of the signal. */
 export interface Circle {
@@ -15,10 +15,11 @@ export interface Circle {
  * The circles of a closed graph: passive sections are contracted to points (else every wire is a circle), active
  * ones are edges with their gain; parallel ones add. A circle is a strongly connected piece with an edge inside.
  */
-export function circlesOf(nodeCount: number, closed: readonly TraceEdge[]): readonly Circle[] {
-  const point = contracted(nodeCount, closed.filter((edge) => !edge.active));
-  const edges = closed.filter((edge) => edge.active).map((edge) => ({ device: edge.device, from: point(edge.from), to: point(edge.to), gain: edge.gain }));
-  const component = stronglyConnected(nodeCount, edges);
+export function circlesOf(graph: TraceGraph, closed: Uint8Array): readonly Circle[] {
+  const point = contracted(graph, closed);
+  if (isWithoutCircle(graph, closed, point)) return [];
+  const edges = graph.edges.filter(({ index, active }) => active && closed[index] === 1).map((edge) => ({ device: edge.device, from: point[edge.from], to: point[edge.to], gain: edge.gain }));
+  const component = stronglyConnected(graph.nodeCount, edges);
   const inside = new Map<number, typeof edges>();
   for (const edge of edges) if (component[edge.from] === component[edge.to]) inside.set(component[edge.from], [...(inside.get(component[edge.from]) ?? []), edge]);
   return [...inside.values()].map((circle) => {
@@ -27,15 +28,50 @@ export function circlesOf(nodeCount: number, closed: readonly TraceEdge[]): read
   });
 }
 
-function contracted(nodeCount: number, wires: readonly TraceEdge[]): (node: number) => number {
-  const parent = Array.from({ length: nodeCount }, (_, i) => i);
-  const root = (node: number): number => {
-    let here = node;
-    while (parent[here] !== here) here = parent[here] = parent[parent[here]];
-    return here;
-  };
-  for (const wire of wires) parent[root(wire.from)] = root(wire.to);
-  return root;
+/** The point that each node is part of when its wires are drawn together. */
+function contracted({ nodeCount, from, to, active }: TraceGraph, closed: Uint8Array): Int32Array {
+  const parent = new Int32Array(nodeCount);
+  for (let node = 0; node < nodeCount; node += 1) parent[node] = node;
+  for (let edge = 0; edge < closed.length; edge += 1) {
+    if (closed[edge] === 0 || active[edge] === 1) continue;
+    let a = from[edge];
+    while (parent[a] !== a) a = parent[a] = parent[parent[a]];
+    let b = to[edge];
+    while (parent[b] !== b) b = parent[b] = parent[parent[b]];
+    parent[a] = b;
+  }
+  for (let node = 0; node < nodeCount; node += 1) {
+    let root = node;
+    while (parent[root] !== root) root = parent[root] = parent[parent[root]];
+    parent[node] = root;
+  }
+  return parent;
+}
+
+/** Whether the edges can be put in an order (Kahn 1962): most rigs have no circle, and this is told at once. */
+function isWithoutCircle({ nodeCount, from, to, active }: TraceGraph, closed: Uint8Array, point: Int32Array): boolean {
+  const arriving = new Int32Array(nodeCount);
+  const first = new Int32Array(nodeCount).fill(-1);
+  const after = new Int32Array(closed.length);
+  let left = 0;
+  for (let edge = 0; edge < closed.length; edge += 1) {
+    if (closed[edge] === 0 || active[edge] === 0) continue;
+    const start = point[from[edge]];
+    arriving[point[to[edge]]] += 1;
+    after[edge] = first[start];
+    first[start] = edge;
+    left += 1;
+  }
+  const free: number[] = [];
+  for (let node = 0; node < nodeCount; node += 1) if (arriving[node] === 0 && first[node] >= 0) free.push(node);
+  while (free.length > 0)
+    for (let edge = first[free.pop()!]; edge >= 0; edge = after[edge]) {
+      left -= 1;
+      const end = point[to[edge]];
+      arriving[end] -= 1;
+      if (arriving[end] === 0 && first[end] >= 0) free.push(end);
+    }
+  return left === 0;
 }
 
 /**

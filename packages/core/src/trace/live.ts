@@ -10,46 +10,44 @@ export interface Live {
 
 /** Sections on a path from a source to a destination. Asks about an edge at most once, and only where sound can reach it. */
 export function liveEdges(graph: TraceGraph, isEdgeClosed: (index: number) => boolean): Live {
-  const known = new Int8Array(graph.edges.length);
-  const isClosed = (index: number): boolean => {
-    if (known[index] === 0) known[index] = isEdgeClosed(index) ? 1 : 2;
-    return known[index] === 1;
-  };
-  const forward = new Uint8Array(graph.nodeCount);
-  const stack = graph.sources.map((source) => source.node);
-  for (const node of stack) forward[node] = 1;
-  const passed: number[] = [];
+  const { from, to, leaving, arriving, nodeCount } = graph;
+  const closed = new Uint8Array(from.length);
+  const forward = new Uint8Array(nodeCount);
+  const stack: number[] = [];
+  for (const { node } of graph.sources) {
+    forward[node] = 1;
+    stack.push(node);
+  }
   while (stack.length > 0) {
-    const node = stack.pop()!;
-    for (const index of graph.leaving[node]) {
-      if (!isClosed(index)) continue;
-      passed.push(index);
-      const { to } = graph.edges[index];
-      if (!forward[to]) {
-        forward[to] = 1;
-        stack.push(to);
-      }
+    const out = leaving[stack.pop()!];
+    for (let i = 0; i < out.length; i += 1) {
+      const edge = out[i];
+      if (closed[edge] === 1 || !isEdgeClosed(edge)) continue;
+      closed[edge] = 1;
+      if (forward[to[edge]] === 1) continue;
+      forward[to[edge]] = 1;
+      stack.push(to[edge]);
     }
   }
-  const backward = new Uint8Array(graph.nodeCount);
+  const backward = new Uint8Array(nodeCount);
+  const edges = new Uint8Array(from.length);
   let sounds = false;
-  for (const end of graph.destinations)
-    if (forward[end.node]) {
+  for (const { node } of graph.destinations)
+    if (forward[node] === 1) {
       sounds = true;
-      backward[end.node] = 1;
-      stack.push(end.node);
+      backward[node] = 1;
+      stack.push(node);
     }
   while (stack.length > 0) {
-    const node = stack.pop()!;
-    for (const index of graph.arriving[node]) {
-      const { from } = graph.edges[index];
-      if (known[index] === 1 && forward[from] && !backward[from]) {
-        backward[from] = 1;
-        stack.push(from);
-      }
+    const into = arriving[stack.pop()!];
+    for (let i = 0; i < into.length; i += 1) {
+      const edge = into[i];
+      if (closed[edge] === 0) continue;
+      edges[edge] = 1;
+      if (backward[from[edge]] === 1) continue;
+      backward[from[edge]] = 1;
+      stack.push(from[edge]);
     }
   }
-  const edges = new Uint8Array(graph.edges.length);
-  for (const index of passed) if (backward[graph.edges[index].to]) edges[index] = 1;
   return { edges, forward, sounds };
 }

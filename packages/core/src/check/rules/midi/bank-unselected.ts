@@ -1,11 +1,11 @@
 import { bankSelectLsb, bankSelectMsb } from '../../../midi/message.ts';
 import { presetExists } from '../../../model/anatomy.ts';
-import { splitRef } from '../../../model/documents.ts';
-import { slotsOf, soundsOf } from '../../ask.ts';
-import { defineRule, type Reported } from '../../define-rule.ts';
+import { wantedPresets } from '../../ask.ts';
+import type { Reported } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
+import { defineSoundRule } from '../../sound-rule.ts';
 
-export const bankUnselected = defineRule({
+export const bankUnselected = defineSoundRule({
   meta: {
     id: 'midi/bank-unselected',
     severity: 'fix-before-load-in',
@@ -18,24 +18,18 @@ export const bankUnselected = defineRule({
       'not-sent': 'The slot of {sound} sends a program for preset {panel} of {device}, in its bank {bank}, with no bank select before it.',
     },
   },
-  check: (context) =>
-    soundsOf(context).flatMap((sound) =>
-      Object.entries(sound.wants).flatMap(([ref, value]): Reported<'no-scheme' | 'not-sent'>[] => {
-        const { device, control } = splitRef(ref);
-        const wired = context.wiring.device.get(device);
-        const facts = wired?.anatomy.presets;
-        if (control !== 'preset' || !wired || !facts || !presetExists(facts, Number(value))) return [];
-        const bank = Math.floor(Number(value) / facts.bankSize);
-        if (bank === 0) return [];
-        const data = { sound: sound.name, device: wired.device.name, panel: Number(value) + wired.device.countsFrom, bank: bank + 1 };
-        if (facts.scheme === 'none') return [{ messageId: 'no-scheme', at: { sound: sound.id, device }, data }];
-        return slotsOf(context, sound).flatMap((slot): Reported<'not-sent'>[] => {
-          const own = slot.actions?.filter((action) => 'channel' in action && action.channel === wired.device.channel) ?? [];
-          const program = own.findIndex((action) => action.kind === 'program');
-          const selects = own.slice(0, Math.max(0, program)).some((action) => action.kind === 'control' && (action.cc === bankSelectMsb || action.cc === bankSelectLsb));
-          if (program < 0 || selects) return [];
-          return [{ messageId: 'not-sent', at: { sound: sound.id, slot: slot.id, device }, data, fix: generateFix(slot) }];
-        });
-      }),
-    ),
+  each: (one) =>
+    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): Reported<'no-scheme' | 'not-sent'>[] => {
+      const bank = Math.floor(number / facts.bankSize);
+      if (bank === 0 || !presetExists(facts, number)) return [];
+      const at = { sound: one.sound.id, device: device.id };
+      const data = { sound: one.sound.name, device: device.name, panel: number + device.countsFrom, bank: bank + 1 };
+      if (facts.scheme === 'none') return [{ messageId: 'no-scheme', at, data }];
+      return one.byHand.flatMap((slot): Reported<'not-sent'>[] => {
+        const own = slot.actions.filter((action) => 'channel' in action && action.channel === device.channel);
+        const program = own.findIndex((action) => action.kind === 'program');
+        const selects = own.slice(0, Math.max(0, program)).some((action) => action.kind === 'control' && (action.cc === bankSelectMsb || action.cc === bankSelectLsb));
+        return program < 0 || selects ? [] : [{ messageId: 'not-sent', at: { ...at, slot: slot.id }, data, fix: generateFix(slot) }];
+      });
+    }),
 });

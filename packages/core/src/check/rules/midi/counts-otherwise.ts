@@ -1,10 +1,11 @@
 import { presetExists } from '../../../model/anatomy.ts';
-import { type Action, splitRef } from '../../../model/documents.ts';
-import { slotsOf, soundsOf } from '../../ask.ts';
-import { defineRule, type Reported } from '../../define-rule.ts';
+import type { Action } from '../../../model/documents.ts';
+import { wantedPresets } from '../../ask.ts';
+import type { Reported } from '../../define-rule.ts';
 import { actionsFix, setFix } from '../../fix.ts';
+import { defineSoundRule } from '../../sound-rule.ts';
 
-export const countsOtherwise = defineRule({
+export const countsOtherwise = defineSoundRule({
   meta: {
     id: 'midi/counts-otherwise',
     severity: 'fix-before-load-in',
@@ -17,29 +18,22 @@ export const countsOtherwise = defineRule({
       slot: 'The slot of {sound} sends program {sent}, one off from preset {panel} of {device} ({wire} on the wire).',
     },
   },
-  check: (context) =>
-    soundsOf(context).flatMap((sound) =>
-      Object.entries(sound.wants).flatMap(([ref, value]): Reported<'edge' | 'slot'>[] => {
-        const { device, control } = splitRef(ref);
-        const wired = context.wiring.device.get(device);
-        const facts = wired?.anatomy.presets;
-        if (control !== 'preset' || !wired || !facts) return [];
-        const number = Number(value);
-        const { countsFrom, channel, name } = wired.device;
-        const data = { sound: sound.name, device: name, panel: number + countsFrom };
-        const other = number + (countsFrom === 1 ? -1 : 1);
-        if (!presetExists(facts, number))
-          return presetExists(facts, other)
-            ? [{ messageId: 'edge', at: { sound: sound.id, device }, data: { ...data, other: other + countsFrom }, fix: setFix(`Want preset ${other + countsFrom}`, ['sounds', sound.id, 'wants', ref], other, value) }]
-            : [];
-        const program = number % facts.bankSize;
-        return slotsOf(context, sound).flatMap((slot): Reported<'slot'>[] => {
-          const isOff = (action: Action) => action.kind === 'program' && action.channel === channel && Math.abs(action.program - program) === 1;
-          const sends = slot.actions?.find(isOff);
-          if (sends?.kind !== 'program' || slot.actions?.some((action) => action.kind === 'program' && action.channel === channel && action.program === program)) return [];
-          const actions = slot.actions!.map((action) => (isOff(action) ? { ...action, program } : action));
-          return [{ messageId: 'slot', at: { sound: sound.id, slot: slot.id, device }, data: { ...data, wire: number, sent: sends.program }, fix: actionsFix(`Send program ${program}`, slot, actions) }];
-        });
-      }),
-    ),
+  each: ({ sound, byHand, wiring }) =>
+    wantedPresets({ wiring }, sound).flatMap(({ ref, wired, facts, number }): Reported<'edge' | 'slot'>[] => {
+      const { id: device, countsFrom, channel, name } = wired.device;
+      const data = { sound: sound.name, device: name, panel: number + countsFrom };
+      const other = number + (countsFrom === 1 ? -1 : 1);
+      if (!presetExists(facts, number))
+        return presetExists(facts, other)
+          ? [{ messageId: 'edge', at: { sound: sound.id, device }, data: { ...data, other: other + countsFrom }, fix: setFix(`Want preset ${other + countsFrom}`, ['sounds', sound.id, 'wants', ref], other, number) }]
+          : [];
+      const program = number % facts.bankSize;
+      return byHand.flatMap((slot): Reported<'slot'>[] => {
+        const isOff = (action: Action) => action.kind === 'program' && action.channel === channel && Math.abs(action.program - program) === 1;
+        const sends = slot.actions.find(isOff);
+        if (sends?.kind !== 'program' || slot.actions.some((action) => action.kind === 'program' && action.channel === channel && action.program === program)) return [];
+        const actions = slot.actions.map((action) => (isOff(action) ? { ...action, program } : action));
+        return [{ messageId: 'slot', at: { sound: sound.id, slot: slot.id, device }, data: { ...data, wire: number, sent: sends.program }, fix: actionsFix(`Send program ${program}`, slot, actions) }];
+      });
+    }),
 });

@@ -1,8 +1,8 @@
-import { splitRef } from '../../../model/documents.ts';
-import { controllersOf, nameOf, soundsOf } from '../../ask.ts';
-import { defineRule, type Reported } from '../../define-rule.ts';
+import { controllersOf, wantedPresets } from '../../ask.ts';
+import type { Reported } from '../../define-rule.ts';
+import { defineSoundRule } from '../../sound-rule.ts';
 
-export const noPath = defineRule({
+export const noPath = defineSoundRule({
   meta: {
     id: 'midi/no-path',
     severity: 'stops-the-show',
@@ -15,18 +15,11 @@ export const noPath = defineRule({
       deaf: '{sound} wants a preset of {device}, which listens on no channel.',
     },
   },
-  check: (context) => {
-    if (!context.wiring.devices.some((wired) => wired.anatomy.controller)) return [];
-    const unreached = new Map(context.wiring.devices.map((wired) => [wired.device.id, controllersOf(context, wired.device.id).length === 0]));
-    return soundsOf(context).flatMap((sound) =>
-      Object.keys(sound.wants).flatMap((ref): Reported<'unreached' | 'deaf'>[] => {
-        const { device, control } = splitRef(ref);
-        const wired = context.wiring.device.get(device);
-        if (control !== 'preset' || !wired?.anatomy.presets) return [];
-        const data = { sound: sound.name, device: nameOf(context, device) };
-        if (unreached.get(device)) return [{ messageId: 'unreached', at: { sound: sound.id, device }, data }];
-        return wired.device.channel === null ? [{ messageId: 'deaf', at: { sound: sound.id, device }, data }] : [];
-      }),
-    );
-  },
+  applies: ({ wiring }) => wiring.devices.some((wired) => wired.anatomy.controller),
+  each: (one) =>
+    wantedPresets(one, one.sound).flatMap(({ wired: { device } }): Reported<'unreached' | 'deaf'>[] => {
+      const about = { at: { sound: one.sound.id, device: device.id }, data: { sound: one.sound.name, device: device.name } };
+      if (controllersOf(one, device.id).length === 0) return [{ messageId: 'unreached', ...about }];
+      return device.channel === null ? [{ messageId: 'deaf', ...about }] : [];
+    }),
 });

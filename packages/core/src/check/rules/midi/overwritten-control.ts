@@ -1,8 +1,8 @@
-import { soundsOf, slotsOf } from '../../ask.ts';
-import { defineRule, type Reported } from '../../define-rule.ts';
+import type { Reported } from '../../define-rule.ts';
 import { actionsFix } from '../../fix.ts';
+import { defineSoundRule } from '../../sound-rule.ts';
 
-export const overwrittenControl = defineRule({
+export const overwrittenControl = defineSoundRule({
   meta: {
     id: 'midi/overwritten-control',
     severity: 'fix-before-load-in',
@@ -12,28 +12,26 @@ export const overwrittenControl = defineRule({
     source: 'common practice',
     messages: { lost: 'The slot of {sound} sets {control} of {device} and then recalls a preset, which loads another value over it.' },
   },
-  check: (context) =>
-    soundsOf(context).flatMap((sound) =>
-      slotsOf(context, sound).flatMap((slot) =>
-        context.wiring.devices.flatMap(({ device, anatomy }): Reported<'lost'>[] => {
-          const actions = slot.actions ?? [];
-          const last = actions.findLastIndex((action) => action.kind === 'program' && action.channel === device.channel);
-          const stored = (cc: number) => anatomy.messages.find((message) => message.cc === cc && anatomy.controls.some((control) => control.id === message.control && control.scope === 'preset'));
-          const early = actions.slice(0, Math.max(0, last)).filter((action) => action.kind === 'control' && action.channel === device.channel && stored(action.cc) !== undefined);
-          const first = early[0];
-          if (first?.kind !== 'control' || !anatomy.presets) return [];
-          const control = anatomy.controls.find((one) => one.id === stored(first.cc)!.control)!;
-          const wait = anatomy.busy ? [{ kind: 'wait' as const, ms: anatomy.busy.ms }] : [];
-          const moved = [...actions.slice(0, last + 1).filter((action) => !early.includes(action)), ...wait, ...early, ...actions.slice(last + 1)];
-          return [
-            {
-              messageId: 'lost',
-              at: { sound: sound.id, slot: slot.id, device: device.id },
-              data: { sound: sound.name, device: device.name, control: control.label.toLowerCase() },
-              fix: actionsFix('Send it after the preset', slot, moved),
-            },
-          ];
-        }),
-      ),
+  each: ({ sound, byHand, wiring }) =>
+    byHand.flatMap((slot) =>
+      wiring.devices.flatMap(({ device, anatomy }): Reported<'lost'>[] => {
+        const { actions } = slot;
+        const last = actions.findLastIndex((action) => action.kind === 'program' && action.channel === device.channel);
+        const stored = (cc: number) => anatomy.messages.find((message) => message.cc === cc && anatomy.controls.some((control) => control.id === message.control && control.scope === 'preset'));
+        const early = actions.slice(0, Math.max(0, last)).filter((action) => action.kind === 'control' && action.channel === device.channel && stored(action.cc) !== undefined);
+        const first = early[0];
+        if (first?.kind !== 'control' || !anatomy.presets) return [];
+        const control = anatomy.controls.find((one) => one.id === stored(first.cc)!.control)!;
+        const wait = anatomy.busy ? [{ kind: 'wait' as const, ms: anatomy.busy.ms }] : [];
+        const moved = [...actions.slice(0, last + 1).filter((action) => !early.includes(action)), ...wait, ...early, ...actions.slice(last + 1)];
+        return [
+          {
+            messageId: 'lost',
+            at: { sound: sound.id, slot: slot.id, device: device.id },
+            data: { sound: sound.name, device: device.name, control: control.label.toLowerCase() },
+            fix: actionsFix('Send it after the preset', slot, moved),
+          },
+        ];
+      }),
     ),
 });

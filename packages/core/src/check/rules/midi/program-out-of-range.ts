@@ -1,8 +1,8 @@
 import { presetExists } from '../../../model/anatomy.ts';
-import { inOrder, splitRef } from '../../../model/documents.ts';
-import { defineRule } from '../../define-rule.ts';
+import { wantedPresets } from '../../ask.ts';
+import { defineSoundRule } from '../../sound-rule.ts';
 
-export const programOutOfRange = defineRule({
+export const programOutOfRange = defineSoundRule({
   meta: {
     id: 'midi/program-out-of-range',
     severity: 'stops-the-show',
@@ -12,14 +12,10 @@ export const programOutOfRange = defineRule({
     source: 'common practice',
     messages: { missing: '{sound} wants preset {panel} of {device} ({wire} on the wire), which it does not have.' },
   },
-  check: ({ show, wiring }) =>
-    inOrder(show.rig.sounds).flatMap((sound) =>
-      Object.entries(sound.wants).flatMap(([ref, value]) => {
-        const { device, control } = splitRef(ref);
-        const wired = wiring.device.get(device);
-        if (control !== 'preset' || !wired?.anatomy.presets || presetExists(wired.anatomy.presets, Number(value))) return [];
-        const data = { sound: sound.name, device: wired.device.name, panel: Number(value) + wired.device.countsFrom, wire: Number(value) };
-        return [{ messageId: 'missing' as const, at: { sound: sound.id, device }, data }];
-      }),
-    ),
+  each: (one) =>
+    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }) => {
+      if (presetExists(facts, number)) return [];
+      const data = { sound: one.sound.name, device: device.name, panel: number + device.countsFrom, wire: number };
+      return [{ messageId: 'missing' as const, at: { sound: one.sound.id, device: device.id }, data }];
+    }),
 });

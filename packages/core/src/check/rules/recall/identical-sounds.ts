@@ -28,5 +28,5 @@ export const identicalSounds = defineRule({
 
 /** Everything that is heard of a sound: the sections that the signal passes, and what is wanted in each. */
 function effectOf({ tracer }: Context, sound: Sound): string {
-  return sound.silence ? 'silence' : JSON.stringify(tracer.heard(sound));
+  return sound.silence ? 'silence' : tracer.heard(sound);
 }

@@ -1,6 +1,6 @@
 import { splitRef, type Slot, type Sound } from '../../../model/documents.ts';
 import type { Judgement } from '../../../recall/answer.ts';
-import { play } from '../../../recall/simulate.ts';
+import { firstWrong } from '../../../recall/simulate.ts';
 import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
 
@@ -28,13 +28,9 @@ export const leftOver = defineRule({
 function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement): Reported<'left' | 'wrong' | 'unquiet'> {
   const at = { slot: slot.id, sound: sound.id };
   const length = judgement.length ?? 0;
-  const fix =
-    slot.actions === null
-      ? {}
-      : { fix: generateFix(slot) };
+  const fix = slot.actions === null ? {} : { fix: generateFix(slot) };
   if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never)) return { messageId: 'unquiet', at, data: { sound: sound.name }, ...fix };
-  const played = judgement.sequence ? play(context.prover, judgement.sequence, sound, 'first-wrong') : undefined;
-  const wrong = played?.wants.find((want) => !want.right);
+  const wrong = judgement.sequence ? firstWrong(context.prover, judgement.sequence, sound) : undefined;
   if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length }, ...fix };
   const { device, control } = splitRef(wrong.ref);
   const wired = context.wiring.device.get(device)!;

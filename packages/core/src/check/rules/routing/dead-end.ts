@@ -1,7 +1,6 @@
-import { inOrder } from '../../../model/documents.ts';
-import { defineRule } from '../../define-rule.ts';
+import { defineSoundRule } from '../../sound-rule.ts';
 
-export const deadEnd = defineRule({
+export const deadEnd = defineSoundRule({
   meta: {
     id: 'routing/dead-end',
     severity: 'fix-before-load-in',
@@ -11,13 +10,11 @@ export const deadEnd = defineRule({
     source: 'common practice',
     messages: { open: 'In {sound} the signal ends at {jack} of {device}, which leads nowhere.' },
   },
-  check: ({ show, wiring, tracer }) =>
-    inOrder(show.rig.sounds).flatMap((sound) =>
-      sound.silence
-        ? []
-        : tracer.trace(sound).deadEnds.map((end) => {
-            const wired = wiring.device.get(end.device)!;
-            return { messageId: 'open' as const, at: { sound: sound.id, device: end.device }, data: { sound: sound.name, device: wired.device.name, jack: wired.jack.get(end.jack)!.label } };
-          }),
-    ),
+  each: ({ sound, wiring, trace }) =>
+    sound.silence
+      ? []
+      : trace().deadEnds.map((end) => {
+          const wired = wiring.device.get(end.device)!;
+          return { messageId: 'open' as const, at: { sound: sound.id, device: end.device }, data: { sound: sound.name, device: wired.device.name, jack: wired.jack.get(end.jack)!.label } };
+        }),
 });

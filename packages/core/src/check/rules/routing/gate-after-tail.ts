@@ -1,8 +1,8 @@
 import { schoolOf } from '../../../model/documents.ts';
 import { inOrderOf, nameOf } from '../../ask.ts';
-import { defineRule } from '../../define-rule.ts';
+import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
-export const gateAfterTail = defineRule({
+export const gateAfterTail = defineSoundRule({
   meta: {
     id: 'routing/gate-after-tail',
     severity: 'worth-knowing',
@@ -12,8 +12,13 @@ export const gateAfterTail = defineRule({
     source: 'common practice; schools differ',
     messages: { cuts: 'In {sound}, {gate} comes after {tail} and may cut it.' },
   },
-  check: (context) =>
-    schoolOf(context.show.rig, 'gate') === 'last of the line'
-      ? []
-      : inOrderOf(context, ['delay', 'reverb'], 'gate').map(({ sound, first, then }) => ({ messageId: 'cuts' as const, at: { sound: sound.id, device: then.device }, data: { sound: sound.name, gate: nameOf(context, then.device), tail: nameOf(context, first.device) } })),
+  applies: ({ show }) => schoolOf(show.rig, 'gate') !== 'last of the line',
+  each: (one) =>
+    isHeard(one)
+      ? inOrderOf(one.trace(), ['delay', 'reverb'], 'gate').map(({ first, then }) => ({
+          messageId: 'cuts' as const,
+          at: { sound: one.sound.id, device: then.device },
+          data: { sound: one.sound.name, gate: nameOf(one, then.device), tail: nameOf(one, first.device) },
+        }))
+      : [],
 });

@@ -1,9 +1,9 @@
 import { schoolOf } from '../../../model/documents.ts';
 import { passesAfter } from '../../../trace/ahead.ts';
-import { heardSounds, nameOf } from '../../ask.ts';
-import { defineRule } from '../../define-rule.ts';
+import { nameOf } from '../../ask.ts';
+import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
-export const highGainInLoop = defineRule({
+export const highGainInLoop = defineSoundRule({
   meta: {
     id: 'routing/high-gain-in-loop',
     severity: 'worth-knowing',
@@ -13,18 +13,18 @@ export const highGainInLoop = defineRule({
     source: 'common practice; schools differ',
     messages: { inside: 'In {sound}, {drive} distorts inside the loop of {amp}.' },
   },
-  check: (context) => {
-    if (schoolOf(context.show.rig, 'gain') === 'gain in the loop') return [];
-    const inserts = context.wiring.devices.filter((wired) => (wired.anatomy.inserts?.length ?? 0) > 0 && !wired.anatomy.controller);
-    return heardSounds(context).flatMap(({ sound, trace }) =>
-      inserts.flatMap(({ device: { id }, anatomy }) => {
-        const into = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.exits.includes(insert.send)));
-        const back = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.entries.includes(insert.return)));
-        if (!into || !back) return [];
-        return passesAfter(trace, into)
-          .filter((pass) => pass.device !== id && pass.effects.includes('drive') && passesAfter(trace, pass).includes(back))
-          .map((pass) => ({ messageId: 'inside' as const, at: { sound: sound.id, device: pass.device }, data: { sound: sound.name, drive: nameOf(context, pass.device), amp: nameOf(context, id) } }));
-      }),
-    );
+  applies: ({ show }) => schoolOf(show.rig, 'gain') !== 'gain in the loop',
+  each: (one) => {
+    if (!isHeard(one)) return [];
+    const trace = one.trace();
+    const inserts = one.wiring.devices.filter((wired) => (wired.anatomy.inserts?.length ?? 0) > 0 && !wired.anatomy.controller);
+    return inserts.flatMap(({ device: { id }, anatomy }) => {
+      const into = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.exits.includes(insert.send)));
+      const back = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.entries.includes(insert.return)));
+      if (!into || !back) return [];
+      return passesAfter(trace, into)
+        .filter((pass) => pass.device !== id && pass.effects.includes('drive') && passesAfter(trace, pass).includes(back))
+        .map((pass) => ({ messageId: 'inside' as const, at: { sound: one.sound.id, device: pass.device }, data: { sound: one.sound.name, drive: nameOf(one, pass.device), amp: nameOf(one, id) } }));
+    });
   },
 });

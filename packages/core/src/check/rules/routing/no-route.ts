@@ -1,7 +1,6 @@
-import { inOrder } from '../../../model/documents.ts';
-import { defineRule } from '../../define-rule.ts';
+import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
-export const noRoute = defineRule({
+export const noRoute = defineSoundRule({
   meta: {
     id: 'routing/no-route',
     severity: 'stops-the-show',
@@ -11,10 +10,6 @@ export const noRoute = defineRule({
     source: 'common practice',
     messages: { silent: '{sound} is silent: no route from an instrument to a loudspeaker or the desk.' },
   },
-  check: ({ show, wiring, tracer }) => {
-    if (!wiring.devices.some((wired) => wired.anatomy.source !== undefined)) return [];
-    return inOrder(show.rig.sounds).flatMap((sound) =>
-      sound.silence || tracer.trace(sound).sounds ? [] : [{ messageId: 'silent' as const, at: { sound: sound.id }, data: { sound: sound.name } }],
-    );
-  },
+  applies: ({ wiring }) => wiring.devices.some((wired) => wired.anatomy.source !== undefined),
+  each: (one) => (one.sound.silence || isHeard(one) ? [] : [{ messageId: 'silent' as const, at: { sound: one.sound.id }, data: { sound: one.sound.name } }]),
 });

@@ -1,7 +1,7 @@
-import { heardSounds, nameOf } from '../../ask.ts';
-import { defineRule } from '../../define-rule.ts';
+import { nameOf } from '../../ask.ts';
+import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
-export const notOnPath = defineRule({
+export const notOnPath = defineSoundRule({
   meta: {
     id: 'routing/not-on-path',
     severity: 'fix-before-load-in',
@@ -11,11 +11,11 @@ export const notOnPath = defineRule({
     source: 'traced: no pass of the run goes through what it does',
     messages: { unheard: '{sound} wants {device} on, and the signal does not pass it.' },
   },
-  check: (context) =>
-    heardSounds(context).flatMap(({ sound, trace }) => {
-      const passed = new Set(trace.passes.filter((pass) => !pass.bypassed).map((pass) => pass.device));
-      return Object.entries(sound.pedals)
-        .filter(([device, state]) => state === 'on' && !passed.has(device))
-        .map(([device]) => ({ messageId: 'unheard' as const, at: { sound: sound.id, device }, data: { sound: sound.name, device: nameOf(context, device) } }));
-    }),
+  each: (one) => {
+    if (!isHeard(one)) return [];
+    const passed = new Set(one.trace().passes.filter((pass) => !pass.bypassed).map((pass) => pass.device));
+    return Object.entries(one.sound.pedals)
+      .filter(([device, state]) => state === 'on' && !passed.has(device))
+      .map(([device]) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
+  },
 });

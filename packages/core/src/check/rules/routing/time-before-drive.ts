@@ -1,8 +1,8 @@
 import { schoolOf } from '../../../model/documents.ts';
 import { inOrderOf, nameOf } from '../../ask.ts';
-import { defineRule } from '../../define-rule.ts';
+import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
-export const timeBeforeDrive = defineRule({
+export const timeBeforeDrive = defineSoundRule({
   meta: {
     id: 'routing/time-before-drive',
     severity: 'worth-knowing',
@@ -12,8 +12,13 @@ export const timeBeforeDrive = defineRule({
     source: 'common practice; schools differ',
     messages: { ahead: 'In {sound}, {time} comes before {drive}, which distorts.' },
   },
-  check: (context) =>
-    schoolOf(context.show.rig, 'time') === 'in front'
-      ? []
-      : inOrderOf(context, ['delay', 'reverb'], 'drive').map(({ sound, first, then }) => ({ messageId: 'ahead' as const, at: { sound: sound.id, device: first.device }, data: { sound: sound.name, time: nameOf(context, first.device), drive: nameOf(context, then.device) } })),
+  applies: ({ show }) => schoolOf(show.rig, 'time') !== 'in front',
+  each: (one) =>
+    isHeard(one)
+      ? inOrderOf(one.trace(), ['delay', 'reverb'], 'drive').map(({ first, then }) => ({
+          messageId: 'ahead' as const,
+          at: { sound: one.sound.id, device: first.device },
+          data: { sound: one.sound.name, time: nameOf(one, first.device), drive: nameOf(one, then.device) },
+        }))
+      : [],
 });

@@ -1,0 +1,51 @@
+import { expect, test } from '@jest/globals';
+import { applySteps } from '../change/steps.ts';
+import * as commands from '../change/commands.ts';
+import type { Show } from '../model/documents.ts';
+import { clean, fourCable, lead } from '../testing/build-show.ts';
+import { contextOf } from './engine.ts';
+import { defineSoundRule } from './sound-rule.ts';
+
+/** A rule that reports every sound it looks at, and counts its looks. */
+function counting() {
+  const looked: string[] = [];
+  const rule = defineSoundRule({
+    meta: { id: 'made/up', severity: 'worth-knowing', title: 'Looked at', why: '', remedy: '', source: 'made up', messages: { seen: '{sound}' } },
+    each: ({ sound, byHand }) => {
+      looked.push(sound.id);
+      return [{ messageId: 'seen' as const, at: { sound: sound.id }, data: { sound: sound.name, slots: byHand.length } }];
+    },
+  });
+  return { rule, looked };
+}
+const drawn = fourCable().sound('lead', lead).sound('clean', clean).show;
+const edited = (from: Show, { steps }: { readonly steps: Parameters<typeof applySteps>[1] }): Show => {
+  const result = applySteps(from, steps);
+  if (!result.ok) throw new Error(JSON.stringify(result.problems));
+  return result.value;
+};
+const show = edited(drawn, commands.layOut(drawn, 'switcher')!);
+
+test('looks at every sound once, and after an edit of one sound only at that', () => {
+  const { rule, looked } = counting();
+  const before = contextOf(show);
+  expect(rule.check(before)).toHaveLength(2);
+  expect(looked.sort()).toEqual(['clean', 'lead']);
+  const next = edited(show, commands.setSound(show, 'lead', 'name', 'Loud lead'));
+  const found = rule.check(contextOf(next, before));
+  expect(looked).toEqual(['clean', 'lead', 'lead']);
+  expect(found.map((one) => one.data['sound']).sort()).toEqual(['Clean', 'Loud lead']);
+});
+test('looks again where what a slot of the sound does by hand is another, and at all where a device is told otherwise', () => {
+  const { rule, looked } = counting();
+  const before = contextOf(show);
+  rule.check(before);
+  const slot = Object.values(show.rig.slots).find((one) => one.sound === 'lead')!;
+  const byHand = edited(show, commands.setSlotActions(show, slot.id, [{ kind: 'loop', loop: 'loop-1', to: 1 }]));
+  const between = contextOf(byHand, before);
+  rule.check(between);
+  expect(looked.slice(2)).toEqual(['lead']);
+  const told = edited(byHand, commands.setDevice(byHand, 'delay', 'countsFrom', 0));
+  rule.check(contextOf(told, between));
+  expect(looked.slice(3).sort()).toEqual(['clean', 'lead']);
+});

@@ -1,0 +1,56 @@
+import type { Action, Slot, Sound } from '../model/documents.ts';
+import type { Wiring } from '../model/wiring.ts';
+import type { Trace } from '../trace/trace.ts';
+import { slotsOf, soundsOf } from './ask.ts';
+import type { Context, Reported, Rule } from './define-rule.ts';
+
+/** A slot whose actions somebody wrote by hand. */
+export type HandSlot = Slot & { readonly actions: readonly Action[] };
+
+/** All that a rule about single sounds may ask. What it reports is kept while these stay the same, whatever else is edited. */
+export interface SoundCase {
+  readonly sound: Sound;
+  readonly byHand: readonly HandSlot[];
+  readonly wiring: Wiring;
+  /** What the signal does in it. */
+  readonly trace: () => Trace;
+}
+
+export interface SoundRule<M extends string> extends Pick<Rule<M>, 'meta'> {
+  /** Whether the rule has anything to say of this rig (its schools, what is in it); asked at every revision. */
+  readonly applies?: (context: Context) => boolean;
+  readonly each: (one: SoundCase) => readonly Reported<M>[];
+}
+
+/** Whether it is to be heard and is; a sound that is silent by mistake is told elsewhere. */
+export const isHeard = ({ sound, trace }: SoundCase): boolean => !sound.silence && trace().sounds;
+
+interface Known<M extends string> {
+  readonly slots: readonly Slot[];
+  readonly reported: readonly Reported<M>[];
+}
+
+/** A rule that looks at the sounds one by one, and again only at those that an edit touched. */
+export function defineSoundRule<M extends string>({ meta, applies, each }: SoundRule<M>): Rule<M> {
+  const byDevices = new WeakMap<Wiring['devices'], WeakMap<Sound, Known<M>>>();
+  return {
+    meta,
+    check: (context) => {
+      if (applies && !applies(context)) return [];
+      const { wiring, tracer } = context;
+      let bySound = byDevices.get(wiring.devices);
+      if (!bySound) byDevices.set(wiring.devices, (bySound = new WeakMap()));
+      const found: Reported<M>[] = [];
+      for (const sound of soundsOf(context)) {
+        const slots = slotsOf(context, sound);
+        let known = bySound.get(sound);
+        if (!known || known.slots.length !== slots.length || known.slots.some((slot, i) => slot !== slots[i])) {
+          const byHand = slots.filter((slot): slot is HandSlot => slot.actions !== null);
+          bySound.set(sound, (known = { slots, reported: each({ sound, byHand, wiring, trace: () => tracer.trace(sound) }) }));
+        }
+        found.push(...known.reported);
+      }
+      return found;
+    },
+  };
+}

@@ -1,0 +1,34 @@
+import type { Sound } from '../model/documents.ts';
+
+/** What a sound lays over a state. */
+export class Laid {
+  private byVariable: ReadonlyMap<number, number> | undefined;
+  private ownNames: ReadonlySet<number> | undefined;
+
+  /** `variables` and `wanted`: at each place a variable and the value wanted of it; `names`: 1 where the sound names it itself (or through its pedals). */
+  constructor(
+    readonly sound: Sound,
+    readonly variables: Int32Array,
+    readonly wanted: Int32Array,
+    private readonly names: Uint8Array,
+    /** Cues: what the player sets, taken as done from level 2 on. */
+    readonly obeyed: ReadonlyMap<number, number>,
+  ) {}
+
+  /** Wanted values, with the stored values that wanted presets bring along. */
+  get values(): ReadonlyMap<number, number> {
+    return (this.byVariable ??= new Map(Array.from(this.variables, (variable, i) => [variable, this.wanted[i]])));
+  }
+
+  /** Variables that the sound names itself, not by the presets that it wants. */
+  get named(): ReadonlySet<number> {
+    return (this.ownNames ??= new Set(this.variables.filter((_, i) => this.names[i] === 1)));
+  }
+
+  /** Some of its wants alone, as if the sound named only one of them. */
+  restrictedTo(variables: ReadonlySet<number>, named: number): Laid {
+    const kept = [...this.variables.keys()].filter((i) => variables.has(this.variables[i]));
+    const pick = (from: Int32Array) => Int32Array.from(kept, (i) => from[i]);
+    return new Laid(this.sound, pick(this.variables), pick(this.wanted), Uint8Array.from(kept, (i) => (this.variables[i] === named ? 1 : 0)), this.obeyed);
+  }
+}

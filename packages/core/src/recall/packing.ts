@@ -1,0 +1,188 @@
+import type { HearingEdge } from './hearing.ts';
+import type { Possible, Range } from './outlook.ts';
+
+/**
+ * What the variables that open or close sections may be, packed into words of bits. A bit is a class of values that
+ * no section tells apart. `may`: the classes that the variable may be in (all where it may be anything). `must`: the
+ * same, with a bit that no section allows where the value is not known.
+ */
+export interface Packed {
+  readonly may: Int32Array;
+  readonly must: Int32Array;
+}
+
+/** Values of some variables, packed to be laid over others: word, and the bits of it. */
+export interface Overlay {
+  readonly words: Int32Array;
+  readonly may: Int32Array;
+  readonly must: Int32Array;
+}
+
+const classesInWord = 30;
+/** In `must` where a value is not known: no section allows it. */
+const unknown = 1 << 31;
+
+interface Layout {
+  readonly variable: number;
+  readonly first: number;
+  readonly words: number;
+  /** The class of each value met so far; −1 for one that stands for any. Values that no section names are in class 0. */
+  readonly classes: (number | undefined)[];
+}
+
+/** Packs ranges of variables, and says of each section from the bits whether it may close and whether it must. */
+export class Packing {
+  private readonly layouts: readonly Layout[];
+  private readonly absent: Layout | undefined;
+  /** By variable. */
+  private readonly layoutAt: readonly (Layout | undefined)[];
+  private readonly words: number;
+  /** Words that the widest variable takes. */
+  private readonly widest: number;
+  private readonly scratch: Packed;
+  // The conditions of section e are those from start[e] to start[e + 1]: each some words, and what it allows of each.
+  private readonly start: Int32Array;
+  private readonly word: Int32Array;
+  private readonly count: Int32Array;
+  private readonly allowedAt: Int32Array;
+  private readonly allowed: Int32Array;
+
+  /** `isSymbolic`: of a value, whether it stands for contents that are not known. */
+  constructor(
+    edges: readonly HearingEdge[],
+    private readonly isSymbolic: (value: number) => boolean,
+  ) {
+    const lists = new Map<number, (readonly number[])[]>();
+    for (const { when } of edges) for (const { variable, values } of when) lists.set(variable, [...(lists.get(variable) ?? []), values]);
+    const layouts: Layout[] = [];
+    let words = 0;
+    for (const [variable, conditions] of lists) {
+      const classes = variable < 0 ? [] : classesOf(conditions);
+      const layout = { variable, first: words, words: Math.ceil((Math.max(0, ...classes.flatMap((one) => one ?? 0)) + 1) / classesInWord), classes };
+      layouts.push(layout);
+      words += layout.words;
+    }
+    this.words = words;
+    this.scratch = { may: new Int32Array(words), must: new Int32Array(words) };
+    this.widest = Math.max(1, ...layouts.map((layout) => layout.words));
+    this.absent = layouts.find((layout) => layout.variable < 0);
+    this.layouts = layouts.filter((layout) => layout.variable >= 0);
+    const layoutAt: Layout[] = [];
+    for (const layout of this.layouts) layoutAt[layout.variable] = layout;
+    this.layoutAt = layoutAt;
+    const flat = edges.flatMap((edge) => edge.when);
+    this.start = new Int32Array(edges.length + 1);
+    for (const [i, edge] of edges.entries()) this.start[i + 1] = this.start[i] + edge.when.length;
+    const at = flat.map((condition) => (condition.variable < 0 ? this.absent : layoutAt[condition.variable])!);
+    this.word = Int32Array.from(at, (layout) => layout.first);
+    this.count = Int32Array.from(at, (layout) => layout.words);
+    this.allowedAt = new Int32Array(flat.length);
+    const allowed: number[] = [];
+    for (const [i, { variable, values }] of flat.entries()) {
+      this.allowedAt[i] = allowed.length;
+      const bits = new Int32Array(at[i].words);
+      // A variable that is not there may be anything: its conditions may close and never must.
+      for (const value of variable < 0 ? [] : values) bits[wordOf(at[i].classes[value]!)] |= bitOf(at[i].classes[value]!);
+      if (variable < 0) bits[0] = 1;
+      allowed.push(...bits);
+    }
+    this.allowed = Int32Array.from(allowed);
+  }
+
+  ranges(possible: Possible): Packed {
+    const packed: Packed = { may: new Int32Array(this.words), must: new Int32Array(this.words) };
+    if (this.absent) this.fill(packed, this.absent);
+    for (const layout of this.layouts) this.put(packed, layout, possible(layout.variable));
+    return packed;
+  }
+
+  /** At each place a variable and its value; those that `isLeftOut` are not laid over. */
+  overlay(variables: Int32Array, values: Int32Array, isLeftOut: (variable: number) => boolean): Overlay {
+    const { scratch } = this;
+    const words = new Int32Array(variables.length * this.widest);
+    let count = 0;
+    for (let i = 0; i < variables.length; i += 1) {
+      const layout = this.layoutAt[variables[i]];
+      if (!layout || isLeftOut(variables[i])) continue;
+      for (let word = layout.first; word < layout.first + layout.words; word += 1) {
+        words[count++] = word;
+        scratch.may[word] = 0;
+        scratch.must[word] = 0;
+      }
+      this.putOne(scratch, layout, values[i]);
+    }
+    const used = words.slice(0, count);
+    return { words: used, may: used.map((word) => scratch.may[word]), must: used.map((word) => scratch.must[word]) };
+  }
+
+  /** Some variables on one value each, the others as they were. */
+  replaced(packed: Packed, { words, may, must }: Overlay): Packed {
+    const made: Packed = { may: packed.may.slice(), must: packed.must.slice() };
+    for (let i = 0; i < words.length; i += 1) {
+      made.may[words[i]] = may[i];
+      made.must[words[i]] = must[i];
+    }
+    return made;
+  }
+
+  /** Some variables perhaps on one value more. */
+  widened(packed: Packed, { words, may, must }: Overlay): Packed {
+    const made: Packed = { may: packed.may.slice(), must: packed.must.slice() };
+    for (let i = 0; i < words.length; i += 1) {
+      made.may[words[i]] |= may[i];
+      made.must[words[i]] |= must[i];
+    }
+    return made;
+  }
+
+  mayClose(edge: number, { may }: Packed): boolean {
+    const { start, word, count, allowedAt, allowed } = this;
+    for (let i = start[edge]; i < start[edge + 1]; i += 1) {
+      let some = 0;
+      for (let k = 0; k < count[i]; k += 1) some |= may[word[i] + k] & allowed[allowedAt[i] + k];
+      if (some === 0) return false;
+    }
+    return true;
+  }
+
+  mustClose(edge: number, { must }: Packed): boolean {
+    const { start, word, count, allowedAt, allowed } = this;
+    for (let i = start[edge]; i < start[edge + 1]; i += 1) for (let k = 0; k < count[i]; k += 1) if ((must[word[i] + k] & ~allowed[allowedAt[i] + k]) !== 0) return false;
+    return true;
+  }
+
+  private put(packed: Packed, layout: Layout, range: Range): void {
+    if (range === null) this.fill(packed, layout);
+    else if (range.length === 0) packed.must[layout.first] |= unknown;
+    else for (let i = 0; i < range.length; i += 1) this.putOne(packed, layout, range[i]);
+  }
+
+  private putOne(packed: Packed, layout: Layout, value: number): void {
+    const one = (layout.classes[value] ??= this.isSymbolic(value) ? -1 : 0);
+    if (one < 0) return this.fill(packed, layout);
+    const word = layout.first + wordOf(one);
+    packed.may[word] |= bitOf(one);
+    packed.must[word] |= bitOf(one);
+  }
+
+  private fill({ may, must }: Packed, layout: Layout): void {
+    for (let word = layout.first; word < layout.first + layout.words; word += 1) may[word] = -1;
+    must[layout.first] |= unknown;
+  }
+}
+
+const wordOf = (one: number): number => Math.floor(one / classesInWord);
+const bitOf = (one: number): number => 1 << one % classesInWord;
+
+/** Values that the same conditions allow are in one class; from 1 on. */
+function classesOf(conditions: readonly (readonly number[])[]): (number | undefined)[] {
+  const patterns = new Map<number, string>();
+  for (const [i, values] of conditions.entries()) for (const value of values) patterns.set(value, `${patterns.get(value) ?? ''},${i}`);
+  const numbers = new Map<string, number>();
+  const classes: (number | undefined)[] = [];
+  for (const [value, pattern] of patterns) {
+    if (!numbers.has(pattern)) numbers.set(pattern, numbers.size + 1);
+    classes[value] = numbers.get(pattern);
+  }
+  return classes;
+}
