@@ -8,11 +8,17 @@ export interface ShowSummary {
   readonly changedAt: string;
   readonly devices: number;
   readonly sounds: number;
+  /** The id of the songbook that it plays from; rigs that share one have the same. */
+  readonly songbook: string;
 }
 
 export interface ShowAtRevision {
   readonly id: string;
   readonly revision: number;
+  /** Counts the batches that changed the songbook, whichever rig they came through. */
+  readonly songbookRevision: number;
+  /** Names of the other rigs that play from the same songbook. */
+  readonly sharedWith: readonly string[];
   readonly rig: Rig;
   readonly songbook: Songbook;
 }
@@ -24,6 +30,7 @@ export interface SentBatch extends Batch {
 
 export interface AppliedBatch {
   readonly revision: number;
+  readonly songbookRevision: number;
   /** True where this very batch had been applied before and its first result is told again. */
   readonly repeated: boolean;
 }
@@ -36,9 +43,11 @@ export interface HistoryEntry {
 }
 
 export type NewShow =
-  | { readonly kind: 'empty'; readonly name: string }
-  | { readonly kind: 'starter'; readonly starter: StarterId; readonly name: string }
-  | { readonly kind: 'demo'; readonly rig?: 'combo' | 'fly' } | { readonly kind: 'file'; readonly text: string };
+  /** `songbookOf`: the rig whose songbook the new one shares; one of its own where absent. */
+  | { readonly kind: 'empty'; readonly name: string; readonly songbookOf?: string }
+  | { readonly kind: 'starter'; readonly starter: StarterId; readonly name: string; readonly songbookOf?: string }
+  | { readonly kind: 'demo'; readonly rig?: 'combo' | 'fly'; readonly songbookOf?: string }
+  | { readonly kind: 'file'; readonly text: string };
 
 /** RFC 9457 problem details, with Yunta's own codes. */
 export interface ProblemDetails {

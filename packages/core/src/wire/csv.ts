@@ -136,6 +136,7 @@ function songSteps(show: Show, songs: readonly ReadSong[], freshId: (name: strin
   let songOrder = inOrder(songbook.songs).at(-1)?.order ?? null;
   let partOrder = inOrder(songbook.parts).at(-1)?.order ?? null;
   const newSongs: string[] = [];
+  const met = new Set<string>();
   for (const { song, parts } of songs) {
     const old = Object.values(songbook.songs).find((one) => one.name.toLowerCase() === song.name.toLowerCase());
     const id = old?.id ?? fresh(song.name);
@@ -146,7 +147,9 @@ function songSteps(show: Show, songs: readonly ReadSong[], freshId: (name: strin
       steps.push({ doc: 'songbook', op: 'insert', at: ['songs', id], value: { id, order: songOrder, ...song } satisfies Song });
     }
     for (const part of parts) {
-      const known = Object.values(songbook.parts).find((one) => one.song === id && one.name.toLowerCase() === part.name.toLowerCase());
+      // The second chorus of the file is the second one of the song.
+      const known = inOrder(songbook.parts).find((one) => one.song === id && one.name.toLowerCase() === part.name.toLowerCase() && !met.has(one.id));
+      if (known) met.add(known.id);
       const partId = known?.id ?? fresh(`${song.name} ${part.name}`);
       if (known) steps.push(...changes('songbook', ['parts', partId], known, part.bars === undefined ? {} : { bars: part.bars }));
       else {

@@ -1,0 +1,29 @@
+import type { PresetFacts } from '../model/anatomy.ts';
+import type { Device } from '../model/documents.ts';
+import type { Evidence } from './evidence.ts';
+
+const panels = 'MIDI 1.0 numbers programs from 0; what the panel shows is the maker’s choice';
+
+/** What the panel shows for a preset that is sent as `wire`. */
+export const presetOnPanel = ({ name, countsFrom }: Device, wire: number): Evidence => ({
+  of: `Preset of ${name} on its panel`,
+  value: String(wire + countsFrom),
+  inputs: [['number on the wire', String(wire)], ['the panel counts from', String(countsFrom)]],
+  formula: 'number on the wire + what the panel counts from',
+  source: panels,
+  rests: 'entered',
+});
+
+/** How a preset is sent: its number over all banks, as bank and program. */
+export function presetOnWire({ name, countsFrom }: Device, facts: PresetFacts, wire: number): Evidence {
+  const { bankSize, scheme } = facts;
+  const bank = Math.floor(wire / bankSize);
+  return {
+    of: `Preset of ${name} on the wire`,
+    value: String(wire),
+    inputs: [['number on its panel', String(wire + countsFrom)], ['the panel counts from', String(countsFrom)], ['presets in a bank', String(bankSize)], ['bank select', scheme === 'none' ? 'none' : String(bank)], ['program change', String(wire % bankSize)]],
+    formula: 'number on its panel − what the panel counts from = bank × bank size + program',
+    source: 'MIDI 1.0, program change and bank select',
+    rests: 'entered',
+  };
+}

@@ -1,0 +1,62 @@
+import { type NoteValue, noteValues, type Slot } from '../model/documents.ts';
+import { byteMicroseconds } from '../midi/message.ts';
+import type { ListedSlot } from '../program/listing.ts';
+import type { Heard } from '../recall/simulate.ts';
+import { delayMilliseconds, noteWords } from '../show/delay-times.ts';
+import type { footTravel } from '../show/floor.ts';
+import { counted, type Evidence } from './evidence.ts';
+
+const milliseconds = (microseconds: number): string => `${(microseconds / 1000).toFixed(2)} ms`;
+
+export function delayTime(tempo: number, note: NoteValue): Evidence {
+  const ms = delayMilliseconds(tempo, note);
+  return {
+    of: `Delay, ${noteWords[note]}`,
+    value: `${ms < 1000 ? ms.toFixed(1) : Math.round(ms)} ms`,
+    inputs: [['tempo', `${tempo} quarter notes a minute`], ['part of a quarter', noteValues[note].toFixed(3)]],
+    formula: '60,000 / tempo × part of a quarter',
+    source: 'definition of tempo; triplets are three in the time of two',
+    rests: 'entered',
+  };
+}
+
+export const bytesSent = ({ actions, bytes }: ListedSlot): Evidence => ({
+  of: 'Bytes of the slot',
+  value: counted(bytes, 'byte'),
+  inputs: [['program changes', String(actions.filter((one) => one.action.kind === 'program').length)], ['control changes', String(actions.filter((one) => one.action.kind === 'control').length)]],
+  formula: '2 × program changes + 3 × control changes',
+  source: 'MIDI 1.0, channel voice messages, every status byte sent',
+  rests: 'exact',
+});
+
+export const wireTime = ({ bytes, microseconds }: ListedSlot): Evidence => ({
+  of: 'Time on the wire',
+  value: milliseconds(microseconds),
+  inputs: [['bytes', String(bytes)], ['baud', '31,250'], ['bits a byte', '10']],
+  formula: 'bytes × 10 / 31,250 s',
+  source: 'MIDI 1.0 electrical specification',
+  rests: 'exact',
+});
+
+/** When the last byte of the i-th message of an event is through. */
+export function arrivedAfter(heard: readonly Heard[], i: number): Evidence {
+  const { from, at } = heard[i];
+  const bytes = heard.slice(0, i + 1).reduce((sum, one) => sum + (one.from === from ? one.bytes.split(' ').length : 0), 0);
+  return {
+    of: 'Last byte through',
+    value: milliseconds(at),
+    inputs: [['bytes on this line so far', String(bytes)], ['a byte takes', `${byteMicroseconds} µs`], ['waited before', milliseconds(at - bytes * byteMicroseconds)]],
+    formula: 'bytes × 320 µs + what was waited',
+    source: 'MIDI 1.0 electrical specification; waits as the slot says',
+    rests: 'exact',
+  };
+}
+
+export const footWay = (path: readonly Slot[], pitchMm: number, { mm, bankMoves }: ReturnType<typeof footTravel>): Evidence => ({
+  of: 'Foot travel',
+  value: `${mm} mm`,
+  inputs: [['slots pressed', String(path.length)], ['between switches', `${pitchMm} mm`], ['bank moves besides', String(bankMoves)]],
+  formula: 'sum of the straight ways from switch to switch',
+  source: 'plane geometry',
+  rests: 'typical',
+});

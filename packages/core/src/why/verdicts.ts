@@ -1,0 +1,52 @@
+import type { Judgement, Level, Verdict } from '../recall/answer.ts';
+import { counted, type Evidence } from './evidence.ts';
+
+const before: Record<Level, string> = {
+  1: 'power-up, then the set list part by part',
+  2: 'any presses, bank moves, planned feet and cues',
+  3: 'the same, and one foot action that nobody planned',
+  4: 'the same as from anywhere, and one message or pulse lost or one device restarted',
+};
+const rests = 'the facts entered for each device: how it counts, recalls, loads and powers up';
+
+/** “34 of 37 recall, 1 cannot be known, 2 not played” */
+export function recalled(level: Level, judgements: readonly Judgement[]): Evidence {
+  const count = (verdict: Verdict) => judgements.filter((one) => one.verdict === verdict).length;
+  const played = judgements.length - count('not-played');
+  const more = (['cannot-be-known', 'not-played'] as const).flatMap((verdict) => (count(verdict) > 0 ? [`${count(verdict)} ${verdict.replaceAll('-', ' ')}`] : []));
+  return {
+    of: 'Sounds that come up right',
+    value: [`${count('recalls')} of ${played} recall`, ...more].join(', '),
+    inputs: [['slots with a sound', String(judgements.length)], ['recall', String(count('recalls'))], ['do not', String(count('does-not'))], ['cannot be known', String(count('cannot-be-known'))], ['not played', String(count('not-played'))], ['what may come before', before[level]]],
+    formula: 'a slot recalls when its press, from every state that may be, leaves what sounds as wanted',
+    source: `every reachable state of the simulated rig; ${rests}`,
+    rests: 'entered',
+  };
+}
+
+/** How short the way to a wrong sound is; null where there is none. */
+export function shortestWay({ length, sequence, gaveUp, level }: Judgement): Evidence | null {
+  if (length === null) return null;
+  const kinds = new Map<string, number>();
+  for (const stone of sequence?.stones ?? []) kinds.set(stone.kind, (kinds.get(stone.kind) ?? 0) + 1);
+  return {
+    of: 'Shortest way to a wrong sound',
+    value: String(length),
+    inputs: [...[...kinds].map(([kind, count]) => [kindWords[kind] ?? kind, String(count)] as const), ['what may come before', before[level]], ...(gaveUp === undefined ? [] : [['left open', gaveUp] as const])],
+    formula: 'presses, bank moves, feet and cues, power-up not counted',
+    source: `breadth first from power-up: nothing shorter goes wrong; ${rests}`,
+    rests: 'entered',
+  };
+}
+
+const kindWords: Readonly<Record<string, string>> = { press: 'slots pressed', bank: 'bank moves', hold: 'switches held', release: 'switches let go', foot: 'feet on pedals', cue: 'cues', outside: 'messages from outside', restart: 'devices restarted' };
+
+/** What was looked through. */
+export const explored = (machines: number, states: number, milliseconds: number): Evidence => ({
+  of: 'What the proof looked through',
+  value: `${counted(machines, 'machine')} of ${counted(states, 'state')}`,
+  inputs: [['machines', String(machines)], ['states in all', String(states)], ['worked out in', milliseconds < 1 ? 'less than 1 ms' : `${Math.round(milliseconds)} ms`]],
+  formula: 'a machine is a few variables of the rig that decide each other, followed from power-up through everything that may happen',
+  source: 'counted while proving; what an earlier judgement looked through is used again',
+  rests: 'exact',
+});
