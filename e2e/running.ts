@@ -47,6 +47,12 @@ export class Running {
     this.server = null;
   }
 
+  /** Asked to stop, as Ctrl-C does. */
+  async stopServer(): Promise<void> {
+    await ended(this.server, 'SIGTERM');
+    this.server = null;
+  }
+
   async killDatabase(): Promise<void> {
     this.database!.kill();
     await this.database!.ended;
@@ -54,7 +60,7 @@ export class Running {
   }
 
   async stop(): Promise<void> {
-    await ended(this.server, 'SIGTERM');
+    await this.stopServer();
     await this.database?.stop();
     rmSync(this.folder, { recursive: true, force: true });
   }

@@ -12,6 +12,7 @@ import helmet from 'helmet';
 import { databaseOptions } from './persistence/data-source.ts';
 import { localOnly } from './platform/guard.ts';
 import { HealthController } from './platform/health.controller.ts';
+import { LetGo } from './platform/let-go.ts';
 import { ProblemFilter } from './platform/problem.ts';
 import { ShowsController } from './shows/shows.controller.ts';
 import { ShowsService } from './shows/shows.service.ts';
@@ -29,7 +30,7 @@ export interface ServerSettings {
 }
 
 export async function startServer(settings: ServerSettings): Promise<{ app: INestApplication; url: string }> {
-  @Module({ imports: [TypeOrmModule.forRoot({ ...databaseOptions(settings.database), retryAttempts: 0 })], controllers: [ShowsController, TicksController, HealthController], providers: [ShowsService, TicksService] })
+  @Module({ imports: [TypeOrmModule.forRoot({ ...databaseOptions(settings.database), retryAttempts: 0 })], controllers: [ShowsController, TicksController, HealthController], providers: [ShowsService, TicksService, LetGo] })
   class AppModule {}
 
   const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: ['error', 'warn'], bodyParser: false });
@@ -47,7 +48,7 @@ export async function startServer(settings: ServerSettings): Promise<{ app: INes
   const address = app.getHttpServer().address() as { port: number };
   port = address.port;
   const shows = app.get(ShowsService);
-  if (settings.demoWhenNew && (await shows.isEmpty())) for (const rig of ['fly', 'combo'] as const) await shows.create({ kind: 'demo', rig });
+  if (settings.demoWhenNew && (await shows.isEmpty())) await shows.createDemo();
   return { app, url: `http://127.0.0.1:${port}` };
 }
 
