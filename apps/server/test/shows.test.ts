@@ -24,7 +24,7 @@ describe('a new database', () => {
   });
   test('OpenAPI names every path; the schema of the file format is published', async () => {
     const { paths } = (await running.ask('GET', '/api/openapi.json')).json as { paths: object };
-    expect(Object.keys(paths).sort()).toEqual(['/api/schema', '/api/shows', '/api/shows/{id}', '/api/shows/{id}/batches', '/api/shows/{id}/file', '/api/shows/{id}/history', '/api/shows/{id}/ticks', '/health']);
+    expect(Object.keys(paths).sort()).toEqual(['/api/schema', '/api/shows', '/api/shows/{id}', '/api/shows/{id}/batches', '/api/shows/{id}/file', '/api/shows/{id}/history', '/api/shows/{id}/own-songbook', '/api/shows/{id}/ticks', '/health']);
     expect((await running.ask('GET', '/api/schema')).json).toMatchObject({ $id: 'urn:yunta:show:1', type: 'object' });
   });
 });

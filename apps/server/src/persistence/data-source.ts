@@ -1,7 +1,8 @@
 import type { DataSourceOptions } from 'typeorm';
-import { BatchRow, ShowRow, TickRow } from './entities.ts';
+import { BatchRow, ShowRow, SongbookRow, TickRow } from './entities.ts';
 import { Documents1764000000001 } from './migrations/1-documents.ts';
 import { Ticks1764050000002 } from './migrations/2-ticks.ts';
+import { Songbooks1764100000003 } from './migrations/3-songbooks.ts';
 
 /** From YUNTA_DATABASE, a mysql URL. Migrations only: the schema is never synchronised from the entities. */
 export function databaseOptions(url: string): DataSourceOptions {
@@ -10,8 +11,8 @@ export function databaseOptions(url: string): DataSourceOptions {
     url,
     charset: 'utf8mb4',
     timezone: 'Z',
-    entities: [ShowRow, BatchRow, TickRow],
-    migrations: [Documents1764000000001, Ticks1764050000002],
+    entities: [ShowRow, SongbookRow, BatchRow, TickRow],
+    migrations: [Documents1764000000001, Ticks1764050000002, Songbooks1764100000003],
     migrationsRun: true,
     synchronize: false,
     poolSize: 8,

@@ -9,9 +9,21 @@ export class ShowRow {
   @Column('varchar', { length: 200 }) name: string;
   @Column('int') revision: number;
   @Column('longtext') rig: string;
-  @Column('longtext') songbook: string;
+  @Column('varchar', { name: 'songbook_id', length: 64 }) songbook: string;
   @Column('int') devices: number;
   @Column('int') sounds: number;
+  @Column('datetime', { name: 'changed_at', precision: 6 }) changedAt: Date;
+}
+
+/** Songs, parts and set lists; one or several rigs play from it. */
+@Entity('songbooks')
+export class SongbookRow {
+  @PrimaryColumn('varchar', { length: 36 }) workspace: string;
+  @PrimaryColumn('varchar', { length: 64 }) id: string;
+  @Column('varchar', { length: 64 }) actor: string;
+  /** Counts the batches that changed it, whichever rig they came through. */
+  @Column('int') revision: number;
+  @Column('longtext') document: string;
   @Column('datetime', { name: 'changed_at', precision: 6 }) changedAt: Date;
 }
 

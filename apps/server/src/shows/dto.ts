@@ -25,6 +25,12 @@ export class NewShowDto {
   @MaxLength(200)
   name?: string;
 
+  @ApiPropertyOptional({ description: 'The rig whose songbook this one shares; one of its own where absent. Not with a file, which brings its own' })
+  @IsOptional()
+  @IsString()
+  @MaxLength(64)
+  songbookOf?: string;
+
   @ApiPropertyOptional({ description: 'Text of an exported file' })
   @IsOptional()
   @IsString()

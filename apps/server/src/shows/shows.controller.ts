@@ -37,6 +37,12 @@ export class ShowsController {
     return this.shows.apply(id, body);
   }
 
+  @Post('shows/:id/own-songbook')
+  @HttpCode(200)
+  ownSongbook(@Param('id') id: string): Promise<ShowAtRevision> {
+    return this.shows.ownSongbook(id);
+  }
+
   @Get('shows/:id/history')
   history(@Param('id') id: string): Promise<HistoryEntry[]> {
     return this.shows.history(id);

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { applySteps, demoShow, emptyShow, exportShow, flyShow, importShow, problem, readBatch, sameData, type Show, starterById } from '@yunta/core';
+import { applySteps, demoShow, emptyShow, exportShow, flyShow, importShow, problem, readBatch, type Rig, sameData, sharingProblems, type Show, starterById, withSongbook } from '@yunta/core';
 import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@yunta/contract';
-import { DataSource, type EntityManager } from 'typeorm';
-import { BatchRow, ShowRow } from '../persistence/entities.ts';
+import { DataSource, type EntityManager, Not } from 'typeorm';
+import { BatchRow, ShowRow, SongbookRow } from '../persistence/entities.ts';
 import { Refused } from '../platform/problem.ts';
 import type { NewShowDto, SentBatchDto } from './dto.ts';
 
@@ -16,72 +16,147 @@ export class ShowsService {
   constructor(@InjectDataSource() @Inject(DataSource) private readonly database: DataSource) {}
 
   async list(): Promise<ShowSummary[]> {
-    const rows = await this.database.getRepository(ShowRow).find({ where: { workspace: here.workspace }, order: { changedAt: 'DESC' }, select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true } });
-    return rows.map(({ id, name, revision, changedAt, devices, sounds }) => ({ id, name, revision, changedAt: changedAt.toISOString(), devices, sounds }));
+    const rows = await this.database.getRepository(ShowRow).find({ where: { workspace: here.workspace }, order: { changedAt: 'DESC' }, select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true, songbook: true } });
+    return rows.map(summaryOf);
   }
 
   async isEmpty(): Promise<boolean> {
     return (await this.database.getRepository(ShowRow).count()) === 0;
   }
 
+  /** Both rigs of the demo over its one songbook. */
+  async createDemo(): Promise<void> {
+    const { id } = await this.create({ kind: 'demo', rig: 'combo' });
+    await this.create({ kind: 'demo', rig: 'fly', songbookOf: id });
+    await this.database.getRepository(ShowRow).update({ workspace: here.workspace, id }, { changedAt: new Date() });
+  }
+
   async create(body: NewShowDto): Promise<ShowSummary> {
     const show = this.madeFrom(body);
-    const row: ShowRow = { ...here, id: randomUUID(), revision: 0, ...projected(show), changedAt: new Date() };
-    await this.database.getRepository(ShowRow).insert(row);
-    return { id: row.id, name: row.name, revision: 0, changedAt: row.changedAt.toISOString(), devices: row.devices, sounds: row.sounds };
+    if (body.songbookOf !== undefined && body.kind === 'file') throw new Refused([problem('/songbookOf', 'unknown-field', { field: 'songbookOf' })]);
+    const made = async (manager: EntityManager, shared: SongbookRow | null): Promise<ShowSummary> => {
+      const id = randomUUID();
+      const at = new Date();
+      const book = shared ?? { ...here, id, revision: 0, document: JSON.stringify(show.songbook), changedAt: at };
+      if (!shared) await manager.insert(SongbookRow, book);
+      const { rig } = shared ? withSongbook(show.rig, JSON.parse(shared.document)) : show;
+      const row: ShowRow = { ...here, id, revision: 0, songbook: book.id, ...projectedRig(rig), changedAt: at };
+      await manager.insert(ShowRow, row);
+      return summaryOf(row);
+    };
+    if (body.songbookOf === undefined) return this.database.transaction((manager) => made(manager, null));
+    return this.holding(body.songbookOf, 'to read', (manager, { book }) => made(manager, book));
   }
 
   async read(id: string): Promise<ShowAtRevision> {
-    const row = await this.row(this.database.manager, id, false);
-    return { id, revision: row.revision, ...documentsOf(row) };
+    return this.database.transaction('REPEATABLE READ', async (manager) => this.told(manager, await this.rows(manager, id)));
   }
 
   async export(id: string): Promise<string> {
-    return exportShow(documentsOf(await this.row(this.database.manager, id, false)));
+    const { rig, songbook } = await this.read(id);
+    return exportShow({ rig, songbook });
   }
 
+  /** The songbook goes with the last rig that plays from it. */
   async remove(id: string): Promise<void> {
-    await this.row(this.database.manager, id, false);
-    await this.database.getRepository(ShowRow).delete({ workspace: here.workspace, id });
+    await this.holding(id, 'to write', async (manager, { row }) => {
+      await manager.delete(ShowRow, { workspace: here.workspace, id });
+      if ((await this.sharing(manager, row)).length === 0) await manager.delete(SongbookRow, { workspace: here.workspace, id: row.songbook });
+    });
   }
 
-  /** Applies a batch once: the same code as in the page, in a transaction, the show's row locked. */
+  /** Takes a rig out of a shared songbook: it goes on with a copy. */
+  async ownSongbook(id: string): Promise<ShowAtRevision> {
+    return this.holding(id, 'to write', async (manager, { row, book }) => {
+      if ((await this.sharing(manager, row)).length === 0) return this.told(manager, { row, book });
+      const own: SongbookRow = { ...book, ...here, id: randomUUID(), revision: book.revision + 1, changedAt: new Date() };
+      await manager.insert(SongbookRow, own);
+      await manager.update(ShowRow, { workspace: here.workspace, id }, { songbook: own.id });
+      return this.told(manager, { row: { ...row, songbook: own.id }, book: own });
+    });
+  }
+
+  /**
+   * Applies a batch once: the same code as in the page, in a transaction, the rig's row and its songbook locked. What
+   * it does to a shared songbook must leave the other rigs able to play.
+   */
   async apply(id: string, body: SentBatchDto): Promise<AppliedBatch> {
     const { base, ...sent } = body;
     const read = readBatch(sent);
     if (!read.ok) throw new Refused(read.problems);
     const batch = read.value;
-    return this.database.transaction(async (manager) => {
-      const row = await this.row(manager, id, true);
+    const writes = batch.steps.some((step) => step.doc === 'songbook');
+    return this.holding(id, writes ? 'to write' : 'to read', async (manager, { row, book }) => {
       const before = await manager.findOneBy(BatchRow, { workspace: here.workspace, show: id, id: batch.id });
-      if (before) return this.repeated(before, batch.steps);
+      if (before) return { ...this.repeated(before, batch.steps), songbookRevision: book.revision };
       if (base > row.revision) throw new Refused([problem('/base', 'out-of-domain', { value: base, expected: `at most ${row.revision}` })]);
-      const result = applySteps(documentsOf(row), batch.steps);
+      const was = documentsOf(row, book);
+      const result = applySteps(was, batch.steps);
       if (!result.ok) throw new Refused(result.problems);
+      const { rig, songbook } = result.value;
       const revision = row.revision + 1;
       const at = new Date();
-      await manager.update(ShowRow, { workspace: here.workspace, id }, { ...projected(result.value), actor: here.actor, revision, changedAt: at });
+      if (writes) {
+        const problems = sharingProblems(was.songbook, songbook, (await this.sharing(manager, row)).map((other) => JSON.parse(other.rig)));
+        if (problems.length > 0) throw new Refused(problems);
+        await manager.update(SongbookRow, { workspace: here.workspace, id: book.id }, { document: JSON.stringify(songbook), actor: here.actor, revision: book.revision + 1, changedAt: at });
+      }
+      await manager.update(ShowRow, { workspace: here.workspace, id }, { ...projectedRig(rig), actor: here.actor, revision, changedAt: at });
       await manager.insert(BatchRow, { ...here, show: id, id: batch.id, revision, command: JSON.stringify(batch.command), steps: JSON.stringify(batch.steps), at });
-      return { revision, repeated: false };
+      return { revision, songbookRevision: book.revision + (writes ? 1 : 0), repeated: false };
     });
   }
 
   async history(id: string): Promise<HistoryEntry[]> {
-    await this.row(this.database.manager, id, false);
+    await this.rows(this.database.manager, id);
     const rows = await this.database.getRepository(BatchRow).find({ where: { workspace: here.workspace, show: id }, order: { revision: 'DESC' }, take: 500 });
     return rows.map((row) => ({ revision: row.revision, at: row.at.toISOString(), actor: row.actor, command: JSON.parse(row.command) }));
   }
 
   /** A retry gets the first result; another batch under a used id is refused. */
-  private repeated(before: BatchRow, steps: readonly unknown[]): AppliedBatch {
+  private repeated(before: BatchRow, steps: readonly unknown[]): Omit<AppliedBatch, 'songbookRevision'> {
     if (!sameData(JSON.parse(before.steps), JSON.parse(JSON.stringify(steps)))) throw new Refused([problem('/id', 'already-there', { what: 'batch', id: before.id })]);
     return { revision: before.revision, repeated: true };
   }
 
-  private async row(manager: EntityManager, id: string, lock: boolean): Promise<ShowRow> {
-    const row = await manager.findOne(ShowRow, { where: { workspace: here.workspace, id }, ...(lock ? { lock: { mode: 'pessimistic_write' as const } } : {}) });
-    if (!row) throw new Refused([problem('', 'not-found', { what: 'rig', id: id.slice(0, 64) })]);
+  /**
+   * Works on a rig and its songbook, both locked: the songbook first, whoever comes, so that nobody waits for another
+   * in a circle; the rig always to be written. A rig that went over to another songbook meanwhile is taken up again.
+   */
+  private async holding<T>(id: string, book: 'to read' | 'to write', work: (manager: EntityManager, rows: Rows) => Promise<T>): Promise<T> {
+    const mode = book === 'to write' ? ('pessimistic_write' as const) : ('pessimistic_read' as const);
+    for (;;) {
+      const { songbook } = await this.rowOf(this.database.manager, id);
+      const done = await this.database.transaction(async (manager) => {
+        const held = await manager.findOne(SongbookRow, { where: { workspace: here.workspace, id: songbook }, lock: { mode } });
+        const row = await manager.findOne(ShowRow, { where: { workspace: here.workspace, id }, lock: { mode: 'pessimistic_write' } });
+        if (!row) throw notThere(id);
+        return held && row.songbook === held.id ? { result: await work(manager, { row, book: held }) } : null;
+      });
+      if (done) return done.result;
+    }
+  }
+
+  private async rows(manager: EntityManager, id: string): Promise<Rows> {
+    const row = await this.rowOf(manager, id);
+    return { row, book: await manager.findOneByOrFail(SongbookRow, { workspace: here.workspace, id: row.songbook }) };
+  }
+
+  private async rowOf(manager: EntityManager, id: string): Promise<ShowRow> {
+    const row = await manager.findOneBy(ShowRow, { workspace: here.workspace, id });
+    if (!row) throw notThere(id);
     return row;
+  }
+
+  /** The other rigs over the same songbook, as they are now. */
+  private sharing(manager: EntityManager, { id, songbook }: ShowRow): Promise<ShowRow[]> {
+    return manager.find(ShowRow, { where: { workspace: here.workspace, songbook, id: Not(id) }, order: { name: 'ASC' }, lock: { mode: 'pessimistic_read' } });
+  }
+
+  private async told(manager: EntityManager, rows: Rows): Promise<ShowAtRevision> {
+    const { row, book } = rows;
+    const others = await manager.find(ShowRow, { where: { workspace: here.workspace, songbook: book.id, id: Not(row.id) }, order: { name: 'ASC' }, select: { name: true } });
+    return { id: row.id, revision: row.revision, songbookRevision: book.revision, sharedWith: others.map((other) => other.name), ...documentsOf(row, book) };
   }
 
   private madeFrom(body: NewShowDto): Show {
@@ -98,13 +173,16 @@ export class ShowsService {
   }
 }
 
-const documentsOf = (row: ShowRow): Show => ({ rig: JSON.parse(row.rig), songbook: JSON.parse(row.songbook) });
+interface Rows {
+  readonly row: ShowRow;
+  readonly book: SongbookRow;
+}
 
-/** What is stored of a show, and what is queried across rigs. */
-const projected = (show: Show) => ({
-  name: show.rig.name,
-  rig: JSON.stringify(show.rig),
-  songbook: JSON.stringify(show.songbook),
-  devices: Object.keys(show.rig.devices).length,
-  sounds: Object.keys(show.rig.sounds).length,
-});
+const notThere = (id: string): Refused => new Refused([problem('', 'not-found', { what: 'rig', id: id.slice(0, 64) })]);
+
+const documentsOf = (row: ShowRow, book: SongbookRow): Show => ({ rig: JSON.parse(row.rig), songbook: JSON.parse(book.document) });
+
+const summaryOf = ({ id, name, revision, changedAt, devices, sounds, songbook }: ShowRow): ShowSummary => ({ id, name, revision, changedAt: changedAt.toISOString(), devices, sounds, songbook });
+
+/** What is stored of a rig, and what is queried across rigs. */
+const projectedRig = (rig: Rig) => ({ name: rig.name, rig: JSON.stringify(rig), devices: Object.keys(rig.devices).length, sounds: Object.keys(rig.sounds).length });
