@@ -29,6 +29,7 @@ export const readShow = (id: string): Promise<ShowAtRevision> => ask(`/api/shows
 export const createShow = (body: NewShow): Promise<ShowSummary> => ask('/api/shows', send('POST', body));
 export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> => ask(`/api/shows/${encodeURIComponent(id)}/batches`, send('POST', batch));
 export const removeShow = (id: string): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}`, { method: 'DELETE', headers: { 'content-type': 'application/json' } });
+export const ownSongbook = (id: string): Promise<ShowAtRevision> => ask(`/api/shows/${encodeURIComponent(id)}/own-songbook`, send('POST', {}));
 export const fileOf = (id: string): string => `/api/shows/${encodeURIComponent(id)}/file`;
 export const readHistory = (id: string): Promise<HistoryEntry[]> => ask(`/api/shows/${encodeURIComponent(id)}/history`);
 export const listTicks = (id: string): Promise<Tick[]> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`);

@@ -1,10 +1,21 @@
-import { applySteps, type Batch, type Command, describeCommand, describeProblem, invertSteps, type Show, type Step } from '@yunta/core';
+import { applySteps, type Batch, type Command, describeCommand, describeProblem, invertSteps, sameData, type Show, type Step } from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
 import { loadOutbox, saveOutbox } from './outbox.ts';
-import { readShow, RefusedError, sendBatch } from './shows.ts';
+import { ownSongbook, readShow, RefusedError, sendBatch } from './shows.ts';
 
-/** `waiting`: the server does not answer; edits are kept here and sent when it does. */
-export type Saving = 'saved' | 'saving' | 'waiting';
+/** Whom a store talks to: the server, and what keeps unsent edits when the tab is closed. A test brings its own. */
+export interface Ways {
+  readonly readShow: typeof readShow;
+  readonly sendBatch: typeof sendBatch;
+  readonly ownSongbook: typeof ownSongbook;
+  readonly loadOutbox: typeof loadOutbox;
+  readonly saveOutbox: typeof saveOutbox;
+}
+
+const ways: Ways = { readShow, sendBatch, ownSongbook, loadOutbox, saveOutbox };
+
+/** `waiting`: the server does not answer; edits are kept here and sent when it does. `gone`: the rig was deleted elsewhere. */
+export type Saving = 'saved' | 'saving' | 'waiting' | 'gone';
 
 export interface EditState {
   readonly show: Show;
@@ -14,6 +25,8 @@ export interface EditState {
   readonly refusal: string | null;
   /** What is worth saying though nothing is wrong. */
   readonly notice: string | null;
+  /** Names of the other rigs that play from the same songbook. */
+  readonly sharedWith: readonly string[];
   readonly undo: readonly Batch[];
   readonly redo: readonly Batch[];
 }
@@ -22,20 +35,30 @@ export interface EditState {
 export class ShowStore {
   private state: EditState;
   private outbox: readonly Batch[] = [];
-  private sending = false;
+  /** One talk with the server at a time: what it holds is only known between two. */
+  private talking = false;
+  private songbookRevision: number;
   private retry: ReturnType<typeof setTimeout> | null = null;
   private readonly listeners = new Set<() => void>();
   /** The last edits with the show that each was made on: what a follower of this show has missed. */
   private recent: readonly { readonly on: Show; readonly steps: readonly Step[] }[] = [];
 
-  private constructor(readonly id: string, at: ShowAtRevision) {
-    this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, notice: null, undo: [], redo: [] };
+  /** Others have written since this show was read. */
+  private behind = false;
+
+  private constructor(
+    readonly id: string,
+    at: ShowAtRevision,
+    private readonly ways: Ways,
+  ) {
+    this.songbookRevision = at.songbookRevision;
+    this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, notice: null, sharedWith: at.sharedWith, undo: [], redo: [] };
   }
 
   /** Opens a show and replays what an earlier tab could not send, where old values still match. */
-  static async open(at: ShowAtRevision): Promise<ShowStore> {
-    const store = new ShowStore(at.id, at);
-    for (const batch of await loadOutbox(at.id)) store.replay(batch);
+  static async open(at: ShowAtRevision, by: Ways = ways): Promise<ShowStore> {
+    const store = new ShowStore(at.id, at, by);
+    for (const batch of await by.loadOutbox(at.id)) store.replay(batch);
     await store.keep();
     void store.flush();
     return store;
@@ -47,6 +70,11 @@ export class ShowStore {
   };
 
   get = (): EditState => this.state;
+
+  /** Looks the whole show over once, so that the first edit need only look at what it touches. */
+  warmUp(): void {
+    applySteps(this.state.show, []);
+  }
 
   /** Steps from an earlier show to this one; null where they are no longer known. */
   stepsSince(show: Show): readonly Step[] | null {
@@ -108,32 +136,84 @@ export class ShowStore {
   }
 
   private keep(): Promise<void> {
-    return saveOutbox(this.id, this.outbox).catch(() => undefined);
+    return this.ways.saveOutbox(this.id, this.outbox).catch(() => undefined);
+  }
+
+  /** Asks whether something was changed elsewhere: in another window, or through another rig that shares the songbook. */
+  async refresh(): Promise<void> {
+    if (this.talking || this.outbox.length > 0) return;
+    await this.talk(async () => {
+      const at = await this.ways.readShow(this.id).catch(() => null);
+      if (at && (at.revision !== this.state.revision || at.songbookRevision !== this.songbookRevision)) await this.take(at);
+      else if (at && at.sharedWith.join() !== this.state.sharedWith.join()) this.change({ sharedWith: at.sharedWith });
+    });
+  }
+
+  /** Takes the rig out of a shared songbook; it goes on with a copy. False where the server did not. */
+  async ownSongbook(): Promise<boolean> {
+    if (this.talking || this.outbox.length > 0) {
+      this.refuse('Edits are still on their way. Try again when they are saved.');
+      return false;
+    }
+    let done = false;
+    await this.talk(async () => {
+      try {
+        const at = await this.ways.ownSongbook(this.id);
+        if (at.revision !== this.state.revision || !sameData(at.songbook, this.state.show.songbook)) await this.take(at);
+        this.songbookRevision = at.songbookRevision;
+        this.change({ sharedWith: at.sharedWith });
+        done = true;
+      } catch (reason) {
+        this.refuse(reason instanceof Error ? reason.message : String(reason));
+      }
+    });
+    return done;
+  }
+
+  /** Whatever was edited during a talk is sent after it. */
+  private async talk(about: () => Promise<void>): Promise<void> {
+    this.talking = true;
+    try {
+      await about();
+    } finally {
+      this.talking = false;
+    }
+    if (this.outbox.length > 0 && !this.retry) void this.flush();
   }
 
   private async flush(): Promise<void> {
-    if (this.sending) return;
-    this.sending = true;
-    try {
-      while (this.outbox.length > 0) {
-        const [batch] = this.outbox;
-        const { revision } = await sendBatch(this.id, { ...batch, base: this.state.revision });
-        this.outbox = this.outbox.slice(1);
-        await this.keep();
-        this.change({ revision: Math.max(revision, this.state.revision), saving: this.outbox.length > 0 ? 'saving' : 'saved' });
+    if (this.talking || this.state.saving === 'gone' || (this.outbox.length === 0 && !this.behind)) return;
+    await this.talk(async () => {
+      try {
+        while (this.outbox.length > 0) await this.sendFirst();
+        if (this.behind) await this.take(await this.ways.readShow(this.id));
+      } catch (reason) {
+        await this.failed(reason);
       }
-    } catch (reason) {
-      await this.failed(reason);
-    } finally {
-      this.sending = false;
-    }
+    });
+  }
+
+  private async sendFirst(): Promise<void> {
+    const [batch] = this.outbox;
+    const base = this.state.revision;
+    const answer = await this.ways.sendBatch(this.id, { ...batch, base });
+    const expected = this.songbookRevision + (batch.steps.some((step) => step.doc === 'songbook') ? 1 : 0);
+    this.behind ||= answer.revision !== base + 1 || answer.songbookRevision !== expected;
+    this.songbookRevision = answer.songbookRevision;
+    this.outbox = this.outbox.slice(1);
+    await this.keep();
+    this.change({ revision: Math.max(answer.revision, base), saving: this.outbox.length > 0 ? 'saving' : 'saved' });
   }
 
   /** No answer: wait and try again, nothing is lost. A refusal: the edit cannot stand, and the page says what won. */
   private async failed(reason: unknown): Promise<void> {
-    if (reason instanceof RefusedError && reason.details && reason.details.status < 500) {
+    if (reason instanceof RefusedError && reason.details?.status === 404) {
+      this.change({ saving: 'gone', refusal: 'This rig was deleted elsewhere. What is edited here is saved nowhere any more.' });
+      return;
+    }
+    if (reason instanceof RefusedError && reason.details && reason.details.status < 500 && this.outbox.length > 0) {
       try {
-        await this.takeOver(reason.message);
+        await this.take(await this.ways.readShow(this.id), { batch: this.outbox[0], why: reason.message });
         return;
       } catch {
         // The server went away meanwhile: asked again below.
@@ -147,24 +227,16 @@ export class ShowStore {
   }
 
   /** Takes what the server has, puts the edits not yet sent on top where their old values still match, and says what fell away. */
-  private async takeOver(why: string): Promise<void> {
-    const at = await readShow(this.id);
+  private async take(at: ShowAtRevision, refused?: { readonly batch: Batch; readonly why: string }): Promise<void> {
+    const { show, kept, fallen } = putOn({ rig: at.rig, songbook: at.songbook }, this.outbox.filter((batch) => batch !== refused?.batch));
+    const lost = [...(refused ? [refused.batch] : []), ...fallen].map((batch) => describeCommand(batch.command)).join('; ');
     this.recent = [];
-    let show: Show = { rig: at.rig, songbook: at.songbook };
-    const kept: Batch[] = [];
-    const fallen = [this.outbox[0]];
-    for (const batch of this.outbox.slice(1)) {
-      const result = applySteps(show, batch.steps);
-      if (result.ok) {
-        show = result.value;
-        kept.push(batch);
-      } else fallen.push(batch);
-    }
+    this.songbookRevision = at.songbookRevision;
     this.outbox = kept;
+    this.behind = false;
+    const said = lost === '' ? { notice: 'Changed elsewhere meanwhile. You see the newest.' } : { refusal: `Not saved: ${lost}. ${refused?.why ?? 'It was changed elsewhere meanwhile.'}`, undo: [], redo: [] };
+    this.change({ show, revision: at.revision, saving: kept.length > 0 ? 'saving' : 'saved', sharedWith: at.sharedWith, ...said });
     await this.keep();
-    const lost = fallen.map((batch) => describeCommand(batch.command)).join('; ');
-    this.change({ show, revision: at.revision, saving: kept.length > 0 ? 'saving' : 'saved', refusal: `Not saved: ${lost}. ${why}`, undo: [], redo: [] });
-    if (kept.length > 0) setTimeout(() => void this.flush(), 0);
   }
 
   private change(part: Partial<EditState>): void {
@@ -174,3 +246,16 @@ export class ShowStore {
 }
 
 const inverse = (batch: Batch): Batch => ({ id: crypto.randomUUID(), command: { name: 'undo', facts: { of: describeCommand(batch.command) } }, steps: invertSteps(batch.steps) });
+
+/** Edits put on a show in their order: those whose old values still match stay. */
+function putOn(show: Show, edits: readonly Batch[]): { readonly show: Show; readonly kept: readonly Batch[]; readonly fallen: readonly Batch[] } {
+  const kept: Batch[] = [];
+  const fallen: Batch[] = [];
+  let now = show;
+  for (const batch of edits) {
+    const result = applySteps(now, batch.steps);
+    (result.ok ? kept : fallen).push(batch);
+    if (result.ok) now = result.value;
+  }
+  return { show: now, kept, fallen };
+}

@@ -1,7 +1,9 @@
 import { Button } from '@mantine/core';
 import { commands, type Severity, severityWords } from '@yunta/core';
-import { useState } from 'react';
-import { useShow } from '../api/rig.tsx';
+import { memo, useState } from 'react';
+import { keyOfFinding } from '../api/judged-show.ts';
+import type { OpenShow } from '../api/open-rig.ts';
+import { useFindings, useShow } from '../api/rig.tsx';
 import { DeviceInspector } from '../stations/gear/DeviceInspector.tsx';
 import { FindingLine } from '../ui/FindingLine.tsx';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
@@ -10,7 +12,8 @@ import type { Judged, ToldFinding } from '../workers/judge-types.ts';
 
 /** The device in hand, and under it what is found: of the sound in hand first. */
 export function FindingsDrawer() {
-  const { judged, sound, gone, device } = useShow();
+  const { sound, device, take, fix } = useShow();
+  const { judged, gone } = useFindings();
   const [only, setOnly] = useState(false);
   const [hidden, setHidden] = useState<ReadonlySet<Severity>>(new Set());
   const all = judged?.findings ?? [];
@@ -49,10 +52,10 @@ export function FindingsDrawer() {
           </li>
         ))}
         {shown.map((finding) => (
-          <FindingItem key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`} finding={finding} />
+          <FindingItem key={keyOfFinding(finding)} finding={finding} take={take} fix={fix} />
         ))}
         {gone.map((finding) => (
-          <li key={`gone ${finding.ruleId}${JSON.stringify(finding.at)}`} className="gone">
+          <li key={`gone ${keyOfFinding(finding)}`} className="gone">
             <SeverityMark is="ok" />
             <span className="title">{finding.title}</span>
             <span className="text">{finding.at.sound ? finding.text : 'Gone with the last edits.'}</span>
@@ -117,8 +120,8 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
   );
 }
 
-function FindingItem({ finding }: { readonly finding: ToldFinding }) {
-  const { fix, take } = useShow();
+/** Drawn again only where the finding says something else. */
+const FindingItem = memo(function FindingItem({ finding, take, fix }: { readonly finding: ToldFinding } & Pick<OpenShow, 'take' | 'fix'>) {
   const [why, setWhy] = useState(false);
   const [waiving, setWaiving] = useState(false);
   return (
@@ -145,4 +148,4 @@ function FindingItem({ finding }: { readonly finding: ToldFinding }) {
       )}
     </FindingLine>
   );
-}
+});

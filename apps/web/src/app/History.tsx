@@ -1,12 +1,13 @@
 import { Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { describeCommand } from '@yunta/core';
-import { useShow } from '../api/rig.tsx';
+import { useSaved, useShow } from '../api/rig.tsx';
 import { readHistory } from '../api/shows.ts';
 
 /** Every edit that the server has taken, newest first. */
 export function History({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
-  const { id, revision } = useShow();
+  const { id } = useShow();
+  const { revision } = useSaved();
   const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), enabled: open });
   return (
     <Modal opened={open} onClose={onClose} title="History of this rig" size="lg" shadow="none" closeButtonProps={{ 'aria-label': 'Close' }}>

@@ -1,7 +1,7 @@
-import { Button, FileButton, TextInput } from '@mantine/core';
+import { Button, FileButton, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { describeProblem, starterById, type StarterId, starters } from '@yunta/core';
-import type { NewShow } from '@yunta/contract';
+import type { NewShow, ShowSummary } from '@yunta/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { createShow, fileOf, listShows, RefusedError, removeShow } from '../api/shows.ts';
@@ -20,6 +20,8 @@ export function Home() {
   });
   const [name, setName] = useState('');
   const [starter, setStarter] = useState<StarterId | ''>('');
+  const [songbookOf, setSongbookOf] = useState('');
+  const books = songbooksOf(rigs.data ?? []);
   return (
     <main className="home">
       <h1 style={{ fontSize: 26 }}>Yunta</h1>
@@ -29,7 +31,8 @@ export function Home() {
           className="sheet"
           onSubmit={(event) => {
             event.preventDefault();
-            create.mutate(starter === '' ? { kind: 'empty', name: name.trim() || 'New rig' } : { kind: 'starter', starter, name: name.trim() || starterById(starter).name });
+            const songs = songbookOf === '' ? {} : { songbookOf };
+            create.mutate(starter === '' ? { kind: 'empty', name: name.trim() || 'New rig', ...songs } : { kind: 'starter', starter, name: name.trim() || starterById(starter).name, ...songs });
           }}
         >
           <h2>Start a rig</h2>
@@ -51,6 +54,16 @@ export function Home() {
               </span>
             </label>
           </fieldset>
+          {books.length > 0 && (
+            <NativeSelect label="Songs" size="xs" value={songbookOf} onChange={(event) => setSongbookOf(event.target.value)}>
+              <option value="">Its own</option>
+              {books.map((book) => (
+                <option key={book.id} value={book.rigs[0].id}>
+                  {`Those of ${book.rigs.map((rig) => rig.name).join(' and ')}: a change goes to all`}
+                </option>
+              ))}
+            </NativeSelect>
+          )}
           <Button type="submit" loading={create.isPending}>
             New rig
           </Button>
@@ -92,6 +105,7 @@ export function Home() {
               <th>Name</th>
               <th>Devices</th>
               <th>Sounds</th>
+              <th>Songs</th>
               <th>Last changed</th>
               <th />
             </tr>
@@ -106,6 +120,7 @@ export function Home() {
                 </td>
                 <td className="num">{rig.devices}</td>
                 <td className="num">{rig.sounds}</td>
+                <td>{sharing(rig, books)}</td>
                 <td>{new Date(rig.changedAt).toLocaleString()}</td>
                 <td style={{ textAlign: 'right' }}>
                   <a href={fileOf(rig.id)} download className="linkish" aria-label={`Export ${rig.name}`}>
@@ -128,6 +143,17 @@ export function Home() {
       )}
     </main>
   );
+}
+
+/** The songbooks that are there, each with the rigs that play from it. */
+function songbooksOf(rigs: readonly ShowSummary[]): readonly { readonly id: string; readonly rigs: readonly ShowSummary[] }[] {
+  const ids = [...new Set(rigs.map((rig) => rig.songbook))];
+  return ids.map((id) => ({ id, rigs: rigs.filter((rig) => rig.songbook === id) }));
+}
+
+function sharing(rig: ShowSummary, books: ReturnType<typeof songbooksOf>): string {
+  const others = books.find((book) => book.id === rig.songbook)?.rigs.filter((other) => other.id !== rig.id) ?? [];
+  return others.length === 0 ? 'its own' : `shared with ${others.map((other) => other.name).join(', ')}`;
 }
 
 /** What was refused, with each place and reason. */

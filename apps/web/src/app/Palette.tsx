@@ -1,18 +1,18 @@
 import { Modal } from '@mantine/core';
-import { useEffect, useId, useMemo, useState } from 'react';
+import { type ReactNode, useEffect, useId, useMemo, useState } from 'react';
 import type { PaletteEntry } from './palette-entries.ts';
 import { matching } from './palette-entries.ts';
 
 /** Everything that can be done or gone to, found by typing any of its words. */
-export function Palette({ open, onClose, entries }: { readonly open: boolean; readonly onClose: () => void; readonly entries: readonly PaletteEntry[] }) {
+export function Palette({ open, onClose, children }: { readonly open: boolean; readonly onClose: () => void; readonly children: ReactNode }) {
   return (
     <Modal opened={open} onClose={onClose} withCloseButton={false} padding={0} shadow="none" size={560} yOffset={80} title="Commands" classNames={{ header: 'visually-hidden' }}>
-      {open && <Search entries={entries} onClose={onClose} />}
+      {children}
     </Modal>
   );
 }
 
-function Search({ entries, onClose }: { readonly entries: readonly PaletteEntry[]; readonly onClose: () => void }) {
+export function Search({ entries, onClose }: { readonly entries: readonly PaletteEntry[]; readonly onClose: () => void }) {
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
   const list = useId();

@@ -1,15 +1,15 @@
 import { ActionIcon, useMantineColorScheme } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
 import { commands, describeCommand, inOrder, type Severity } from '@yunta/core';
-import { Fragment, useEffect, useState } from 'react';
-import { Link, NavLink, Outlet, useNavigate } from 'react-router';
-import { useShow } from '../api/rig.tsx';
+import { Fragment, useCallback, useEffect, useState } from 'react';
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { useFindings, useRig, useSaved, useShow } from '../api/rig.tsx';
 import { fileOf } from '../api/shows.ts';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
 import { stations } from '../ui/stations.ts';
 import { FindingsDrawer } from './FindingsDrawer.tsx';
 import { History } from './History.tsx';
-import { Palette } from './Palette.tsx';
+import { Palette, Search } from './Palette.tsx';
 import type { PaletteEntry } from './palette-entries.ts';
 import { Shortcuts } from './Shortcuts.tsx';
 
@@ -19,15 +19,14 @@ const severities: readonly (readonly [Severity, string])[] = [
   ['worth-knowing', 'to know'],
 ];
 
-/** Rail, sound in hand, findings; the station in the middle. */
+/** Rail, sound in hand, findings; the station in the middle. Holds nothing of the rig itself: its parts follow what they show. */
 export function Shell() {
-  const { show, judged, refusal, notice, store, id } = useShow();
+  const { id = '' } = useParams();
+  const rig = useRig();
   const [panel, setPanel] = useState<'keys' | 'commands' | 'history' | null>(null);
   const { colorScheme, setColorScheme } = useMantineColorScheme();
   const turnLight = () => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark');
-  useShortcuts((which) => setPanel((open) => (open === which ? null : which)));
-  const entries = usePalette({ keys: () => setPanel('keys'), history: () => setPanel('history'), turnLight });
-  const countOf = (holds: (rule: string) => boolean) => judged?.findings.filter((finding) => holds(finding.ruleId)).length ?? 0;
+  const toggle = useCallback((which: 'keys' | 'commands') => setPanel((open) => (open === which ? null : which)), []);
   return (
     <div className="shell">
       <header className="top">
@@ -35,26 +34,20 @@ export function Shell() {
           Yunta
         </Link>
         <div className="rig">
-          <b>{show.rig.name}</b> <SavedState />
+          <RigName /> <SavedState />
         </div>
         <UndoRedo />
         <div className="spring" />
         <SoundInHand />
-        <div className="counts" aria-live="polite" aria-label="Findings">
-          {severities.map(([severity, words]) => (
-            <span key={severity}>
-              <SeverityMark is={severity} /> {judged?.findings.filter((finding) => finding.severity === severity).length ?? '…'} <span className="word">{words}</span>
-            </span>
-          ))}
-        </div>
+        <Counts />
       </header>
       <nav className="rail" aria-label="Stations">
-        {stations.map(({ to, name, gap, holds }) => (
+        {stations.map(({ to, name, gap, pieces, holds }) => (
           <Fragment key={to}>
             {gap && <div className="gap" />}
-            <NavLink to={`/rig/${id}/${to}`}>
+            <NavLink to={`/rig/${id}/${to}`} onClick={() => !pieces && rig.get().takeDevice(null)}>
               <span>{name}</span>
-              {countOf(holds) > 0 && <span className="num">{countOf(holds)}</span>}
+              <CountOf holds={holds} />
             </NavLink>
           </Fragment>
         ))}
@@ -77,47 +70,86 @@ export function Shell() {
         </div>
       </nav>
       <main className="main">
-        {refusal && (
-          <div className="refusal" role="alert">
-            <span>{refusal}</span>
-            <button className="linkish" onClick={() => store.dismiss()}>
-              Dismiss
-            </button>
-          </div>
-        )}
-        {notice && (
-          <div className="notice" role="status">
-            <span>{notice}</span>
-            <button className="linkish" onClick={() => store.dismiss()}>
-              Dismiss
-            </button>
-          </div>
-        )}
+        <Notices />
         <Outlet />
       </main>
       <aside className="side" aria-label="Inspector and findings">
         <FindingsDrawer />
       </aside>
+      <Keys toggle={toggle} />
       <Shortcuts open={panel === 'keys'} onClose={() => setPanel(null)} />
-      <Palette open={panel === 'commands'} onClose={() => setPanel(null)} entries={entries} />
+      <Palette open={panel === 'commands'} onClose={() => setPanel(null)}>
+        {panel === 'commands' && <Commands onClose={() => setPanel(null)} keys={() => setPanel('keys')} history={() => setPanel('history')} turnLight={turnLight} />}
+      </Palette>
       <History open={panel === 'history'} onClose={() => setPanel(null)} />
     </div>
   );
 }
 
-const savedWords = { saved: 'saved', saving: 'saving …', waiting: 'not saved: the server does not answer, kept here' } as const;
+/** Everything found, by severity. */
+function Counts() {
+  const { judged } = useFindings();
+  return (
+    <div className="counts" aria-live="polite" aria-label="Findings">
+      {severities.map(([severity, words]) => (
+        <span key={severity}>
+          <SeverityMark is={severity} /> {judged?.findings.filter((finding) => finding.severity === severity).length ?? '…'} <span className="word">{words}</span>
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function CountOf({ holds }: { readonly holds: (rule: string) => boolean }) {
+  const { judged } = useFindings();
+  const count = judged?.findings.filter((finding) => holds(finding.ruleId)).length ?? 0;
+  return count > 0 ? <span className="num">{count}</span> : null;
+}
+
+function Notices() {
+  const { store } = useShow();
+  const { refusal, notice } = useSaved();
+  return (
+    <>
+      {refusal && (
+        <div className="refusal" role="alert">
+          <span>{refusal}</span>
+          <button className="linkish" onClick={() => store.dismiss()}>
+            Dismiss
+          </button>
+        </div>
+      )}
+      {notice && (
+        <div className="notice" role="status">
+          <span>{notice}</span>
+          <button className="linkish" onClick={() => store.dismiss()}>
+            Dismiss
+          </button>
+        </div>
+      )}
+    </>
+  );
+}
+
+function RigName() {
+  const { show } = useShow();
+  return <b>{show.rig.name}</b>;
+}
+
+const savedWords = { saved: 'saved', saving: 'saving …', waiting: 'not saved: the server does not answer, kept here', gone: 'deleted elsewhere' } as const;
 
 function SavedState() {
-  const { saving, revision } = useShow();
+  const { saving, revision } = useSaved();
   return (
-    <span className={saving === 'waiting' ? 'stop' : 'soft'} role="status" data-saving={saving}>
+    <span className={saving === 'waiting' || saving === 'gone' ? 'stop' : 'soft'} role="status" data-saving={saving}>
       revision {revision}, {savedWords[saving]}
     </span>
   );
 }
 
 function UndoRedo() {
-  const { store, undo, redo } = useShow();
+  const { store } = useShow();
+  const { undo, redo } = useSaved();
   const last = undo.at(-1);
   const next = redo.at(-1);
   const undoes = last ? `Undo: ${describeCommand(last.command)}` : 'Nothing to undo';
@@ -154,9 +186,20 @@ function SoundInHand() {
   );
 }
 
+interface Panels {
+  readonly keys: () => void;
+  readonly history: () => void;
+  readonly turnLight: () => void;
+}
+
+function Commands({ onClose, ...panels }: Panels & { readonly onClose: () => void }) {
+  return <Search onClose={onClose} entries={usePalette(panels)} />;
+}
+
 /** Stations, sounds, devices and commands, each with what it does. */
-function usePalette({ keys, history, turnLight }: { readonly keys: () => void; readonly history: () => void; readonly turnLight: () => void }): readonly PaletteEntry[] {
-  const { show, store, id, undo, redo, takeSound, takeDevice, run, wiring } = useShow();
+function usePalette({ keys, history, turnLight }: Panels): readonly PaletteEntry[] {
+  const { show, store, id, takeSound, takeDevice, run, wiring } = useShow();
+  const { undo, redo } = useSaved();
   const go = useNavigate();
   const last = undo.at(-1);
   const next = redo.at(-1);
@@ -177,10 +220,9 @@ function usePalette({ keys, history, turnLight }: { readonly keys: () => void; r
 }
 
 /** Undo, redo, the sound before and the sound after, the stations by number, the panels. */
-function useShortcuts(toggle: (panel: 'keys' | 'commands') => void): void {
+function Keys({ toggle }: { readonly toggle: (panel: 'keys' | 'commands') => void }) {
   const go = useNavigate();
-  const { id } = useShow();
-  const { store, show, sound, takeSound } = useShow();
+  const { id, store, show, sound, takeSound } = useShow();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && (event.target.matches('input, textarea, select') || event.target.isContentEditable);
@@ -207,4 +249,5 @@ function useShortcuts(toggle: (panel: 'keys' | 'commands') => void): void {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [store, show, sound, takeSound, toggle, go, id]);
+  return null;
 }

@@ -19,7 +19,7 @@ import { RoutingStation } from '../stations/routing/RoutingStation.tsx';
 import { SetStation } from '../stations/set/SetStation.tsx';
 import { SoundsStation } from '../stations/sounds/SoundsStation.tsx';
 import { Home } from './Home.tsx';
-import { OpenRig } from './OpenRig.tsx';
+import { RigPage } from './RigPage.tsx';
 import { theme } from './theme.ts';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -31,7 +31,7 @@ createRoot(document.getElementById('root')!).render(
         <BrowserRouter>
           <Routes>
             <Route path="/" element={<Home />} />
-            <Route path="/rig/:id" element={<OpenRig />}>
+            <Route path="/rig/:id" element={<RigPage />}>
               <Route index element={<Navigate to="overview" replace />} />
               <Route path="overview" element={<OverviewStation />} />
               <Route path="gear" element={<GearStation />} />

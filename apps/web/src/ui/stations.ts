@@ -3,6 +3,8 @@ export interface Station {
   readonly to: string;
   readonly name: string;
   readonly gap?: boolean;
+  /** Works on pieces: the one in hand stays there. */
+  readonly pieces?: boolean;
   readonly holds: (rule: string) => boolean;
 }
 
@@ -13,8 +15,8 @@ const none = (): boolean => false;
 
 export const stations: readonly Station[] = [
   { to: 'overview', name: 'Overview', holds: none },
-  { to: 'gear', name: 'Gear', holds: none },
-  { to: 'routing', name: 'Routing', holds: inTopic('routing') },
+  { to: 'gear', name: 'Gear', pieces: true, holds: none },
+  { to: 'routing', name: 'Routing', pieces: true, holds: inTopic('routing') },
   { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
   { to: 'program', name: 'Program', holds: inTopic('midi') },
   { to: 'set', name: 'Set', holds: inTopic('show') },

@@ -1,4 +1,4 @@
-import type { Finding, Judgement, Level, Waiver } from '@yunta/core';
+import type { Finding, Judgement, Level, Show, Step, Waiver } from '@yunta/core';
 
 /** A finding with its words. */
 export interface ToldFinding extends Finding {
@@ -9,7 +9,12 @@ export interface ToldFinding extends Finding {
   readonly source: string;
 }
 
+/** What the worker is told: the steps of an edit, or a whole show. */
+export type News = { readonly steps: readonly Step[] } | { readonly show: Show };
+
 export interface Judged {
+  /** Counts the shows that the worker has taken in. */
+  readonly serial: number;
   readonly findings: readonly ToldFinding[];
   readonly waived: readonly { readonly finding: ToldFinding; readonly waiver: Waiver }[];
   readonly broken: readonly { readonly ruleId: string; readonly reason: string }[];

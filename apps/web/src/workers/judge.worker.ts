@@ -1,6 +1,6 @@
-import { applySteps, check, contextOf, type Context, type Finding, formatFinding, type Level, play, type Played, rules, type Sequence, type Show, type Step, type StrayReport, strayReports } from '@yunta/core';
+import { applySteps, check, contextOf, type Context, type Finding, formatFinding, type Level, play, type Played, readSmf, type Result, rules, type Sequence, type Show, songsFromMidi, type SongsFromMidi, type StrayReport, strayReports } from '@yunta/core';
 import { expose } from 'comlink';
-import type { Judged, Proved, ToldFinding } from './judge-types.ts';
+import type { Judged, News, Proved, ToldFinding } from './judge-types.ts';
 
 /** Holds the newest show and its memo tables: steps come in, findings go out; the newest request wins. */
 let show: Show | null = null;
@@ -15,33 +15,39 @@ function judged(): Judged {
     const { title, why, remedy, source } = rules.find((rule) => rule.meta.id === finding.ruleId)!.meta;
     return { ...finding, text: formatFinding(finding, rules), title, why, remedy, source };
   };
-  return { findings: findings.map(told), waived: waived.map(({ finding, waiver }) => ({ finding: told(finding), waiver })), broken, milliseconds: performance.now() - started };
+  return { serial, findings: findings.map(told), waived: waived.map(({ finding, waiver }) => ({ finding: told(finding), waiver })), broken, milliseconds: performance.now() - started };
 }
 
-/** Lets whatever has come in meanwhile be taken first. */
-const turn = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
+/** Lets whatever has come in meanwhile be taken first: a message to itself goes behind those that wait. */
+const turn = (): Promise<void> =>
+  new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
 
-const api = {
-  /** Takes a whole show in. */
-  load(whole: Show): void {
-    show = whole;
-    serial += 1;
-  },
-
-  /** Takes an edit in; false where its steps do not apply here, so that the whole show must be sent. */
-  edit(steps: readonly Step[]): boolean {
-    const result = show ? applySteps(show, steps) : null;
+/** Takes an edit or a whole show in; false where the steps do not apply to what is held. */
+function takeIn(news: News): boolean {
+  if ('show' in news) show = news.show;
+  else {
+    const result = show ? applySteps(show, news.steps) : null;
     if (!result?.ok) return false;
     show = result.value;
-    serial += 1;
-    return true;
-  },
+  }
+  serial += 1;
+  return true;
+}
 
-  /** What is found in the show last taken in; null where a newer one came meanwhile. */
-  async judge(): Promise<Judged | null> {
+const api = {
+  /** What is found after an edit; null where a newer one came meanwhile, `out of step` where the whole show must be sent. */
+  async judge(news: News): Promise<Judged | null | 'out of step'> {
+    if (!takeIn(news)) return 'out of step';
     const mine = serial;
     await turn();
-    return mine === serial && show ? judged() : null;
+    return mine === serial ? judged() : null;
   },
 
   /** Verdicts of one level; null where a newer show came meanwhile. Gives way between slots. */
@@ -66,6 +72,12 @@ const api = {
   /** Level 3 switch by switch. */
   strays(): readonly StrayReport[] {
     return context ? strayReports(context.prover) : [];
+  },
+
+  /** Songs of a MIDI file: read here, since a long one takes a while. */
+  songsOf(bytes: Uint8Array, name: string): Result<SongsFromMidi> {
+    const smf = readSmf(bytes);
+    return smf.ok ? { ok: true, value: songsFromMidi(smf.value, name) } : smf;
   },
 
   play(sequence: Sequence, sound: string): Played | null {

@@ -1,7 +1,8 @@
 import { commands, type Device, inOrder, loopsOf, switchingOf, type WiredDevice } from '@yunta/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
+import { useFocusBack } from '../../ui/focus-back.ts';
 import { freshId } from '../../ui/ids.ts';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { AddDevice } from './AddDevice.tsx';
@@ -97,19 +98,20 @@ function GearRow({ device, wired, switched, inHand }: { readonly device: Device;
   );
 }
 
-/** Where a piece stands; a new place is made by typing its name. */
+/** Where a piece stands; a new place is made by typing its name where it stood. */
 function PlaceSelect({ device }: { readonly device: Device }) {
   const { show, run } = useShow();
-  const change = (value: string) => {
-    if (value !== '+') return run(commands.setDevice(show, device.id, 'place', value));
-    const name = window.prompt('Name of the new place')?.trim();
-    if (!name) return undefined;
+  const [naming, setNaming] = useState(false);
+  const select = useFocusBack<HTMLSelectElement>(naming);
+  const add = (name: string) => {
+    if (name === '') return;
     const id = freshId(name, show.rig.places, 'place');
     const added = commands.addPlace(show, id, name);
-    return run({ ...added, steps: [...added.steps, ...commands.setDevice(show, device.id, 'place', id).steps] });
+    run({ ...added, steps: [...added.steps, ...commands.setDevice(show, device.id, 'place', id).steps] });
   };
+  if (naming) return <EditableText label={`New place for ${device.name}`} value="" placeholder="its name ↵" onTake={add} autoFocus onLeave={() => setNaming(false)} />;
   return (
-    <select className="cellinput" aria-label={`Place of ${device.name}`} value={device.place} onChange={(event) => change(event.target.value)}>
+    <select ref={select} className="cellinput" aria-label={`Place of ${device.name}`} value={device.place} onChange={(event) => (event.target.value === '+' ? setNaming(true) : run(commands.setDevice(show, device.id, 'place', event.target.value)))}>
       {inOrder(show.rig.places).map((place) => (
         <option key={place.id} value={place.id}>
           {place.name}

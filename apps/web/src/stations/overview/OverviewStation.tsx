@@ -1,20 +1,22 @@
-import { chosenSetList, commands, describeCommand, schoolOf, type Schools, schools } from '@yunta/core';
+import { chosenSetList, commands, describeCommand, schoolOf, type Schools, schools, why } from '@yunta/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { useShow } from '../../api/rig.tsx';
+import { useFindings, useSaved, useShow } from '../../api/rig.tsx';
 import { readHistory } from '../../api/shows.ts';
 import { FindingLine } from '../../ui/FindingLine.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
+import { Why } from '../../ui/Why.tsx';
 import type { Judged } from '../../workers/judge-types.ts';
-import { levels, tally, verdictMark, worstOf } from '../proof/levels.ts';
+import { levels, verdictMark, worstOf } from '../proof/levels.ts';
 import { useProof } from '../proof/use-proof.ts';
 import { byStation } from './by-station.ts';
 import { verdictOf } from './verdict.ts';
 
 /** The verdict first: whether one can go on stage with this, and what stands in the way. */
 export function OverviewStation() {
-  const { show, judged } = useShow();
+  const { show } = useShow();
+  const { judged } = useFindings();
   return (
     <>
       <StationHead name="Overview" question="Can I go on stage with this, tonight?" />
@@ -155,7 +157,7 @@ function Levels() {
                 <td>
                   <b>{name}</b>
                 </td>
-                <td className="num">{judgements ? tally(judgements) : '…'}</td>
+                <td className="num">{judgements ? <Why evidence={why.recalled(level, judgements)} /> : '…'}</td>
                 <td className="soft">{what}</td>
               </tr>
             );
@@ -235,7 +237,8 @@ function SchoolsTable() {
 }
 
 function LastChanges() {
-  const { id, revision } = useShow();
+  const { id } = useShow();
+  const { revision } = useSaved();
   const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), placeholderData: (old) => old });
   const last = history.data?.slice(0, 5) ?? [];
   return (

@@ -1,4 +1,4 @@
-import { type Device, floorSwitches, footPath, footTravel, type Slot, songOf } from '@yunta/core';
+import { type Device, floorSwitches, footPath, footTravel, type Slot, songOf, why } from '@yunta/core';
 import { useEffect, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
@@ -46,11 +46,7 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
           {song !== null && (
             <>
               ; the line is the foot’s way through <b>{show.songbook.songs[song].name}</b>:{' '}
-              <Why
-                of="Foot travel"
-                value={`${travel.mm} mm`}
-                evidence={{ inputs: [['parts', String(path.length)], ['between switches', `${floor.pitchMm} mm`], ['bank moves besides', String(travel.bankMoves)]], formula: 'sum of the straight ways from switch to switch', source: 'plane geometry', rests: 'typical' }}
-              />
+              <Why evidence={why.footWay(path, floor.pitchMm, travel)} />
               {travel.bankMoves > 0 && `, ${travel.bankMoves} bank ${travel.bankMoves === 1 ? 'move' : 'moves'}`}
             </>
           )}

@@ -1,5 +1,5 @@
 import { Button, TextInput } from '@mantine/core';
-import { type Action, commands, listSlot, readActionLine, type Slot } from '@yunta/core';
+import { type Action, commands, listSlot, readActionLine, type Slot, why } from '@yunta/core';
 import { useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
@@ -34,12 +34,7 @@ export function SlotInHand({ slot }: { readonly slot: Slot }) {
           {slot.sound ? show.rig.sounds[slot.sound].name : 'No sound'}, bank {slot.bank + 1}, switch {slot.position + 1}
         </h3>
         <span className="soft">
-          {byHand ? 'written by hand' : 'generated from the sound'} · {listed.bytes} bytes,{' '}
-          <Why
-            of="Time on the wire"
-            value={`${(listed.microseconds / 1000).toFixed(2)} ms`}
-            evidence={{ inputs: [['bytes', String(listed.bytes)], ['baud', '31,250'], ['bits a byte', '10']], formula: 'bytes × 10 / 31,250 s', source: 'MIDI 1.0 electrical specification', rests: 'exact' }}
-          />{' '}
+          {byHand ? 'written by hand' : 'generated from the sound'} · <Why evidence={why.bytesSent(listed)} />, <Why evidence={why.wireTime(listed)} />{' '}
           on the wire
         </span>
         <span className="tools">

@@ -1,9 +1,10 @@
-import type { Judgement, Level } from '@yunta/core';
+import { type Judgement, type Level, why } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
-import { levels, tally, verdictMark, verdictWords, worstOf } from './levels.ts';
+import { Why } from '../../ui/Why.tsx';
+import { levels, verdictMark, verdictWords, worstOf } from './levels.ts';
 import { StrayTable } from './StrayTable.tsx';
 import { WrongCase } from './WrongCase.tsx';
 import { useProof } from './use-proof.ts';
@@ -20,7 +21,7 @@ export function ProofStation() {
   return (
     <>
       <StationHead name="Proof" question="Will every sound come up right?">
-        <span className="soft num">{now ? `${now.judgements.length} slots, ${now.machines} machines of ${now.states} states, ${now.milliseconds < 1 ? '< 1' : Math.round(now.milliseconds)} ms` : 'proving …'}</span>
+        <span className="soft num">{now ? <Why evidence={why.explored(now.machines, now.states, now.milliseconds)} /> : 'proving …'}</span>
       </StationHead>
       {slots === 0 && <p className="sheet" style={{ padding: 14, margin: 0 }}>No sound has a slot yet. Say what the rig should make on <b>Sounds</b>, lay it out on <b>Program</b>; the proof follows by itself.</p>}
       {slots > 0 && (
@@ -36,7 +37,7 @@ export function ProofStation() {
                     </button>
                   </th>
                   <td className="num" data-level={one}>
-                    {judgements ? tally(judgements) : '…'}
+                    {judgements ? <Why evidence={why.recalled(one, judgements)} /> : '…'}
                   </td>
                   <td className="soft">{what}</td>
                 </tr>
@@ -102,12 +103,18 @@ function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useP
                   </td>
                   {levels.map(({ level }) => {
                     const one = proved[level]?.judgements.find((other) => other.slot === row.slot);
+                    const shortest = one && why.shortestWay(one);
                     return (
                       <td key={level}>
                         {one ? (
                           <>
                             <SeverityMark is={verdictMark[one.verdict]} size={13} /> <span className={one.verdict === 'does-not' ? 'stop' : 'soft'}>{verdictWords[one.verdict]}</span>
-                            {one.length !== null && <span className="mono soft"> {one.length}</span>}
+                            {shortest && (
+                              <span className="mono soft">
+                                {' '}
+                                <Why evidence={shortest} />
+                              </span>
+                            )}
                           </>
                         ) : (
                           '…'

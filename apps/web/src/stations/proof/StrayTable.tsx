@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { judge } from '../../api/judge.ts';
-import { useShow } from '../../api/rig.tsx';
+import { useFindings, useShow } from '../../api/rig.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
 
 /** A stray foot told switch by switch: what it breaks at once, and what the next presses still bring up wrong. */
 export function StrayTable({ proved }: { readonly proved: Proved }) {
-  const { show, wiring, revision, takeDevice } = useShow();
-  const reports = useQuery({ queryKey: ['strays', revision, proved], queryFn: () => judge().strays(), gcTime: 0, staleTime: Infinity });
+  const { show, wiring, takeDevice } = useShow();
+  const { judged } = useFindings();
+  const reports = useQuery({ queryKey: ['strays', judged?.serial, proved.milliseconds], queryFn: () => judge().strays(), gcTime: 0, staleTime: Infinity });
   const rows = reports.data?.filter((report) => report.atOnce.length + report.after.length > 0) ?? [];
   if (!reports.data) return <p className="soft">Trying each switch …</p>;
   if (rows.length === 0) return null;

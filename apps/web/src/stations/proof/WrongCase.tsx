@@ -1,25 +1,28 @@
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import type { Judgement, Played } from '@yunta/core';
+import { type Judgement, type Played, why } from '@yunta/core';
 import { useState } from 'react';
 import { judge } from '../../api/judge.ts';
-import { useShow } from '../../api/rig.tsx';
+import { useFindings, useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
+import { Why } from '../../ui/Why.tsx';
 import { verdictMark, verdictWords } from './levels.ts';
 import { refWords, valueWords, wordsOf } from './stone-words.ts';
 
 /** One failure as stepping stones, and played on the simulated rig stone by stone. */
 export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Judgement; readonly open: boolean; readonly onOpen: () => void }) {
-  const { show, wiring, judged, fix, takeSound, revision } = useShow();
+  const { show, wiring, fix, takeSound } = useShow();
+  const { judged } = useFindings();
   const [at, setAt] = useState(0);
   const { sequence, sound } = judgement;
   const played = useQuery({
-    queryKey: ['played', revision, judgement.slot, judgement.level, JSON.stringify(sequence)],
+    queryKey: ['played', judged?.serial, judgement.slot, judgement.level, JSON.stringify(sequence)],
     queryFn: () => (sequence ? judge().play(sequence, sound) : null),
     staleTime: Infinity,
     gcTime: 0,
   });
   const slot = show.rig.slots[judgement.slot];
+  const shortest = why.shortestWay(judgement);
   if (!slot || !show.rig.sounds[sound]) return null;
   const fixing = judged?.findings.find((finding) => finding.at.slot === judgement.slot && finding.fix);
   const stones = sequence ? [{ kind: 'power-up' } as const, ...sequence.stones] : [];
@@ -39,7 +42,11 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
         </span>
         <span className="soft">
           {verdictWords[judgement.verdict]}
-          {judgement.length !== null && `, shortest in ${judgement.length}`}
+          {shortest && (
+            <>
+              , shortest in <Why evidence={shortest} />
+            </>
+          )}
           {judgement.gaveUp && ` (${judgement.gaveUp})`}
         </span>
         <span className="tools">
@@ -113,7 +120,9 @@ function Playing({ played, at, onStep }: { readonly played: Played; readonly at:
             {stone.heard.map((heard, i) => (
               <tr key={i}>
                 <td className="mono">{heard.bytes}</td>
-                <td className="mono">{(heard.at / 1000).toFixed(2)} ms</td>
+                <td className="mono">
+                  <Why evidence={why.arrivedAfter(stone.heard, i)} />
+                </td>
                 <td className="soft">from {show.rig.devices[heard.from]?.name ?? heard.from}</td>
               </tr>
             ))}

@@ -15,11 +15,3 @@ export function worstOf(judgements: readonly Judgement[]): Verdict {
   const order: readonly Verdict[] = ['does-not', 'cannot-be-known', 'recalls', 'not-played'];
   return order.find((verdict) => judgements.some((one) => one.verdict === verdict)) ?? 'not-played';
 }
-
-/** “13 of 16 recall, 1 cannot be known, 2 not played” */
-export function tally(judgements: readonly Judgement[]): string {
-  const count = (verdict: Verdict) => judgements.filter((one) => one.verdict === verdict).length;
-  const played = judgements.length - count('not-played');
-  const extra = [count('cannot-be-known') > 0 ? `${count('cannot-be-known')} cannot be known` : '', count('not-played') > 0 ? `${count('not-played')} not played` : ''].filter(Boolean);
-  return [`${count('recalls')} of ${played} recall`, ...extra].join(', ');
-}

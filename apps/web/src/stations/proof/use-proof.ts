@@ -1,12 +1,12 @@
 import type { Level } from '@yunta/core';
 import { useEffect, useState } from 'react';
 import { judge } from '../../api/judge.ts';
-import { useShow } from '../../api/rig.tsx';
+import { useFindings } from '../../api/rig.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
 
 /** The four levels, one after the other, anew after every judgement; each is shown as soon as it is there. */
 export function useProof(): Partial<Record<Level, Proved>> {
-  const { judged } = useShow();
+  const { judged } = useFindings();
   const [proved, setProved] = useState<Partial<Record<Level, Proved>>>({});
   useEffect(() => {
     if (!judged) return;

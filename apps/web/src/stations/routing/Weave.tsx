@@ -1,6 +1,8 @@
 import { useElementSize } from '@mantine/hooks';
+import { why } from '@yunta/core';
 import { useMemo, useRef } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { Why } from '../../ui/Why.tsx';
 import { layWeave, type PlacedPass, strip } from './weave-layout.ts';
 
 /** The run of the signal through the rig in the sound in hand. Arrow keys walk its passes. */
@@ -72,7 +74,7 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
       </div>
       <div className="legend">
         <span>
-          <b>{trace.passes.length}</b> passes
+          <Why evidence={why.passesOf(trace)} />
         </span>
         <span>heavy: the live line</span>
         <span>dashed: in a loop that is out</span>
@@ -81,8 +83,8 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
         {trace.circles
           .filter((circle) => circle.verdict !== 'quiet')
           .map((circle) => (
-            <span key={circle.devices.join()} className="stop" title={`Spectral radius ${circle.radius.toFixed(2)} with typical gains: howls from 1, rings from 0.5`}>
-              {circle.devices.map((id) => wiring.rig.devices[id].name).join(' → ')} comes back to itself and {circle.verdict} (loop gain {circle.radius.toFixed(2)}, typical).
+            <span key={circle.devices.join()} className="stop">
+              {circle.devices.map((id) => wiring.rig.devices[id].name).join(' → ')} comes back to itself and {circle.verdict} (loop gain <Why evidence={why.loopGain(circle)} />).
             </span>
           ))}
       </div>
@@ -132,7 +134,7 @@ function TwoLines({ x, y, text, most, className, weight }: { readonly x: number;
   const at = text.length <= most ? -1 : (breaks.filter((i) => i <= most).at(-1) ?? breaks[0] ?? -1);
   const lines = at < 0 ? [text] : [text.slice(0, at), text.slice(at + 1)];
   return (
-    <text className={className} x={x} textAnchor="middle" fontWeight={weight} style={{ fontSize: className ? 10.5 : 11 }}>
+    <text className={className} x={x} textAnchor="middle" fontWeight={weight} style={{ fontSize: Math.max(...lines.map((line) => line.length)) > 9 ? 9.5 : className ? 10.5 : 11 }}>
       {lines.map((line, i) => (
         <tspan key={i} x={x} y={y + 4 + (lines.length === 1 ? 0 : i * 12 - 6)}>
           {short(line, most + 1)}

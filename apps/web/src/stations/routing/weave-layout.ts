@@ -34,7 +34,7 @@ export interface PlacedJumper {
 const lane = 48;
 const gap = 34;
 /** A label, and a piece that hangs in a loop that is out. */
-export const strip = { width: 60, height: 32, hung: 58 };
+export const strip = { width: 60, height: 32, hung: 55 };
 const labelColumn = 66;
 const railColumn = 36;
 const hungColumn = 61;
@@ -128,7 +128,7 @@ function columnsOf(trace: Trace, isRail: (device: string) => boolean, room: numb
   const widths = Array.from({ length: count }, (_, column) => Math.max(railColumn, ...trace.passes.filter((pass) => pass.column === column).map(need)));
   const margin = 8;
   const total = widths.reduce((sum, width) => sum + width, 0);
-  const stretch = Math.min(1.6, Math.max(0.93, (room - 2 * margin) / total));
+  const stretch = Math.min(1.6, Math.max(0.915, (room - 2 * margin) / total));
   const starts = [margin];
   for (const width of widths) starts.push(starts.at(-1)! + width * stretch);
   return { width: starts.at(-1)! + margin, at: (column) => starts[column], widthOf: (column) => starts[column + 1] - starts[column] };

@@ -1,7 +1,8 @@
 import { Button } from '@mantine/core';
+import { IconUsersGroup } from '@tabler/icons-react';
 import { chosenSetList, commands, inOrder, type SetList } from '@yunta/core';
 import { useState } from 'react';
-import { useShow } from '../../api/rig.tsx';
+import { useSaved, useShow } from '../../api/rig.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
@@ -27,6 +28,7 @@ export function SetStation() {
       <StationHead name="Set" question="What do hands and feet do tonight?">
         <SetFiles list={list} />
       </StationHead>
+      <Shared />
       <div className="sheet">
         <Lists lists={lists} list={list} />
         <LineForm does="Add song" onAdd={add}>
@@ -59,6 +61,32 @@ export function SetStation() {
         </p>
       )}
     </>
+  );
+}
+
+/** Who else plays these songs, where someone does. */
+function Shared() {
+  const { store } = useShow();
+  const { sharedWith } = useSaved();
+  const [asking, setAsking] = useState(false);
+  if (sharedWith.length === 0) return null;
+  const others = sharedWith.map((name) => `“${name}”`).join(', ');
+  const part = async () => {
+    if (!window.confirm(`From here on the songs of this rig and those of ${others} go separate ways. This cannot be undone.`)) return;
+    setAsking(true);
+    if (await store.ownSongbook()) store.tell('This rig now has songs of its own.');
+    setAsking(false);
+  };
+  return (
+    <div className="shared" role="note">
+      <IconUsersGroup size={16} aria-hidden="true" />
+      <span>
+        Songs, parts and lists are shared with <b>{others}</b>: a change here is a change there. What sound plays a part is this rig’s own.
+      </span>
+      <Button variant="default" size="compact-xs" loading={asking} onClick={() => void part()}>
+        Make a copy of its own
+      </Button>
+    </div>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { type CastAction, castOf, commands, cueWords, delayTimes, inOrder, noteValues, noteWords, type Part, setFile, type Song, songFile, writeSmf } from '@yunta/core';
+import { type CastAction, castOf, commands, cueWords, delayTimes, inOrder, noteWords, type Part, setFile, type Song, songFile, why, writeSmf } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { download, fileName } from '../../ui/download.ts';
@@ -52,14 +52,10 @@ export function SongParts({ song }: { readonly song: Song }) {
         {song.tempo === null ? (
           <span className="soft">No tempo, no delay times.</span>
         ) : (
-          delayTimes(song.tempo).map(({ note, ms }) => (
+          delayTimes(song.tempo).map(({ note }) => (
             <span key={note}>
               <span className="soft">{noteWords[note]}</span>{' '}
-              <Why
-                of={`Delay, ${noteWords[note]}`}
-                value={`${ms < 1000 ? ms.toFixed(1) : Math.round(ms)} ms`}
-                evidence={{ inputs: [['tempo', `${song.tempo} quarter notes a minute`], ['part of a quarter', noteValues[note].toFixed(3)]], formula: '60,000 / tempo × part of a quarter', source: 'definition of tempo; triplets are three in the time of two', rests: 'entered' }}
-              />
+              <Why evidence={why.delayTime(song.tempo!, note)} />
             </span>
           ))
         )}

@@ -3,6 +3,9 @@ import Papa from 'papaparse';
 
 export type ReadTable = { readonly ok: true; readonly rows: Rows } | { readonly ok: false; readonly reason: string };
 
+/** Whether a file begins as standard MIDI files do, whatever it is called. */
+export const isMidi = (bytes: Uint8Array): boolean => String.fromCharCode(...bytes.subarray(0, 4)) === 'MThd';
+
 /** Rows of a CSV file of unknown origin: UTF-8 (or UTF-16 with its mark), comma, semicolon or tab; refused whole otherwise. */
 export function readTable(bytes: Uint8Array): ReadTable {
   if (bytes.length > csvLimits.bytes) return { ok: false, reason: `The file has ${bytes.length.toLocaleString('en')} bytes; ${csvLimits.bytes.toLocaleString('en')} is the limit. Split it up.` };

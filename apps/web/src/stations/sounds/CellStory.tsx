@@ -1,19 +1,30 @@
-import { inOrder, listSlot } from '@yunta/core';
-import { useMemo } from 'react';
+import { inOrder, listSlot, why } from '@yunta/core';
+import { memo, useDeferredValue, useMemo } from 'react';
+import type { OpenShow } from '../../api/open-rig.ts';
 import { useShow } from '../../api/rig.tsx';
+import { Why } from '../../ui/Why.tsx';
 import type { Cell } from './Matrix.tsx';
 import { columnsOf, shownColumns, shownValue, valueIn } from './matrix-columns.ts';
 
-/** The cell in hand in words: wanted, sent, on its panel and on the wire. */
-export function CellStory({ cell, onlyDiffering }: { readonly cell: Cell; readonly onlyDiffering: boolean }) {
-  const { show, wiring } = useShow();
+interface CellStoryProps {
+  readonly cell: Cell;
+  readonly onlyDiffering: boolean;
+}
+
+/** The cell in hand in words: wanted, sent, on its panel and on the wire. Told once the edit itself stands there. */
+export function CellStory({ cell, onlyDiffering }: CellStoryProps) {
+  const open = useDeferredValue(useShow());
+  return <Story cell={useDeferredValue(cell)} onlyDiffering={onlyDiffering} open={open} />;
+}
+
+const Story = memo(function Story({ cell, onlyDiffering, open: { show, wiring } }: CellStoryProps & { readonly open: OpenShow }) {
   const columns = useMemo(() => shownColumns(columnsOf(wiring), inOrder(show.rig.sounds), onlyDiffering), [wiring, show.rig.sounds, onlyDiffering]);
   const sound = inOrder(show.rig.sounds)[cell.row];
   const column = columns[cell.column];
   if (!sound || !column) return null;
   const value = valueIn(sound, column);
   const slot = Object.values(show.rig.slots).find((one) => one.sound === sound.id);
-  const { device } = wiring.device.get(column.device)!;
+  const { device, anatomy } = wiring.device.get(column.device)!;
   const sent = slot ? listSlot(wiring, slot).actions.filter((line) => line.about === column.device) : [];
   return (
     <p className="keys" aria-live="polite">
@@ -23,10 +34,10 @@ export function CellStory({ cell, onlyDiffering }: { readonly cell: Cell; readon
       <span>wanted {column.kind === 'pedal' ? (value ?? '– (does not care)') : value === undefined ? '– (does not care)' : shownValue(column, value)}</span>
       {column.kind === 'preset' && value !== undefined && (
         <span>
-          panel {Number(value) + device.countsFrom} (counts from {device.countsFrom}), {value} on the wire
+          panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.countsFrom}), <Why evidence={why.presetOnWire(device, anatomy.presets!, Number(value))} /> on the wire
         </span>
       )}
       {column.kind === 'control' && column.byHand ? <span>set by hand: on the cue sheet, never sent</span> : <span>{slot ? (sent.length > 0 ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}` : 'its slot sends nothing to it') : 'it has no slot yet'}</span>}
     </p>
   );
-}
+});

@@ -1,9 +1,10 @@
 import { commands, domainValues, inOrder, type Literal, type Sound } from '@yunta/core';
-import { useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
 import { type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
-import { isHand, MatrixRow, type RowActions } from './MatrixRow.tsx';
+import { isHand, MatrixRow, type RowActions, type Typing } from './MatrixRow.tsx';
+import { NameRow } from './NameRow.tsx';
 
 export interface Cell {
   readonly row: number;
@@ -19,22 +20,30 @@ interface MatrixProps {
   readonly onlyDiffering: boolean;
 }
 
-/** Sounds × what they ask for, by keyboard: arrows walk, space turns, digits type, delete lets go, D copies, X marks. */
+/**
+ * Sounds × what they ask for, the names beside what scrolls. By keyboard: arrows walk, space turns, digits type, delete lets go, D copies, X marks.
+ */
 export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixProps) {
   const { show, wiring, sound: inHand, takeSound, store } = useShow();
   const { sounds: filed, slots, settings } = show.rig;
   const sounds = useMemo(() => inOrder(filed), [filed]);
   const all = columnsOf(wiring);
   const columns = useMemo(() => (onlyDiffering ? shownColumns(all, sounds, true) : all), [all, sounds, onlyDiffering]);
-  const fixed = useMemo(() => [26, 166, 76, ...columns.map(widthOf), 54, 30], [columns]);
-  const template = useMemo(() => fixed.map((width) => `${width}px`).join(' '), [fixed]);
-  const [typing, setTyping] = useState<string | null>(null);
+  const widths = useMemo(() => [...columns.map(widthOf), 54, 30], [columns]);
+  const template = useMemo(() => widths.map((width) => `${width}px`).join(' '), [widths]);
+  const [typing, showTyping] = useState<Typing | null>(null);
+  /** The same at once: a number is taken only once, though leaving its cell takes it too. */
+  const typingNow = useRef<Typing | null>(null);
   const grid = useRef<HTMLDivElement>(null);
   const slotTexts = useMemo(() => new Map(Object.values(slots).map((slot) => [slot.sound, `${slot.bank + 1} · ${slot.position + 1}`])), [slots]);
 
   /** Everything a row can ask for. Reads the show when it acts, so that rows need not be drawn again for it. */
   const actions = useMemo((): RowActions => {
     const now = () => store.get().show;
+    const setTyping = (next: Typing | null) => {
+      typingNow.current = next;
+      showTyping(next);
+    };
     const listed = () => inOrder(now().rig.sounds);
     const focusCell = (at: Cell) => grid.current?.querySelector<HTMLElement>(`[data-cell="${at.row}.${at.column}"]`)?.focus();
     const take = (row: number, column: number) => {
@@ -51,16 +60,17 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
         store.run(whole ? commands.wantPedalInAll(now(), whole, column.device, state) : commands.wantPedal(now(), sound.id, column.device, state));
       } else store.run(whole ? commands.wantInAll(now(), whole, column.ref, value) : commands.want(now(), sound.id, column.ref, value));
     };
-    const turn = (sound: Sound, column: Column, among: ReadonlySet<string>) => {
+    const turn = (sound: Sound, column: Column, among: ReadonlySet<string>, by: Typing['by']) => {
       const before = valueIn(sound, column);
       if (column.kind === 'pedal') change(sound, column, before === 'on' ? 'off' : 'on', among);
-      else if (column.kind === 'preset' || column.control.domain.kind === 'range') setTyping('');
+      else if (column.kind === 'preset' || column.control.domain.kind === 'range') setTyping({ text: '', by });
       else {
         const values = domainValues(column.control.domain);
         change(sound, column, values[(values.indexOf(before as Literal) + 1) % values.length], among);
       }
     };
     const takeTyped = (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => {
+      if (!typingNow.current) return;
       setTyping(null);
       if (typed === '') return;
       const number = Number(typed) - (column.kind === 'preset' ? column.countsFrom : 0);
@@ -96,49 +106,62 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
 
   if (sounds.length === 0) return null;
   return (
-    <div style={{ overflowX: 'auto', position: 'relative' }}>
-      <div className="matrix" role="grid" aria-label="Sounds and what they ask for" ref={grid} style={{ width: fixed.reduce((sum, width) => sum + width, 0) }}>
-        <div role="row" className="head" style={{ gridTemplateColumns: template }}>
+    <div className="matrix">
+      <div className="names" role="grid" aria-label="Sounds">
+        <div role="row" className="head">
           <div role="columnheader">
             <span className="visually-hidden">Marked</span>
           </div>
-          <div role="columnheader" className="name">
-            Sound
-          </div>
-          <div role="columnheader" className="left">
-            Role
-          </div>
-          {columns.map((column) => (
-            <div key={column.key} role="columnheader" className={isHand(column) ? 'dev hands' : 'dev'}>
-              {column.name}
-              <small>{column.note}</small>
-            </div>
-          ))}
-          <div role="columnheader">Slot</div>
-          <div role="columnheader">
-            <span className="visually-hidden">Remove</span>
-          </div>
+          <div role="columnheader">Sound</div>
+          <div role="columnheader">Role</div>
         </div>
-        {sounds.map((sound, row) => (
-          <MatrixRow
-            key={sound.id}
-            sound={sound}
-            above={sounds[row - 1] ?? sound}
-            row={row}
-            columns={columns}
-            template={template}
-            roles={settings.roles}
-            slot={slotTexts.get(sound.id) ?? '—'}
-            inHand={sound.id === inHand?.id}
-            marked={marked.has(sound.id) ? marked : null}
-            at={cell.row === row ? cell.column : -1}
-            typing={cell.row === row ? typing : null}
-            actions={actions}
-          />
+        {sounds.map((sound) => (
+          <NameRow key={sound.id} sound={sound} roles={settings.roles} inHand={sound.id === inHand?.id} marked={marked.has(sound.id)} actions={actions} />
         ))}
+      </div>
+      <div className="asks">
+        <span className="visually-hidden" role="status">
+          {typing?.by === 'keys' ? `typed ${typing.text}` : ''}
+        </span>
+        <div role="grid" aria-label="What sounds ask for" ref={grid} style={{ width: widths.reduce((sum, width) => sum + width, 0) }}>
+          <HeadRow columns={columns} template={template} />
+          {sounds.map((sound, row) => (
+            <MatrixRow
+              key={sound.id}
+              sound={sound}
+              above={sounds[row - 1] ?? sound}
+              row={row}
+              columns={columns}
+              template={template}
+              slot={slotTexts.get(sound.id) ?? '—'}
+              inHand={sound.id === inHand?.id}
+              marked={marked.has(sound.id) ? marked : null}
+              at={cell.row === row ? cell.column : -1}
+              typing={cell.row === row ? typing : null}
+              actions={actions}
+            />
+          ))}
+        </div>
       </div>
     </div>
   );
 }
+
+const HeadRow = memo(function HeadRow({ columns, template }: { readonly columns: readonly Column[]; readonly template: string }) {
+  return (
+    <div role="row" className="head" style={{ gridTemplateColumns: template }}>
+      {columns.map((column) => (
+        <div key={column.key} role="columnheader" className={isHand(column) ? 'dev hands' : 'dev'} title={`${column.name} ${column.note}`}>
+          {column.name}
+          <small>{column.note}</small>
+        </div>
+      ))}
+      <div role="columnheader">Slot</div>
+      <div role="columnheader">
+        <span className="visually-hidden">Remove</span>
+      </div>
+    </div>
+  );
+});
 
 const clamp = (n: number, count: number): number => Math.min(count - 1, Math.max(0, n));

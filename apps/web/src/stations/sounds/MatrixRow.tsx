@@ -1,14 +1,20 @@
 import type { Literal, Sound } from '@yunta/core';
 import { memo } from 'react';
-import { EditableText } from '../../ui/EditableText.tsx';
 import type { Cell } from './Matrix.tsx';
 import { type Column, shownValue, valueIn } from './matrix-columns.ts';
+
+/** A number on its way into a cell: by keys it is typed into the cell itself, by pointer into a field (a phone brings its keyboard up for that). */
+export interface Typing {
+  readonly text: string;
+  readonly by: 'keys' | 'pointer';
+}
 
 /** What a row can do; the same object as long as the columns are the same. */
 export interface RowActions {
   readonly take: (row: number, column: number) => void;
   readonly change: (sound: Sound, column: Column, value: Literal | 'on' | 'off' | undefined, among: ReadonlySet<string>) => void;
-  readonly turn: (sound: Sound, column: Column, among: ReadonlySet<string>) => void;
+  /** On, off, the next value; of a number, `by` says how it is then typed. */
+  readonly turn: (sound: Sound, column: Column, among: ReadonlySet<string>, by: Typing['by']) => void;
   readonly takeTyped: (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => void;
   readonly copy: (sound: Sound) => void;
   readonly mark: (sound: Sound) => void;
@@ -16,7 +22,7 @@ export interface RowActions {
   readonly remove: (sound: Sound) => void;
   readonly rename: (sound: Sound, name: string) => void;
   readonly setRole: (sound: Sound, role: string) => void;
-  readonly setTyping: (typed: string | null) => void;
+  readonly setTyping: (typing: Typing | null) => void;
   readonly focusCell: (at: Cell) => void;
 }
 
@@ -27,105 +33,90 @@ interface RowProps {
   readonly columns: readonly Column[];
   /** Widths of all columns, as a grid template. */
   readonly template: string;
-  readonly roles: readonly string[];
   readonly slot: string;
   readonly inHand: boolean;
   /** All the marked sounds, where this one is among them. */
   readonly marked: ReadonlySet<string> | null;
   /** The column in hand, -1 where another row is. */
   readonly at: number;
-  readonly typing: string | null;
+  readonly typing: Typing | null;
   readonly actions: RowActions;
 }
 
 const nobody: ReadonlySet<string> = new Set();
 const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
 
-/** One sound. Drawn again only where something of this row has changed. */
-export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, template, roles, slot, inHand, marked, at, typing, actions }: RowProps) {
+/** What one sound asks for. Drawn again only where something of this row has changed. */
+export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, template, slot, inHand, marked, at, typing, actions }: RowProps) {
   const among = marked ?? nobody;
-  const onKeyDown = (event: React.KeyboardEvent, c: number) => {
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const c = columnOf(event);
+    if (c < 0 || event.ctrlKey || event.metaKey) return;
     const column = columns[c];
-    if (event.ctrlKey || event.metaKey) return;
-    if (typing !== null) {
-      // The field is not there yet, and the next digit is: nothing typed is lost.
-      if (/^\d$/.test(event.key)) actions.setTyping(typing + event.key);
-      else if (event.key === 'Enter') actions.takeTyped(sound, column, typing, among);
-      else return;
-      return event.preventDefault();
+    const walk = moves[event.key] as readonly [number, number] | undefined;
+    if (typing?.by === 'keys') {
+      if (/^\d$/.test(event.key)) actions.setTyping({ ...typing, text: typing.text + event.key });
+      else if (event.key === 'Backspace') actions.setTyping({ ...typing, text: typing.text.slice(0, -1) });
+      else if (event.key === 'Escape') actions.setTyping(null);
+      else if (event.key === 'Enter' || walk || event.key === 'Tab') actions.takeTyped(sound, column, typing.text, among);
+      if (walk) actions.take(row + walk[0], c + walk[1]);
+      if (event.key !== 'Tab') event.preventDefault();
+      if (event.key === 'Escape') event.stopPropagation();
+      return;
     }
     if (event.altKey) {
       if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
       actions.move(row, c, event.key === 'ArrowUp' ? -1 : 1);
       return event.preventDefault();
     }
-    const walk = moves[event.key];
     if (walk) actions.take(row + walk[0], c + walk[1]);
-    else if (event.key === ' ' || event.key === 'Enter') actions.turn(sound, column, among);
+    else if (event.key === ' ' || event.key === 'Enter') actions.turn(sound, column, among, 'keys');
     else if (event.key === 'Delete' || event.key === 'Backspace') actions.change(sound, column, undefined, among);
     else if (event.key.toLowerCase() === 'd') actions.copy(sound);
     else if (event.key.toLowerCase() === 'x') actions.mark(sound);
-    else if (/^\d$/.test(event.key) && column.kind !== 'pedal' && (column.kind === 'preset' || column.control.domain.kind === 'range')) actions.setTyping(event.key);
+    else if (/^\d$/.test(event.key) && column.kind !== 'pedal' && (column.kind === 'preset' || column.control.domain.kind === 'range')) actions.setTyping({ text: event.key, by: 'keys' });
     else return;
     event.preventDefault();
   };
+  const onClick = (event: React.MouseEvent) => {
+    const c = columnOf(event);
+    if (c < 0) return;
+    actions.take(row, c);
+    if (columns[c].kind === 'pedal') actions.turn(sound, columns[c], among, 'pointer');
+  };
+  /** A pedal has turned with each of the two clicks already. */
+  const onDoubleClick = (event: React.MouseEvent) => {
+    const column = columns[columnOf(event)] as Column | undefined;
+    if (column && column.kind !== 'pedal') actions.turn(sound, column, among, 'pointer');
+  };
   return (
-    <div role="row" aria-selected={inHand} style={{ gridTemplateColumns: template }}>
-      <div role="gridcell" className="plain">
-        <input type="checkbox" aria-label={`Mark ${sound.name}`} checked={marked !== null} onChange={() => actions.mark(sound)} />
-      </div>
-      <div role="rowheader">
-        <EditableText label={`Name of ${sound.name}`} value={sound.name} onTake={(name) => actions.rename(sound, name)} />
-      </div>
-      <div role="gridcell" className="plain left">
-        <select className="cellinput" style={{ width: 66 }} aria-label={`Role of ${sound.name}`} value={sound.role} onChange={(event) => actions.setRole(sound, event.target.value)}>
-          <option value="">no role</option>
-          {[...new Set([...roles, ...(sound.role === '' ? [] : [sound.role])])].map((role) => (
-            <option key={role} value={role}>
-              {role}
-            </option>
-          ))}
-        </select>
-      </div>
+    <div
+      role="row"
+      aria-label={sound.name}
+      aria-selected={inHand}
+      style={{ gridTemplateColumns: template }}
+      onKeyDown={onKeyDown}
+      onClick={onClick}
+      onDoubleClick={onDoubleClick}
+      onBlur={() => typing?.by === 'keys' && at >= 0 && actions.takeTyped(sound, columns[at], typing.text, among)}
+      onFocus={(event) => columnOf(event) >= 0 && columnOf(event) !== at && actions.take(row, columnOf(event))}
+    >
       {columns.map((column, c) => {
         const value = valueIn(sound, column);
-        const isHere = at === c;
         return (
-          <div
+          <Cell
             key={column.key}
-            role="gridcell"
-            className={`${value !== valueIn(above, column) ? 'differs' : ''}${isHand(column) ? ' hands' : ''}`}
-            tabIndex={isHere ? 0 : -1}
-            data-cell={`${row}.${c}`}
-            aria-label={`${sound.name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'does not care') : shownValue(column, value)}`}
-            onFocus={() => at !== c && actions.take(row, c)}
-            onKeyDown={(event) => onKeyDown(event, c)}
-            onClick={() => {
-              actions.take(row, c);
-              if (column.kind === 'pedal') actions.turn(sound, column, among);
-            }}
-            onDoubleClick={() => actions.turn(sound, column, among)}
-          >
-            {isHere && typing !== null ? (
-              <input
-                className="cellinput mono"
-                style={{ width: 48, textAlign: 'center' }}
-                autoFocus
-                aria-label={`${column.name} ${column.note}`}
-                value={typing}
-                onChange={(event) => actions.setTyping(event.target.value.trim())}
-                onBlur={() => actions.takeTyped(sound, column, typing, among)}
-                onKeyDown={(event) => {
-                  if (event.key === 'Enter') actions.takeTyped(sound, column, typing, among);
-                  if (event.key === 'Escape') actions.setTyping(null);
-                  if (event.key === 'Enter' || event.key === 'Escape') actions.focusCell({ row, column: c });
-                  event.stopPropagation();
-                }}
-              />
-            ) : (
-              <div className="cell">{column.kind === 'pedal' ? <PedalMark state={value as 'on' | 'off' | undefined} /> : <span className="mono">{shownValue(column, value)}</span>}</div>
-            )}
-          </div>
+            column={column}
+            place={`${row}.${c}`}
+            name={sound.name}
+            value={value}
+            differs={value !== valueIn(above, column)}
+            isHere={at === c}
+            typed={at === c ? typing : null}
+            onTyped={actions.setTyping}
+            onTake={(typed) => actions.takeTyped(sound, column, typed, among)}
+            onLeave={() => actions.focusCell({ row, column: c })}
+          />
         );
       })}
       <div role="gridcell" className="plain mono">
@@ -139,6 +130,69 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, t
     </div>
   );
 });
+
+interface CellProps {
+  readonly column: Column;
+  /** Row and column, as `row.column`. */
+  readonly place: string;
+  readonly name: string;
+  readonly value: Literal | undefined;
+  readonly differs: boolean;
+  readonly isHere: boolean;
+  readonly typed: Typing | null;
+  readonly onTyped: (typed: Typing | null) => void;
+  readonly onTake: (typed: string) => void;
+  /** Back from the field to the cell. */
+  readonly onLeave: () => void;
+}
+
+/** One cell; what is pressed in it is heard by its row. Drawn again only where it shows something else: its handlers change nothing that is seen while nothing is typed. */
+const Cell = memo(
+  function Cell({ column, place, name, value, differs, isHere, typed, onTyped, onTake, onLeave }: CellProps) {
+    return (
+      <div
+        role="gridcell"
+        className={`${differs ? 'differs' : ''}${isHand(column) ? ' hands' : ''}`}
+        tabIndex={isHere ? 0 : -1}
+        data-cell={place}
+        aria-label={`${name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'does not care') : shownValue(column, value)}`}
+      >
+        {typed?.by === 'keys' ? (
+          <span className="mono typed">{typed.text}</span>
+        ) : typed ? (
+          <input
+            className="cellinput mono"
+            style={{ width: 48, textAlign: 'center' }}
+            autoFocus
+            aria-label={`${column.name} ${column.note}`}
+            inputMode="numeric"
+            value={typed.text}
+            onChange={(event) => onTyped({ text: event.target.value.trim(), by: 'pointer' })}
+            onBlur={() => onTake(typed.text)}
+            onClick={(event) => event.stopPropagation()}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') onTake(typed.text);
+              if (event.key === 'Escape') onTyped(null);
+              if (event.key === 'Enter' || event.key === 'Escape') onLeave();
+              event.stopPropagation();
+            }}
+          />
+        ) : column.kind === 'pedal' ? (
+          <PedalMark state={value as 'on' | 'off' | undefined} />
+        ) : (
+          <span className="mono">{shownValue(column, value)}</span>
+        )}
+      </div>
+    );
+  },
+  (a, b) => a.typed === null && b.typed === null && a.column === b.column && a.place === b.place && a.name === b.name && a.value === b.value && a.differs === b.differs && a.isHere === b.isHere,
+);
+
+/** The column of the cell that an event is in; −1 beside the cells. */
+function columnOf(event: React.SyntheticEvent): number {
+  const cell = (event.target as Element).closest<HTMLElement>('[data-cell]');
+  return cell ? Number(cell.dataset.cell!.split('.')[1]) : -1;
+}
 
 export const isHand = (column: Column): boolean => column.kind === 'control' && column.byHand;
 

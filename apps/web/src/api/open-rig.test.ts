@@ -1,0 +1,62 @@
+import { describe, expect, test } from '@jest/globals';
+import { commands, demoShow, type Finding } from '@yunta/core';
+import { JudgedShow } from './judged-show.ts';
+import { OpenRig } from './open-rig.ts';
+import { ShowStore } from './store.ts';
+
+async function opened(kept: string | null = null) {
+  const saved: string[] = [];
+  const store = await ShowStore.open({ id: 'rig', revision: 0, songbookRevision: 0, sharedWith: [], ...demoShow() }, {
+    readShow: () => new Promise(() => undefined),
+    sendBatch: () => new Promise(() => undefined),
+    ownSongbook: () => new Promise(() => undefined),
+    loadOutbox: () => Promise.resolve([]),
+    saveOutbox: () => Promise.resolve(),
+  });
+  const open = new OpenRig('rig', store, new JudgedShow(store, () => Promise.resolve(null)), { load: () => kept, save: (sound) => saved.push(sound) });
+  let told = 0;
+  open.subscribe(() => (told += 1));
+  return { open, store, saved, told: () => told };
+}
+const soundIds = Object.keys(demoShow().rig.sounds);
+
+describe('the open rig', () => {
+  test('is the same object until something that it holds changes', async () => {
+    const { open, store } = await opened();
+    const first = open.get();
+    store.tell('hello');
+    expect(open.get()).toBe(first);
+    first.run(commands.renameRig(first.show, 'Other'));
+    expect(open.get()).not.toBe(first);
+    expect(open.get().show.rig.name).toBe('Other');
+    expect(open.get().tracer).toBe(first.tracer);
+  });
+  test('begins with the sound of last time, or the first where that is gone', async () => {
+    expect((await opened(soundIds[3])).open.get().sound?.id).toBe(soundIds[3]);
+    const { open } = await opened('gone');
+    const first = open.get().sound!;
+    open.get().run(commands.removeSound(open.get().show, first.id));
+    expect(open.get().sound?.id).not.toBe(first.id);
+    expect(open.get().sound).not.toBeNull();
+  });
+  test('what is taken in hand is told and kept; a device that goes is in hand no more', async () => {
+    const { open, saved, told } = await opened();
+    open.get().takeSound(soundIds[5]);
+    open.get().takeDevice('echo');
+    expect([open.get().sound?.id, open.get().device, told(), saved]).toEqual([soundIds[5], 'echo', 2, [soundIds[5]]]);
+    open.get().run(commands.removeDevice(open.get().show, 'echo'));
+    expect(open.get().device).toBeNull();
+  });
+  test('a finding takes in hand what it is about, and its fix is one edit with undo', async () => {
+    const { open, store } = await opened();
+    const { show, take, fix } = open.get();
+    const steps = commands.renameRig(show, 'Mended').steps;
+    const finding: Finding = { ruleId: 'x', messageId: 'y', severity: 'worth-knowing', at: { sound: soundIds[2], device: 'echo' }, data: {}, fix: { label: 'Mend', steps } };
+    take(finding);
+    expect([open.get().sound?.id, open.get().device]).toEqual([soundIds[2], 'echo']);
+    fix(finding);
+    expect(open.get().show.rig.name).toBe('Mended');
+    store.undo();
+    expect(open.get().show.rig.name).toBe(show.rig.name);
+  });
+});

@@ -1,0 +1,98 @@
+import { type Command, type Finding, inOrder, type Show, type Sound, type Tracer, type Wiring } from '@yunta/core';
+import type { JudgedShow } from './judged-show.ts';
+import { Resolver } from './resolved.ts';
+import type { ShowStore } from './store.ts';
+
+/** The open rig as every station needs it. What is found, and what is saved, change at other times: they have hooks of their own. */
+export interface OpenShow {
+  readonly id: string;
+  readonly store: ShowStore;
+  readonly judging: JudgedShow;
+  readonly show: Show;
+  readonly run: (command: Command | null) => boolean;
+  readonly wiring: Wiring;
+  readonly tracer: Tracer;
+  /** The sound in hand, followed by every station. */
+  readonly sound: Sound | null;
+  readonly takeSound: (id: string) => void;
+  /** The device in hand, shown in the inspector. */
+  readonly device: string | null;
+  readonly takeDevice: (id: string | null) => void;
+  /** Takes what a finding is about in hand. */
+  readonly take: (finding: Finding) => void;
+  readonly fix: (finding: Finding) => void;
+}
+
+/** What of the open rig is in hand, and remembers it for the next time. */
+export interface Keeping {
+  readonly load: () => string | null;
+  readonly save: (sound: string) => void;
+}
+
+/**
+ * The open rig with what is in hand. Its readers follow it themselves, so that an edit is drawn only where somebody
+ * reads it, and nobody looks through the whole page for who does.
+ */
+export class OpenRig {
+  private readonly resolver = new Resolver();
+  private readonly listeners = new Set<() => void>();
+  private sound: string | null;
+  private device: string | null = null;
+  private last: OpenShow | null = null;
+
+  constructor(
+    private readonly id: string,
+    readonly store: ShowStore,
+    readonly judging: JudgedShow,
+    private readonly keeping: Keeping,
+  ) {
+    this.sound = keeping.load();
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    const leave = this.store.subscribe(listener);
+    return () => {
+      this.listeners.delete(listener);
+      leave();
+    };
+  };
+
+  /** The same object as long as nothing that it holds has changed. */
+  get = (): OpenShow => {
+    const { show } = this.store.get();
+    const { sounds, devices } = show.rig;
+    const sound = (this.sound !== null && Object.hasOwn(sounds, this.sound) ? sounds[this.sound] : inOrder(sounds)[0]) ?? null;
+    const device = this.device !== null && Object.hasOwn(devices, this.device) ? this.device : null;
+    if (this.last?.show === show && this.last.sound === sound && this.last.device === device) return this.last;
+    const { id, store, judging, run, takeSound, takeDevice, take, fix } = this;
+    this.last = { id, store, judging, show, ...this.resolver.resolve(show.rig), sound, device, run, takeSound, takeDevice, take, fix };
+    return this.last;
+  };
+
+  private run = (command: Command | null): boolean => this.store.run(command);
+
+  private takeSound = (id: string): void => {
+    this.sound = id;
+    this.keeping.save(id);
+    this.tell();
+  };
+
+  private takeDevice = (id: string | null): void => {
+    this.device = id;
+    this.tell();
+  };
+
+  private take = ({ at }: Finding): void => {
+    if (at.sound) this.takeSound(at.sound);
+    if (at.device) this.takeDevice(at.device);
+  };
+
+  private fix = (finding: Finding): void => {
+    if (finding.fix) this.store.run({ command: { name: 'fix', facts: { label: finding.fix.label } }, steps: finding.fix.steps });
+  };
+
+  private tell(): void {
+    for (const listener of this.listeners) listener();
+  }
+}

@@ -1,0 +1,56 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { judge } from '../api/judge.ts';
+import { JudgedShow } from '../api/judged-show.ts';
+import { OpenRig } from '../api/open-rig.ts';
+import { RigProvider } from '../api/rig.tsx';
+import { readShow } from '../api/shows.ts';
+import { ShowStore } from '../api/store.ts';
+import { Shell } from './Shell.tsx';
+
+/** Reads the rig from the server, then hands it to the stations. */
+export function RigPage() {
+  const { id = '' } = useParams();
+  const opened = useQuery({ queryKey: ['show', id], queryFn: () => readShow(id).then((at) => ShowStore.open(at)), staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false, refetchOnReconnect: false, structuralSharing: false });
+  if (opened.error)
+    return (
+      <main className="home">
+        <div className="refusal" role="alert">
+          {opened.error.message}
+        </div>
+        <Link to="/">All rigs</Link>
+      </main>
+    );
+  return opened.data ? <Rig key={id} id={id} store={opened.data} /> : <p className="home soft">Opening …</p>;
+}
+
+function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) {
+  const [judging] = useState(() => new JudgedShow(store, (news) => judge().judge(news)));
+  const [open] = useState(() => new OpenRig(id, store, judging, { load: () => localStorage.getItem(`sound:${id}`), save: (sound) => localStorage.setItem(`sound:${id}`, sound) }));
+  useEffect(() => judging.start(), [judging]);
+  useEffect(() => lookAgainOnReturn(store), [store]);
+  useEffect(() => whenIdle(() => store.warmUp()), [store]);
+  return (
+    <RigProvider value={open}>
+      <Shell />
+    </RigProvider>
+  );
+}
+
+/** Coming back to this window, one sees what was changed elsewhere. */
+function lookAgainOnReturn(store: ShowStore): () => void {
+  const look = () => void store.refresh();
+  window.addEventListener('focus', look);
+  return () => window.removeEventListener('focus', look);
+}
+
+/** Not every browser says when it is idle: a moment later will do. */
+function whenIdle(act: () => void): () => void {
+  if (!('requestIdleCallback' in window)) {
+    const waiting = setTimeout(act, 500);
+    return () => clearTimeout(waiting);
+  }
+  const waiting = requestIdleCallback(act, { timeout: 2000 });
+  return () => cancelIdleCallback(waiting);
+}
