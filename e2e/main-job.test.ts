@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import type { Page } from 'puppeteer-core';
+import type { HTTPRequest, Page } from 'puppeteer-core';
 import { axeFaults, Browsing, click, find, saved, textOf, type, waitForText } from './browsing.ts';
 import { Running } from './running.ts';
 
@@ -203,7 +203,7 @@ describe('by keyboard alone', () => {
 describe('the demo', () => {
   test('has a few honest mistakes that the proof finds', async () => {
     await page.goto(running.url);
-    await (await page.waitForSelector('::-p-text(River-boat combo rig)'))!.click();
+    await click(page, 'link', 'River-boat combo rig');
     await go('proof');
     await waitForText(page, level(2), '34 of 37 recall');
     await waitForText(page, level(1), '35 of 37 recall');
@@ -235,7 +235,7 @@ describe('the demo', () => {
     await page.goto(running.url);
     await find(page, 'heading', 'Rigs');
     faults.home = await axeFaults(page);
-    await (await page.waitForSelector('::-p-text(River-boat combo rig)'))!.click();
+    await click(page, 'link', 'River-boat combo rig');
     await find(page, 'heading', 'Overview');
     expect(faults).toEqual(Object.fromEntries([...stations, 'keys', 'palette', 'home'].map((name) => [name, []])));
   });
@@ -280,15 +280,22 @@ describe('two windows on one field', () => {
     await other.goto(page.url());
     await page.waitForSelector('[aria-label="Length of C01"]');
     await other.waitForSelector('[aria-label="Length of C01"]');
+    // The other window's edit is under way when the first one's is saved.
+    const held = new Promise<HTTPRequest>((resolve) => other.on('request', (request) => (request.method() === 'POST' ? resolve(request) : void request.continue())));
+    await other.setRequestInterception(true);
     const set = async (on: Page, length: string) => {
       await on.bringToFront();
       await on.click('[aria-label="Length of C01"]', { count: 3 });
       await on.keyboard.type(length);
       await on.keyboard.press('Enter');
     };
+    await set(other, '9');
+    const under = await held;
     await set(page, '7');
     await saved(page);
-    await set(other, '9');
+    other.removeAllListeners('request');
+    await under.continue();
+    await other.setRequestInterception(false);
     await other.waitForSelector('.refusal');
     expect(await textOf(other, '.refusal')).toMatch(/Not saved: Change cable C01.*it is now 7/);
     await other.waitForFunction(() => (document.querySelector('[aria-label="Length of C01"]') as HTMLInputElement).value === '7');

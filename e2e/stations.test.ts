@@ -2,7 +2,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { parseMidi } from 'midi-file';
+import { parseMidi, writeMidi } from 'midi-file';
 import type { Page } from 'puppeteer-core';
 import { Browsing, click, find, saved, textOf, type, waitForText } from './browsing.ts';
 import { Running } from './running.ts';
@@ -117,6 +117,37 @@ describe('gear', () => {
   });
 });
 
+describe('the piece in hand', () => {
+  test('stays between gear and routing, and is laid down where one works on something else', async () => {
+    await click(page, 'button', 'Inspect Echo');
+    await page.waitForSelector('.inspector');
+    await go('routing');
+    await find(page, 'heading', 'Routing');
+    await page.waitForSelector('.inspector');
+    await go('sounds');
+    await page.waitForSelector('.inspector', { hidden: true });
+    await go('gear');
+    await find(page, 'heading', 'Gear');
+  });
+});
+
+describe('places', () => {
+  test('a new one is typed where the piece stands, and is one edit; Escape leaves all as it was', async () => {
+    const field = await find(page, 'combobox', 'Place of Echo');
+    await field.select('+');
+    await find(page, 'textbox', 'New place for Echo');
+    await page.keyboard.press('Escape');
+    await (await find(page, 'combobox', 'Place of Echo')).select('+');
+    await find(page, 'textbox', 'New place for Echo');
+    await page.keyboard.type('Rack');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('[aria-label="Place of Echo"]')?.selectedOptions[0]?.textContent === 'Rack');
+    await find(page, 'button', 'Undo: Add place Rack');
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Place of Echo');
+    await saved(page);
+  });
+});
+
 describe('sounds', () => {
   test('an edit in one of several marked sounds goes into all, as one step', async () => {
     await openDemo();
@@ -143,6 +174,62 @@ describe('sounds', () => {
     const before = (await page.$$('.matrix .dev')).length;
     await (await page.waitForSelector('::-p-xpath(//label[contains(., "only columns that differ")]/input)'))!.click();
     expect((await page.$$('.matrix .dev')).length).toBeLessThan(before);
+  });
+});
+
+describe('a number in a cell of the matrix', () => {
+  const cells = async () => (await page.$$eval('[data-cell^="0."]', (found) => found.map((cell) => cell.getAttribute('aria-label')!))).findIndex((label) => label.includes('Hall PC'));
+  const shown = (place: string) => textOf(page, `[data-cell="${place}"]`);
+
+  test('is typed into it: an arrow takes it, Escape gives it up, Backspace mends it, undo takes it back once', async () => {
+    await openDemo();
+    await go('sounds');
+    await page.waitForSelector('[data-cell="0.0"]');
+    const column = await cells();
+    const [here, below] = [`0.${column}`, `1.${column}`];
+    await (await page.waitForSelector(`[data-cell="${here}"]`))!.focus();
+    const before = await shown(here);
+    await page.keyboard.type('7');
+    await waitForText(page, '.matrix .typed', '7');
+    await page.keyboard.press('Escape');
+    expect(await shown(here)).toBe(before);
+    await page.keyboard.type('19');
+    await page.keyboard.press('Backspace');
+    await page.keyboard.type('2');
+    await page.keyboard.press('ArrowDown');
+    await waitForText(page, `[data-cell="${here}"]`, '12');
+    expect(await page.evaluate(() => (document.activeElement as HTMLElement).dataset.cell)).toBe(below);
+    await saved(page);
+    await waitForText(page, '.rig', 'revision 1, saved');
+    await page.keyboard.type('5');
+    await page.keyboard.press('Tab');
+    await waitForText(page, `[data-cell="${below}"]`, '5');
+    await saved(page);
+    await page.keyboard.down('Control');
+    await page.keyboard.press('z');
+    await page.keyboard.press('z');
+    await page.keyboard.up('Control');
+    await waitForText(page, `[data-cell="${here}"]`, before);
+  });
+
+  test('and by pointer into a field', async () => {
+    const column = await cells();
+    await page.click(`[data-cell="0.${column}"]`, { count: 2 });
+    await page.waitForSelector(`[data-cell="0.${column}"] input`);
+    await page.keyboard.type('4');
+    await page.keyboard.press('Enter');
+    await waitForText(page, `[data-cell="0.${column}"]`, '4');
+    expect(await page.evaluate(() => (document.activeElement as HTMLElement).dataset.cell)).toBe(`0.${column}`);
+  });
+
+  test('a sound is renamed in place, and the hand stays there', async () => {
+    await (await find(page, 'button', 'Rename Slow Lock, verse')).focus();
+    await page.keyboard.press('Enter');
+    await find(page, 'textbox', 'Name of Slow Lock, verse');
+    await page.keyboard.type('Slow Lock, first verse');
+    await page.keyboard.press('Enter');
+    await find(page, 'button', 'Rename Slow Lock, first verse');
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Rename Slow Lock, first verse');
   });
 });
 
@@ -222,6 +309,32 @@ describe('set', () => {
     await waitForText(page, '.counts', '2 stop the show');
   });
 
+  test('songs come in from a MIDI file, as another program writes it: tempo, markers as parts, bars', async () => {
+    const marker = (text: string, deltaTime: number) => ({ deltaTime, meta: true, type: 'marker', text });
+    const track = [{ deltaTime: 0, meta: true, type: 'trackName', text: 'Grey Heron' }, { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 600_000 }, marker('verse', 0), marker('refrain', 8 * 4 * 96), { deltaTime: 10, meta: true, type: 'setTempo', microsecondsPerBeat: 500_000 }, { deltaTime: 4 * 4 * 96 - 10, meta: true, type: 'endOfTrack' }];
+    await bring(0, 'heron.mid', Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 96 }, tracks: [track as never] })));
+    await waitForText(page, '.notice', 'the tempo changes inside Grey Heron');
+    await click(page, 'button', '2 parts of Grey Heron');
+    rmSync(path.join(folder, 'river-boat-combo-rig-songs.csv'));
+    await click(page, 'button', 'Take away');
+    await click(page, 'menuitem', 'Songs, CSV');
+    expect((await downloaded('river-boat-combo-rig-songs.csv')).toString()).toContain('Grey Heron,100,,,,verse,8,\r\nGrey Heron,100,,,,refrain,4,\r\n');
+    await click(page, 'button', 'Undo: Bring in 1 song');
+    await page.waitForSelector('.notice', { hidden: true });
+    await saved(page);
+  });
+
+  test.each([
+    ['cut short', Uint8Array.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, ...Buffer.from('MTrk'), 0, 0, 1, 0, 0, 0xff]), 'Byte 18: Expected 256 bytes of track'],
+    ['in time code', Uint8Array.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0xe7, 40]), 'time code is not read'],
+  ] as const)('a MIDI file %s: refused whole, with the byte and the reason', async (name, content, words) => {
+    const before = await textOf(page, '.rig');
+    await bring(0, `${name.replaceAll(' ', '-')}.mid`, content);
+    await waitForText(page, '.refusal', words);
+    expect(await textOf(page, '.rig')).toBe(before);
+    await click(page, 'button', 'Dismiss');
+  });
+
   test.each([
     ['wrong columns', 'title,bpm\nA,120\n', 'Line 1, title: Unknown field'],
     ['a value out of range', 'song,tempo\nA,120\nB,9000\n', 'Line 3, tempo: 9000 is not allowed here'],
@@ -237,13 +350,73 @@ describe('set', () => {
   });
 });
 
+describe('songs that two rigs share', () => {
+  const value = (label: string) => `[aria-label="${label}"]`;
+  const openRig = async (on: Page, name: string) => {
+    await on.goto(running.url);
+    await click(on, 'link', name);
+    await find(on, 'heading', 'Overview');
+    await (await on.waitForSelector('.rail a[href$="/set"]'))!.click();
+    await on.waitForSelector('.shared');
+  };
+
+  test('a new rig takes the songs of another; what is changed there is here when one comes back', async () => {
+    await page.goto(running.url);
+    await page.type('::-p-aria([name="Name"][role="textbox"])', 'Winter rig');
+    await (await find(page, 'radio', 'Four-cable The switcher wraps the amp’s preamp: drives before it, echoes after it.')).click();
+    const songs = await find(page, 'combobox', 'Songs');
+    const fly = (await songs.$$eval('option', (options) => options.map((option) => [option.label, (option as HTMLOptionElement).value]))).find(([label]) => label.includes('Fly rig, no amp'))!;
+    await songs.select(fly[1]);
+    await click(page, 'button', 'New rig');
+    await find(page, 'heading', 'Gear');
+    await go('set');
+    await waitForText(page, '.shared', '“Fly rig, no amp”, “River-boat combo rig”');
+    const other = await browsing.newPage();
+    await openRig(other, 'Fly rig, no amp');
+    await waitForText(other, '.shared', 'Winter rig');
+    await other.bringToFront();
+    await other.click(value('Tempo of Slow Lock'), { count: 3 });
+    await other.keyboard.type('85.5');
+    await other.keyboard.press('Enter');
+    await saved(other);
+    await page.bringToFront();
+    await waitForText(page, '.notice', 'Changed elsewhere');
+    expect(await page.$eval(value('Tempo of Slow Lock'), (field) => (field as HTMLInputElement).value)).toBe('85.5');
+    await other.close();
+  });
+
+  test('a part that another rig plays stays, and the page says whose it is', async () => {
+    await click(page, 'button', '3 parts of Slow Lock');
+    const before = await textOf(page, '.rig');
+    await click(page, 'button', 'Remove part verse');
+    await waitForText(page, '.refusal', 'Slow Lock, verse');
+    expect(await textOf(page, '.refusal')).toContain('the rig “Fly rig, no amp”');
+    await find(page, 'button', 'Remove part verse');
+    expect(await textOf(page, '.rig')).toBe(before);
+    await click(page, 'button', 'Dismiss');
+  });
+
+  test('with a copy of its own the rig goes its way', async () => {
+    page.once('dialog', (dialog) => void dialog.accept());
+    await click(page, 'button', 'Make a copy of its own');
+    await page.waitForSelector('.shared', { hidden: true });
+    await click(page, 'button', 'Remove part verse');
+    await saved(page);
+    await page.reload();
+    await find(page, 'button', '2 parts of Slow Lock');
+    expect(await page.$('.shared')).toBeNull();
+    await openRig(page, 'Fly rig, no amp');
+    await find(page, 'button', '3 parts of Slow Lock');
+  });
+});
+
 describe('narrow windows', () => {
   test.each([[1024, 768], [390, 844]])('at %i wide nothing is cut off sideways', async (width, height) => {
     await openDemo();
     await page.setViewport({ width, height });
     for (const station of ['overview', 'gear', 'routing', 'sounds', 'program', 'set', 'proof']) {
       await go(station);
-      await page.waitForSelector('.stationhead');
+      await page.waitForFunction((name) => document.querySelector('.stationhead h1')?.textContent?.toLowerCase() === name, {}, station);
       expect([station, await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)]).toEqual([station, 0]);
     }
     await page.setViewport({ width: 1280, height: 800 });

@@ -16,6 +16,7 @@ const core = {
   check: ['units', 'model', 'midi', 'trace', 'program', 'change', 'recall', 'catalogue'],
   paper: ['units', 'model', 'midi', 'program', 'show'],
   wire: ['units', 'model', 'midi', 'change', 'program', 'show', 'paper'],
+  why: ['units', 'model', 'midi', 'trace', 'program', 'show', 'recall'],
   starters: ['units', 'model', 'catalogue', 'change'],
   demo: ['units', 'model', 'catalogue', 'change', 'starters'],
   testing: null,
