@@ -63,7 +63,7 @@ function freeBank(plant: Plant, event: RigEvent): number | null {
 /** While an event is recorded, nothing is read. */
 const noPlaces = new Int32Array(0);
 const nowhere = (): PartialStore => new PartialStore(noPlaces, new Map());
-const touchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap((operation) => operation.touches));
+const touchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap(({ deed }) => deed.touches));
 
 function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
   const touches = new Set(event.device.variables);
@@ -88,7 +88,7 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 }
 
 const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
-  (operations ?? []).filter((operation) => operation.touches.includes(variable)).map((operation) => (operation.constant ? `=${operation.constant.value}` : operation.sign));
+  (operations ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
 
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {
@@ -98,7 +98,8 @@ export class EventTable {
   readonly strays: readonly CompiledEvent[];
   private readonly restarts: readonly CompiledEvent[];
   readonly press: ReadonlyMap<number, CompiledEvent>;
-  private readonly touching = new Map<FreeLevel, readonly (readonly CompiledEvent[])[]>();
+  /** By level and variable, found when first asked for. */
+  private readonly touching = new Map<FreeLevel, (readonly CompiledEvent[] | undefined)[]>();
 
   /** `before`: the table of the same plant with other actions in its slots; events that they do not touch are taken over. */
   constructor(
@@ -136,20 +137,11 @@ export class EventTable {
   /** Events of a level that may change one of these variables, in document order. */
   concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
     let touching = this.touching.get(level);
-    if (!touching) this.touching.set(level, (touching = this.byVariable(level, faults)));
-    if (variables.length === 1) return touching[variables[0]];
+    if (!touching) this.touching.set(level, (touching = []));
+    const touchingOne = (variable: number) => (touching[variable] ??= this.at(level, faults).filter(({ leaves }) => leaves.has(variable)));
+    if (variables.length === 1) return touchingOne(variables[0]);
     const chosen = new Set<CompiledEvent>();
-    for (const variable of variables) for (const compiled of touching[variable]) chosen.add(compiled);
+    for (const variable of variables) for (const compiled of touchingOne(variable)) chosen.add(compiled);
     return this.at(level, faults).filter((compiled) => chosen.has(compiled));
-  }
-
-  private byVariable(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly (readonly CompiledEvent[])[] {
-    const events = this.at(level, faults);
-    const counts = new Int32Array(this.plant.variables.length);
-    for (const { leaves } of events) for (const variable of leaves.touched) counts[variable] += 1;
-    const touching = Array.from(counts, (count) => new Array<CompiledEvent>(count));
-    counts.fill(0);
-    for (const compiled of events) for (const variable of compiled.leaves.touched) touching[variable][counts[variable]++] = compiled;
-    return touching;
   }
 }

@@ -2,7 +2,7 @@ import type { Action, FaultKind } from '../model/documents.ts';
 import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { constant, known, moveBit, type Operation, receive, type Running } from './operations.ts';
+import { constant, type Deed, moveBit, type Operation, receive, type Running } from './operations.ts';
 import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
 import { Agenda } from './agenda.ts';
 import type { Store } from './store.ts';
@@ -44,7 +44,13 @@ type Item =
 type LocalAct = Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }> | { readonly kind: 'open'; readonly contact: string };
 
 const nameOf = (item: Item): string => (item.kind === 'message' ? `${item.to.index}<${JSON.stringify(item.message)}` : `${item.device.index}!${JSON.stringify(item.act)}`);
+const noPoints: readonly number[] = [];
 const isHeldContact = (controller: PlantController, id: string): boolean => controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
+
+/** A move of an input that is made only where something else is so too, which is asked only where the move would be seen. */
+function onlyIf({ sign: _, ...move }: Deed, isSo: (store: Store) => boolean): Deed {
+  return { ...move, apply: (store, running, time) => (move.touches.some((variable) => store.has(variable)) && isSo(store) ? move.apply(store, running, time) : undefined) };
+}
 
 export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
 
@@ -123,24 +129,24 @@ export class Delivery {
     return this.store.get(variable);
   }
 
-  emit(operation: Operation): void {
+  emit(deed: Deed, time: number, points: readonly number[]): void {
     if (this.options.record) {
-      if (operation.mayEmit && !this.options.survey) throw new DependsOnState();
-      this.operations.push(operation);
-      if (operation.mayEmit) for (let program = 0; program < 128; program += 1) this.sendOn(operation, { emits: program, time: operation.time });
+      if (deed.mayEmit && !this.options.survey) throw new DependsOnState();
+      this.operations.push({ deed, time, points });
+      if (deed.mayEmit) for (let program = 0; program < 128; program += 1) this.sendOn(deed, { emits: program, time }, points);
       return;
     }
-    const applied = operation.apply(this.store, this.running);
-    if (applied) this.sendOn(operation, applied);
+    const applied = deed.apply(this.store, this.running, time);
+    if (applied) this.sendOn(deed, applied, points);
   }
 
   write(variable: number, value: number, time: number, points: readonly number[]): void {
-    if (variable >= 0) this.emit(points.length === 0 ? constant(this.plant.values, variable, value) : known({ variable, value }, time, points));
+    if (variable >= 0) this.emit(constant(this.plant, variable, value), time, points);
   }
 
-  private sendOn(operation: Operation, applied: { emits: number; time: number }): void {
-    const device = this.plant.devices[this.plant.device.get(this.plant.variables[operation.touches[0]].device)!.index];
-    this.send(device, { kind: 'program', channel: device.wired.anatomy.emits!.channel, program: applied.emits }, applied.time, operation.points);
+  private sendOn(deed: Deed, applied: { emits: number; time: number }, points: readonly number[]): void {
+    const device = this.plant.devices[deed.device];
+    this.send(device, { kind: 'program', channel: device.wired.anatomy.emits!.channel, program: applied.emits }, applied.time, points);
   }
 
   /** A point where what passes can be lost; true where this run loses it. */
@@ -167,7 +173,7 @@ export class Delivery {
     if (!('channel' in message)) return;
     const { hops, heard } = this.plant.listeners(from, message.channel);
     this.messages += hops;
-    for (const to of heard) this.queue.add({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [] });
+    for (const to of heard) this.queue.add({ kind: 'message', time, seq: (this.seq += 1), to, message, points: noPoints });
   }
 
   private passOn(links: readonly MidiLink[], message: MidiMessage, time: number, points: readonly number[]): void {
@@ -183,7 +189,7 @@ export class Delivery {
   /** A message's last byte is there: passed on at once, taken in where the channel is this device's. */
   arrive(device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): void {
     if (this.options.quick) {
-      for (const operation of receive(this.plant, device, message, time, points)) this.emit(operation);
+      for (const deed of receive(this.plant, device, message)) this.emit(deed, time, points);
       return;
     }
     if (this.options.survey && !this.first(`${device.index}<${JSON.stringify(message)}`)) return;
@@ -198,7 +204,7 @@ export class Delivery {
     if (taken.lost) return;
     const here = [...points, taken.id];
     if (called !== undefined) this.call(device, called, time, here);
-    if (listens) for (const operation of receive(this.plant, device, message, time, here)) this.emit(operation);
+    if (listens) for (const deed of receive(this.plant, device, message)) this.emit(deed, time, here);
   }
 
   private call(device: PlantDevice, slotId: string, time: number, points: readonly number[]): void {
@@ -219,7 +225,7 @@ export class Delivery {
     this.write(controller.bank, values.id(slot.slot.bank), time, points);
     if (controller.previousSlot >= 0) {
       const { currentSlot, previousSlot } = controller;
-      this.emit({ touches: [previousSlot], time, points, apply: (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined) });
+      this.emit({ device: device.index, touches: [previousSlot], apply: (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined) }, time, points);
     }
     this.write(controller.currentSlot, values.id(slot.slot.id), time, points);
     this.perform(device, controller, slot.actions, time, points, 'press');
@@ -262,17 +268,13 @@ export class Delivery {
   private copy(from: number, to: number, time: number, points: readonly number[]): void {
     if (from < 0 || to < 0) return;
     const none = this.plant.values.id('');
-    this.emit({
-      touches: [to],
-      time,
-      points,
-      apply: (store) => {
-        if (!store.has(to)) return undefined;
-        const value = store.get(from);
-        if (value !== none) store.set(to, value);
-        return undefined;
-      },
-    });
+    const apply: Deed['apply'] = (store) => {
+      if (!store.has(to)) return undefined;
+      const value = store.get(from);
+      if (value !== none) store.set(to, value);
+      return undefined;
+    };
+    this.emit({ device: this.plant.variables[to].owner, touches: [to], apply }, time, points);
   }
 
   private contact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
@@ -290,17 +292,13 @@ export class Delivery {
     const point = this.lossy('edge', device);
     if (point.lost) return;
     const here = [...points, point.id];
-    const moves = input.kind === 'edge' ? [moveBit(this.plant, device, input, 'flip', time, here)] : [moveBit(this.plant, device, input, 1, time, here), moveBit(this.plant, device, input, 0, time, here)];
-    for (const move of moves) this.emit(belief === undefined ? move : this.onlyIfBeliefDiffers(move, belief, to));
+    const moves = input.kind === 'edge' ? [moveBit(this.plant, device, input, 'flip')] : [moveBit(this.plant, device, input, 1), moveBit(this.plant, device, input, 0)];
+    for (const move of moves) this.emit(belief === undefined ? move : this.onlyIfBeliefDiffers(move, belief, to), time, here);
   }
 
-  private onlyIfBeliefDiffers(move: Operation, belief: number, to: 0 | 1): Operation {
+  private onlyIfBeliefDiffers(move: Deed, belief: number, to: 0 | 1): Deed {
     const believed = this.plant.values.id(to);
-    const { sign: _, ...unsigned } = move;
-    return {
-      ...unsigned,
-      apply: (store, running) => (move.touches.some((variable) => store.has(variable)) && store.get(belief) !== believed ? move.apply(store, running) : undefined),
-    };
+    return onlyIf(move, (store) => store.get(belief) !== believed);
   }
 
   /** Opens or closes a latched or held contact: levels follow it, edges answer to its closing. */
@@ -310,7 +308,7 @@ export class Delivery {
     for (const link of controller.wires.get(id) ?? []) {
       const target = this.plant.device.get(link.device)!;
       const input = target.inputs.get(link.input)!;
-      if (input.kind === 'level') this.emit(moveBit(this.plant, target, input, to, time, points));
+      if (input.kind === 'level') this.emit(moveBit(this.plant, target, input, to), time, points);
       else if (to === 1) this.closing(target, input, contact, time, points);
     }
     this.write(contact, this.plant.values.id(to), time, points);
@@ -319,9 +317,9 @@ export class Delivery {
   private closing(target: PlantDevice, input: PlantInput, contact: number, time: number, points: readonly number[]): void {
     const point = this.lossy('edge', target);
     if (point.lost) return;
-    const move = moveBit(this.plant, target, input, 'flip', time, [...points, point.id]);
     const open = this.plant.values.id(0);
-    this.emit({ ...move, apply: (store, running) => (move.touches.some((variable) => store.has(variable)) && store.get(contact) === open ? move.apply(store, running) : undefined) });
+    const move = moveBit(this.plant, target, input, 'flip');
+    this.emit(onlyIf(move, (store) => store.get(contact) === open), time, [...points, point.id]);
   }
 
   /** A press as the foot makes it: what the controller does about a press of the slot that is current already. */
@@ -350,7 +348,7 @@ export class Delivery {
     const { bank } = controller;
     const target = (now: number) => (((now + by) % banks) + banks) % banks;
     if (bankMove === 'silent') {
-      this.emit({ touches: [bank], time: 0, points: [], apply: (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined) });
+      this.emit({ device: device.index, touches: [bank], apply: (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined) }, 0, noPoints);
       return;
     }
     if (this.options.survey) {

@@ -2,7 +2,7 @@ import type { FootSwitch } from '../model/anatomy.ts';
 import type { CastAction, ControlRef } from '../model/documents.ts';
 import type { MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { foot, known } from './operations.ts';
+import { foot } from './operations.ts';
 import type { Plant, PlantDevice, PlantSlot } from './plant.ts';
 import type { Delivery } from './delivery.ts';
 import type { Store } from './store.ts';
@@ -60,10 +60,10 @@ export function begin(plant: Plant, event: Exclude<RigEvent, { kind: 'restart' }
       momentary(plant, event.controller, event.momentary, 0, delivery);
       return;
     case 'foot':
-      for (const deed of event.footSwitch.does) delivery.emit(foot(plant, event.device, deed));
+      for (const deed of event.footSwitch.does) delivery.emit(foot(plant, event.device, deed), 0, []);
       return;
     case 'cue':
-      delivery.emit(known({ variable: event.variable, value: event.value }, 0, []));
+      delivery.write(event.variable, event.value, 0, []);
       return;
     case 'outside':
       delivery.arrive(event.device, event.message, 0, []);

@@ -65,7 +65,7 @@ describe('laws of the pieces that the proof is made of', () => {
       for (const variable of laid.values.keys()) {
         const states = Array.from({ length: 25 }, () => anyState(plant, r));
         for (const value of new Set(states.map((state) => state[variable]))) {
-          const status = outlook.status(laid, new Map([[variable, value]]), () => null, pins);
+          const status = outlook.status(laid, new Map([[variable, value]]), outlook.ground(() => null), pins);
           for (const state of states) {
             const here = state.slice();
             here[variable] = value;

@@ -1,4 +1,4 @@
-import type { Operation, Running } from './operations.ts';
+import { type Deed, loadedBy, type Operation, type Running } from './operations.ts';
 import type { Plant } from './plant.ts';
 import { NeedVariable, type Store } from './store.ts';
 import { NeedPin, type Pins } from './values.ts';
@@ -46,8 +46,14 @@ export function after(plant: Plant, operations: readonly Operation[]): Leaves {
 
 const trials = new WeakMap<Plant['variables'], Trial>();
 
-/** What closed operations left before: by what was known of the variables that they touch. */
-const closed = new WeakMap<Operation, Map<string, readonly number[]>>();
+/** What a deed left the variables that it touches on, and whether its device then loads. */
+interface Done {
+  readonly left: readonly number[];
+  readonly loads: 'no' | 'yes' | 'unsure';
+}
+
+/** What closed deeds did before to a device that was not loading: by what was known of the variables that they touch. */
+const closed = new WeakMap<Deed, Map<string | number, Done>>();
 
 class Aftermath {
   private readonly known: Int32Array;
@@ -65,9 +71,11 @@ class Aftermath {
   }
 
   of(operations: readonly Operation[]): Leaves {
-    for (const operation of operations) {
-      if (operation.constant) this.note(operation.constant.variable, operation.constant.value);
-      else this.follow(operation);
+    for (let i = 0; i < operations.length; i += 1) {
+      const { deed, time } = operations[i];
+      if (deed.constant) this.note(deed.constant.variable, deed.constant.value);
+      else if (deed.isClosed && this.isFree(deed.device, time)) this.repeat(deed, time);
+      else this.tryOut(deed, time);
     }
     return new Leaves(this.known, this.touched);
   }
@@ -77,39 +85,50 @@ class Aftermath {
     this.known[variable] = value;
   }
 
-  private follow(operation: Operation): void {
-    if (!operation.isClosed) return this.tryOut(operation);
-    let before = closed.get(operation);
-    if (!before) closed.set(operation, (before = new Map()));
-    let key = '';
-    for (const variable of operation.touches) key += `${Math.max(mayChange, this.known[variable])},`;
-    const left = before.get(key);
-    if (left) operation.touches.forEach((variable, i) => this.note(variable, left[i]));
-    else {
-      this.tryOut(operation);
-      before.set(key, operation.touches.map((variable) => this.known[variable]));
-    }
+  /** Whether a device surely is not loading. */
+  private isFree(device: number, time: number): boolean {
+    return !this.unsure.has(device) && (this.running.busyUntil.get(device) ?? 0) <= time;
   }
 
-  private tryOut(operation: Operation): void {
-    const device = operation.touches.length > 0 ? this.plant.device.get(this.plant.variables[operation.touches[0]].device)!.index : -1;
-    const isUnsure = this.unsure.has(device);
-    if (!isUnsure && this.together(operation, device)) {
-      for (const variable of operation.touches) this.note(variable, this.trial.value(variable));
+  /** Does to a device that is not loading what was found out before, or finds it out. */
+  private repeat(deed: Deed, time: number): void {
+    const { device, touches } = deed;
+    let before = closed.get(deed);
+    if (!before) closed.set(deed, (before = new Map()));
+    let key: string | number = Math.max(mayChange, this.known[touches[0]]);
+    for (let i = 1; i < touches.length; i += 1) key = `${key},${Math.max(mayChange, this.known[touches[i]])}`;
+    const done = before.get(key);
+    if (!done) {
+      this.tryOut(deed, time);
+      const loads = this.unsure.has(device) ? 'unsure' : this.isFree(device, time) ? 'no' : 'yes';
+      before.set(key, { left: touches.map((variable) => this.known[variable]), loads });
       return;
     }
-    const found = operation.touches.map((variable) => (isUnsure ? mayChange : this.left(operation, variable)));
-    if (operation.gates && !this.begins(operation)) this.unsure.add(device);
-    operation.touches.forEach((variable, i) => this.note(variable, found[i]));
+    for (let i = 0; i < touches.length; i += 1) this.note(touches[i], done.left[i]);
+    if (done.loads === 'unsure') this.unsure.add(device);
+    else if (done.loads === 'yes') this.running.busyUntil.set(device, loadedBy(this.plant.devices[device], time));
   }
 
-  /** All that an operation touches at once, where it reads nothing that is not known. It begins to load no device but its own. */
-  private together(operation: Operation, device: number): boolean {
+  private tryOut(deed: Deed, time: number): void {
+    const { device, touches } = deed;
+    const isUnsure = this.unsure.has(device);
+    if (!isUnsure && this.together(deed, time)) {
+      for (const variable of touches) this.note(variable, this.trial.value(variable));
+      return;
+    }
+    const found = touches.map((variable) => (isUnsure ? mayChange : this.left(deed, time, variable)));
+    if (deed.gates && !this.tried(deed, time, null, this.running)) this.unsure.add(device);
+    touches.forEach((variable, i) => this.note(variable, found[i]));
+  }
+
+  /** All that a deed touches at once, where it reads nothing that is not known. It begins to load no device but its own. */
+  private together(deed: Deed, time: number): boolean {
+    const { device } = deed;
     const until = this.running.busyUntil.get(device);
     this.trial.begin();
-    for (const variable of operation.touches) this.trial.hold(variable, this.known[variable]);
+    for (const variable of deed.touches) this.trial.hold(variable, this.known[variable]);
     try {
-      operation.apply(this.trial, this.running);
+      deed.apply(this.trial, this.running, time);
       return true;
     } catch (reason) {
       if (!(reason instanceof NeedVariable) && !(reason instanceof NeedPin)) throw reason;
@@ -119,20 +138,15 @@ class Aftermath {
     }
   }
 
-  /** Whether it can be told that its device begins to load; if so, it is noted in `running`. */
-  private begins(operation: Operation): boolean {
-    return this.tried(operation, null, this.running);
-  }
-
-  private left(operation: Operation, variable: number): number {
-    return this.tried(operation, variable, { busyUntil: new Map() }) ? this.trial.value(variable) : mayChange;
+  private left(deed: Deed, time: number, variable: number): number {
+    return this.tried(deed, time, variable, { busyUntil: new Map() }) ? this.trial.value(variable) : mayChange;
   }
 
   /**
-   * Applies an operation to one variable, taking in what it turns out to read as a machine does; false where that
+   * Applies a deed to one variable (null: to none, to learn whether its device begins to load), taking in what it turns out to read as a machine does; false where that
    * is not known. What it leaves in `into` is what the device is then busy with.
    */
-  private tried(operation: Operation, variable: number | null, into: Running): boolean {
+  private tried(deed: Deed, time: number, variable: number | null, into: Running): boolean {
     const { trial, known, running } = this;
     const held = variable === null ? [] : [variable];
     for (;;) {
@@ -140,7 +154,7 @@ class Aftermath {
       for (const one of held) trial.hold(one, known[one]);
       const busy: Running = { busyUntil: new Map(running.busyUntil) };
       try {
-        operation.apply(trial, busy);
+        deed.apply(trial, busy, time);
         for (const [device, until] of busy.busyUntil) into.busyUntil.set(device, until);
         return true;
       } catch (reason) {

@@ -44,6 +44,8 @@ export class Machine {
   readonly unquiet: { readonly from: Reached; readonly compiled: CompiledEvent; readonly outcome: Outcome; readonly whole: boolean }[] = [];
   /** Whether power-up itself, by a slot that it fires, may not fall quiet. */
   readonly startsUnquiet: boolean;
+  /** How many rows power-up leaves: the first ones. */
+  readonly starts: number;
   readonly stepper: Stepper;
   private readonly seen = new Set<string>();
   private readonly once = new Set<CompiledEvent>();
@@ -66,6 +68,7 @@ export class Machine {
     const starts = this.stepper.initial(this.losable);
     this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'quiet');
     for (const { row, outcome, lost } of starts) if (outcome === 'quiet') this.add(row, null, null, lost);
+    this.starts = this.reached.length;
   }
 
   /** The i-th row in the order of discovery; undefined past the last. */

@@ -8,23 +8,29 @@ import type { Values } from './values.ts';
  * What devices do when something reaches them: one function per device behaviour, written from the facts that a
  * type states. Each works on any store that holds the variables it may change; it reads no others than it must.
  */
-export interface Operation {
+export interface Deed {
+  /** The index of the device whose variables it may write; −1 where it writes none. */
+  readonly device: number;
   /** Variables it may write. */
   readonly touches: readonly number[];
-  readonly time: number;
-  /** Lossy points (messages, pulses) on whose delivery it depends. */
-  readonly points: readonly number[];
-  readonly apply: (store: Store, running: Running) => Applied;
-  /** Variables of a device that this operation may make busy: whether it happens decides what later messages do. */
+  readonly apply: (store: Store, running: Running, time: number) => Applied;
+  /** Variables of a device that this deed may make busy: whether it happens decides what later messages do. */
   readonly gates?: readonly number[];
   /** True where its device may send a recall on, so that the delivery depends on the state. */
   readonly mayEmit?: boolean;
-  /** Two operations with the same sign do the same to every state, and read nothing but what operations on the variables that they touch write. */
+  /** Two deeds with the same sign do the same to every state, and read nothing but what deeds on the variables that they touch write. */
   readonly sign?: string;
-  /** True where it reads no variable but those that it touches, and nothing of what is loading. */
+  /** True where it reads no variable but those that it touches, and beside them at most until when its own device is loading. */
   readonly isClosed?: boolean;
   /** Set where it does nothing but give a variable a known value. */
   readonly constant?: { readonly variable: number; readonly value: number };
+}
+
+/** A deed when it is done, and the lossy points (messages, pulses) on whose delivery it depends. */
+export interface Operation {
+  readonly deed: Deed;
+  readonly time: number;
+  readonly points: readonly number[];
 }
 
 /** Memory of one event while it runs. */
@@ -38,53 +44,51 @@ export type Applied = { readonly emits: number; readonly time: number } | undefi
 
 const nothing: Applied = undefined;
 
-export const known = (value: { variable: number; value: number }, time: number, points: readonly number[]): Operation => ({
-  touches: [value.variable],
-  time,
-  points,
-  apply: (store) => {
-    store.set(value.variable, value.value);
-    return nothing;
-  },
-  constant: value,
-});
+const idle: Deed = { device: -1, touches: [], apply: () => nothing };
 
-const constants = new WeakMap<Values, (Map<number, Operation> | undefined)[]>();
+const constants = new WeakMap<Values, (Map<number, Deed> | undefined)[]>();
 
-/** The one operation that gives a variable this value whenever it comes, where nobody asks what may be lost on the way. */
-export function constant(values: Values, variable: number, value: number): Operation {
+/** The one deed that gives a variable this value. */
+export function constant({ values, variables }: Plant, variable: number, value: number): Deed {
   let byVariable = constants.get(values);
   if (!byVariable) constants.set(values, (byVariable = []));
   const byValue = (byVariable[variable] ??= new Map());
-  let operation = byValue.get(value);
-  if (!operation) byValue.set(value, (operation = known({ variable, value }, 0, [])));
-  return operation;
+  let deed = byValue.get(value);
+  if (!deed) byValue.set(value, (deed = settingTo(variables[variable].owner, variable, value)));
+  return deed;
 }
 
-const received = new WeakMap<PlantDevice, Map<number, readonly Operation[]>>();
+const settingTo = (device: number, variable: number, value: number): Deed => ({
+  device,
+  touches: [variable],
+  apply: (store) => {
+    store.set(variable, value);
+    return nothing;
+  },
+  constant: { variable, value },
+});
 
-/**
- * What a received message does to a device, in order; empty where it does not understand it. The very same operations
- * each time where the device takes a message alike at any time and nobody asks what may be lost on the way.
- */
-export function receive(plant: Plant, device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): readonly Operation[] {
-  const { busy, emits } = device.wired.anatomy;
-  if (busy || emits || points.length > 0 || (message.kind !== 'program' && message.kind !== 'control')) return receiveAnew(plant, device, message, time, points);
+const received = new WeakMap<PlantDevice, Map<number, readonly Deed[]>>();
+
+/** What a received message does to a device, in order, the very same deeds each time; empty where it does not understand it. */
+export function receive(plant: Plant, device: PlantDevice, message: MidiMessage): readonly Deed[] {
+  if (message.kind !== 'program' && message.kind !== 'control') return noDeeds;
   let before = received.get(device);
   if (!before) received.set(device, (before = new Map()));
   const key = message.kind === 'program' ? message.program : 128 + message.cc * 128 + message.value;
-  let operations = before.get(key);
-  if (!operations) before.set(key, (operations = receiveAnew(plant, device, message, 0, points)));
-  return operations;
+  let deeds = before.get(key);
+  if (!deeds) before.set(key, (deeds = receiveAnew(plant, device, message)));
+  return deeds;
 }
 
-function receiveAnew(plant: Plant, device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): readonly Operation[] {
-  if (message.kind === 'program') return device.presets ? recall(plant, device, device.presets, message.program, time, points) : [];
-  if (message.kind !== 'control') return [];
+const noDeeds: readonly Deed[] = [];
+
+function receiveAnew(plant: Plant, device: PlantDevice, message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>): readonly Deed[] {
+  if (message.kind === 'program') return device.presets ? recall(plant, device, device.presets, message.program) : noDeeds;
   const { presets } = device;
-  if (presets && presets.bank >= 0 && selects(presets, message.cc)) return [bankSelect(plant, device, presets, message.cc, message.value, time, points)];
+  if (presets && presets.bank >= 0 && selects(presets, message.cc)) return [bankSelect(plant, device, presets, message.cc, message.value)];
   const answers = device.messages.get(message.cc) ?? [];
-  return answers.map((answer) => controlChange(plant, device, answer, message.value, time, points));
+  return answers.map((answer) => controlChange(plant, device, answer, message.value));
 }
 
 function selects(presets: PlantPresets, cc: number): boolean {
@@ -101,19 +105,20 @@ function admission(device: PlantDevice, time: number, running: Running): number 
 
 const gatesOf = (device: PlantDevice): { readonly gates?: readonly number[] } => (device.wired.anatomy.busy ? { gates: device.variables } : {});
 
+/** When a device is ready again that begins to load now. */
+export const loadedBy = ({ wired }: PlantDevice, time: number): number => time + (wired.anatomy.busy?.ms ?? 0) * 1000;
+
 function beginLoading(device: PlantDevice, time: number, running: Running): void {
-  const { busy } = device.wired.anatomy;
-  if (busy) running.busyUntil.set(device.index, time + busy.ms * 1000);
+  if (device.wired.anatomy.busy) running.busyUntil.set(device.index, loadedBy(device, time));
 }
 
-function bankSelect(plant: Plant, device: PlantDevice, presets: PlantPresets, cc: number, value: number, time: number, points: readonly number[]): Operation {
+function bankSelect(plant: Plant, device: PlantDevice, presets: PlantPresets, cc: number, value: number): Deed {
   const { values } = plant;
   return {
+    device: device.index,
     touches: [presets.bank],
-    time,
-    points,
-    isClosed: device.wired.anatomy.busy === undefined,
-    apply: (store, running) => {
+    isClosed: true,
+    apply: (store, running, time) => {
       if (!store.has(presets.bank) || admission(device, time, running) === undefined) return nothing;
       if (presets.facts.scheme !== 'both') store.set(presets.bank, values.id(value));
       else {
@@ -130,17 +135,17 @@ export function homeBank(presets: PlantPresets): number {
   return presets.facts.scheme === 'msb' ? msb : presets.facts.scheme === 'lsb' ? lsb : msb * 128 + lsb;
 }
 
-function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, program: number, time: number, points: readonly number[]): readonly Operation[] {
+function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, program: number): readonly Deed[] {
   const { values } = plant;
   const { facts } = presets;
   const flips = facts.repeat.is === 'flips' ? device.controls.get(facts.repeat.control) : undefined;
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
   const plain = facts.repeat.is === 'reload' || (facts.repeat.is === 'ignored' && presets.loads.length === 0);
   if (plain && facts.scheme === 'none' && !listens && presets.loads.length === 0)
-    return presets.exists(program) ? [known({ variable: presets.variable, value: values.id(program) }, time, points)] : [];
+    return presets.exists(program) ? [constant(plant, presets.variable, values.id(program))] : noDeeds;
   const loads = presets.loads.map((control) => control.variable);
   const touches = [presets.variable, ...loads, ...(presets.previous >= 0 ? [presets.previous] : []), ...(presets.bank >= 0 ? [presets.bank] : []), ...(flips ? [flips.variable] : [])];
-  const apply = (store: Store, running: Running): Applied => {
+  const apply: Deed['apply'] = (store, running, time) => {
     const at = admission(device, time, running);
     if (at === undefined) return nothing;
     const matters = listens || touches.some((variable) => variable !== presets.bank && store.has(variable));
@@ -157,7 +162,7 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
     beginLoading(device, at, running);
     return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
   };
-  return [{ touches, time, points, apply, isClosed: !listens, mayEmit: device.wired.anatomy.emits !== undefined, ...gatesOf(device) }];
+  return [{ device: device.index, touches, apply, isClosed: true, mayEmit: device.wired.anatomy.emits !== undefined, ...gatesOf(device) }];
 }
 
 function fallHome(store: Store, presets: PlantPresets, values: Values): void {
@@ -234,16 +239,16 @@ function stepPreset(plant: Plant, presets: PlantPresets, by: number, wrap: boole
 
 const isOn = (literal: Literal | undefined): boolean => (typeof literal === 'number' ? literal !== 0 : literal !== 'off');
 
-function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage, value: number, time: number, points: readonly number[]): Operation {
+function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage, value: number): Deed {
   const { values } = plant;
   const armed = answer.armed && { control: device.controls.get(answer.armed.control), values: answer.armed.values.map((literal) => values.id(literal)) };
   const isArmed = (store: Store) => !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
-  if (answer.control === 'preset') return presetStep(plant, device, answer, time, points, isArmed);
+  if (answer.control === 'preset') return presetStep(plant, device, answer, isArmed);
   const target = device.controls.get(answer.control);
-  if (!target) return { touches: [], time, points, apply: () => nothing };
+  if (!target) return idle;
   const others = (answer.exclusive ?? []).flatMap((id) => device.controls.get(id) ?? []);
   const touches = [target.variable, ...others.map((other) => other.variable)];
-  const apply = (store: Store, running: Running): Applied => {
+  const apply: Deed['apply'] = (store, running, time) => {
     if (!touches.some((variable) => store.has(variable))) return nothing;
     if (admission(device, time, running) === undefined || !isArmed(store)) return nothing;
     const othersHeld = others.some((other) => store.has(other.variable));
@@ -255,7 +260,7 @@ function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage
   };
   const simple = !target.held && !armed && others.length === 0 && !device.wired.anatomy.busy;
   const constant = simple ? constantOf(values, target, answer, value) : undefined;
-  return { touches, time, points, apply, ...(constant === undefined ? {} : { constant: { variable: target.variable, value: constant } }) };
+  return { device: device.index, touches, apply, isClosed: !armed?.control, ...(constant === undefined ? {} : { constant: { variable: target.variable, value: constant } }) };
 }
 
 function constantOf(values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
@@ -283,17 +288,16 @@ function move(store: Store, values: Values, target: PlantControl, answer: Contro
   }
 }
 
-function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, time: number, points: readonly number[], isArmed: (store: Store) => boolean): Operation {
+function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, isArmed: (store: Store) => boolean): Deed {
   const { presets } = device;
   const touches = presets ? [presets.variable, ...presets.loads.map((control) => control.variable), ...(presets.previous >= 0 ? [presets.previous] : [])] : [];
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
   return {
+    device: device.index,
     touches,
-    time,
-    points,
     mayEmit: device.wired.anatomy.emits !== undefined,
     ...gatesOf(device),
-    apply: (store, running) => {
+    apply: (store, running, time) => {
       if (!presets || !(listens || touches.some((variable) => store.has(variable)))) return nothing;
       const at = admission(device, time, running);
       if (at === undefined || !isArmed(store)) return nothing;
@@ -305,24 +309,23 @@ function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, t
 }
 
 /** A foot on a device's own switch: never refused by a device that is loading. */
-export function foot(plant: Plant, device: PlantDevice, deed: FootDeed): Operation {
+export function foot(plant: Plant, device: PlantDevice, deed: FootDeed): Deed {
   const { values } = plant;
   if ('flip' in deed) {
     const input = device.inputs.get(deed.flip);
-    return input ? moveBit(plant, device, input, 'flip', 0, []) : { touches: [], time: 0, points: [], apply: () => nothing };
+    return input ? moveBit(plant, device, input, 'flip') : idle;
   }
   const id = 'toggle' in deed ? deed.toggle : deed.next;
   if (id === 'preset') {
     const by = 'next' in deed ? (deed.by ?? 1) : 1;
     const wrap = 'next' in deed ? (deed.wrap ?? true) : true;
-    return presetStep(plant, device, { cc: 0, control: 'preset', mode: 'next', by, wrap }, 0, [], () => true);
+    return presetStep(plant, device, { cc: 0, control: 'preset', mode: 'next', by, wrap }, () => true);
   }
   const control = device.controls.get(id);
-  if (!control) return { touches: [], time: 0, points: [], apply: () => nothing };
+  if (!control) return idle;
   return {
+    device: device.index,
     touches: [control.variable],
-    time: 0,
-    points: [],
     apply: (store) => {
       if ('toggle' in deed) flip(store, values, control);
       else step(store, values, control, deed.by ?? 1, deed.wrap ?? true);
@@ -332,13 +335,12 @@ export function foot(plant: Plant, device: PlantDevice, deed: FootDeed): Operati
 }
 
 /** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. */
-export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip', time: number, points: readonly number[]): Operation {
+export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Deed {
   const { values } = plant;
   const ruled = [...device.controls.values()].filter((control) => control.bits.includes(input.bit));
   return {
+    device: device.index,
     touches: [input.bit, ...ruled.map((control) => control.variable)],
-    time,
-    points,
     ...(to === 'flip' ? {} : { sign: `${input.bit}:${to}` }),
     apply: (store) => {
       const rules = ruled.filter((control) => store.has(control.variable));

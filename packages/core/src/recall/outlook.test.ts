@@ -14,7 +14,7 @@ const like = (sound: string, other: Record<string, string | number | null> = {})
   const given = new Map(Object.entries({ 'switcher/loop-4': 0, ...other }).map(([ref, value]) => [at(ref), value === null ? null : [id(value)]] as const));
   return (variable) => (given.has(variable) ? given.get(variable)! : values.has(variable) ? [values.get(variable)!] : null);
 };
-const status = (sound: string, now: Record<string, string | number>, possible: Possible) => outlook.status(laid(sound), new Map(Object.entries(now).map(([ref, value]) => [at(ref), id(value)])), possible, new Map());
+const status = (sound: string, now: Record<string, string | number>, possible: Possible) => outlook.status(laid(sound), new Map(Object.entries(now).map(([ref, value]) => [at(ref), id(value)])), outlook.ground(possible), new Map());
 
 describe('what a few variables settle of a sound', () => {
   test.each([
@@ -37,10 +37,10 @@ describe('what a few variables settle of a sound', () => {
   });
   test('what may be heard at all, of a few that are not as wanted', () => {
     const few = [at('delay/preset'), at('combo/channel')];
-    expect(outlook.audible(laid('lead'), few, like('lead'))).toEqual(few);
+    expect(outlook.audible(laid('lead'), few, outlook.ground(like('lead')))).toEqual(few);
     const { values } = laid('clean');
     const cut: Possible = (variable) => (variable === at('switcher/loop-3') ? [id(0)] : values.has(variable) ? [values.get(variable)!] : null);
-    expect(outlook.audible(laid('clean'), few, cut)).toEqual([at('combo/channel')]);
+    expect(outlook.audible(laid('clean'), few, outlook.ground(cut))).toEqual([at('combo/channel')]);
   });
   test('values that no section tells apart are of one class, and the wanted one is told', () => {
     const classOf = (sound: string, ref: string, literal: string | number) => outlook.classOf(laid(sound), at(ref), id(literal));

@@ -1,7 +1,7 @@
 import type { Hearing, HearingEdge } from './hearing.ts';
 import type { Laid } from './laid.ts';
 import { Liveness } from './liveness.ts';
-import { type Overlay, Packing } from './packing.ts';
+import { type Overlay, type Packed, Packing } from './packing.ts';
 import type { Pins } from './values.ts';
 
 /** Values that a variable may have; null where it may have any. */
@@ -81,13 +81,28 @@ export class Outlook {
     return this.hearing.relatives(variable);
   }
 
-  /** Of some variables, those that may be heard at all, whatever each of them is and whatever `possible` leaves open. */
-  audible(laid: Laid, variables: readonly number[], possible: Possible): readonly number[] {
-    const free = new Set(variables);
-    const now = this.packing.ranges((variable) => {
-      const obeyed = laid.obeyed.get(variable);
-      return obeyed !== undefined ? [obeyed] : free.has(variable) ? null : possible(variable);
-    });
+  /** What every variable may be, to judge from: made once, asked often. */
+  ground(possible: Possible): Packed {
+    return this.packing.ranges(possible);
+  }
+
+  /** The same where each variable has one known value (negative: it may have any). */
+  settledGround(valueOf: (variable: number) => number): Packed {
+    return this.packing.settled(valueOf);
+  }
+
+  /** The same but for some variables. */
+  groundWith(ground: Packed, variables: Iterable<number>, possible: Possible): Packed {
+    const made = this.packing.copy(ground);
+    for (const variable of variables) this.packing.putOn(made, variable, possible(variable));
+    return made;
+  }
+
+  /** Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open. */
+  audible(laid: Laid, variables: readonly number[], ground: Packed): readonly number[] {
+    const now = this.packing.copy(ground);
+    for (const variable of variables) this.packing.putOn(now, variable, null);
+    this.obey(now, laid);
     const { edges } = this.liveness.may(this.packing.widened(now, this.overlayOf(laid).free));
     const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
     return variables.filter((variable) => (this.conditioned.get(variable) ?? []).some(isLive) || (this.governed.get(variable) ?? []).some(isLive));
@@ -107,14 +122,17 @@ export class Outlook {
     return wanted === undefined ? pattern : `${pattern}${wanted === value ? '=' : '#'}`;
   }
 
-  /** Judges one combination of a few variables; every other one may be anything that `possible` allows. */
-  status(laid: Laid, at: ReadonlyMap<number, number>, possible: Possible, pins: Pins): Status {
+  private obey(now: Packed, { obeyed }: Laid): void {
+    if (obeyed.size > 0) for (const [variable, value] of obeyed) this.packing.putOnOne(now, variable, value);
+  }
+
+  /** Judges one combination of a few variables; every other one may be anything that the ground allows. */
+  status(laid: Laid, at: ReadonlyMap<number, number>, ground: Packed, pins: Pins): Status {
     const { values } = this.hearing.plant;
     const differing = [...at].filter(([variable, value]) => !laid.obeyed.has(variable) && laid.values.has(variable) && laid.values.get(variable) !== value).map(([variable]) => variable);
-    const now = this.packing.ranges((variable) => {
-      const obeyed = laid.obeyed.get(variable) ?? at.get(variable);
-      return obeyed === undefined ? possible(variable) : [obeyed];
-    });
+    const now = this.packing.copy(ground);
+    for (const [variable, value] of at) this.packing.putOnOne(now, variable, value);
+    this.obey(now, laid);
     const mayNow = this.liveness.may(now);
     if (!laid.sound.silence && !mayNow.sounds) return 'wrong';
     if (differing.length === 0) return 'harmless';

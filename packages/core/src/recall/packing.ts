@@ -46,6 +46,9 @@ export class Packing {
   private readonly count: Int32Array;
   private readonly allowedAt: Int32Array;
   private readonly allowed: Int32Array;
+  /** Of a section with at most one condition of one word: that word and what it allows, so that one look tells; −1 of the others. One without conditions has the last word, which is never filled otherwise. */
+  private readonly onlyWord: Int32Array;
+  private readonly onlyAllowed: Int32Array;
 
   /** `isSymbolic`: of a value, whether it stands for contents that are not known. */
   constructor(
@@ -62,8 +65,9 @@ export class Packing {
       layouts.push(layout);
       words += layout.words;
     }
-    this.words = words;
-    this.scratch = { may: new Int32Array(words), must: new Int32Array(words) };
+    const free = words;
+    this.words = words + 1;
+    this.scratch = { may: new Int32Array(this.words), must: new Int32Array(this.words) };
     this.widest = Math.max(1, ...layouts.map((layout) => layout.words));
     this.absent = layouts.find((layout) => layout.variable < 0);
     this.layouts = layouts.filter((layout) => layout.variable >= 0);
@@ -87,13 +91,68 @@ export class Packing {
       allowed.push(...bits);
     }
     this.allowed = Int32Array.from(allowed);
+    this.onlyWord = new Int32Array(edges.length).fill(-1);
+    this.onlyAllowed = new Int32Array(edges.length).fill(-1);
+    for (let edge = 0; edge < edges.length; edge += 1) {
+      const at = this.start[edge];
+      const conditions = this.start[edge + 1] - at;
+      if (conditions === 0) this.onlyWord[edge] = free;
+      if (conditions !== 1 || this.count[at] !== 1) continue;
+      this.onlyWord[edge] = this.word[at];
+      this.onlyAllowed[edge] = this.allowed[this.allowedAt[at]];
+    }
+  }
+
+  private blank(): Packed {
+    const packed: Packed = { may: new Int32Array(this.words), must: new Int32Array(this.words) };
+    packed.may[this.words - 1] = -1;
+    if (this.absent) this.fill(packed, this.absent);
+    return packed;
   }
 
   ranges(possible: Possible): Packed {
-    const packed: Packed = { may: new Int32Array(this.words), must: new Int32Array(this.words) };
-    if (this.absent) this.fill(packed, this.absent);
+    const packed = this.blank();
     for (const layout of this.layouts) this.put(packed, layout, possible(layout.variable));
     return packed;
+  }
+
+  /** `valueOf`: the one value that a variable has; negative where it may be anything. */
+  settled(valueOf: (variable: number) => number): Packed {
+    const packed = this.blank();
+    const { layouts } = this;
+    for (let i = 0; i < layouts.length; i += 1) {
+      const value = valueOf(layouts[i].variable);
+      if (value < 0) this.fill(packed, layouts[i]);
+      else this.putOne(packed, layouts[i], value);
+    }
+    return packed;
+  }
+
+  /** Ranges to be put elsewhere. */
+  copy({ may, must }: Packed): Packed {
+    return { may: may.slice(), must: must.slice() };
+  }
+
+  /** Puts a variable on a range of its own, in place. */
+  putOn(packed: Packed, variable: number, range: Range): void {
+    const layout = this.clear(packed, variable);
+    if (layout) this.put(packed, layout, range);
+  }
+
+  /** Puts a variable on one value, in place. */
+  putOnOne(packed: Packed, variable: number, value: number): void {
+    const layout = this.clear(packed, variable);
+    if (layout) this.putOne(packed, layout, value);
+  }
+
+  private clear({ may, must }: Packed, variable: number): Layout | undefined {
+    const layout = this.layoutAt[variable];
+    if (layout)
+      for (let word = layout.first; word < layout.first + layout.words; word += 1) {
+        may[word] = 0;
+        must[word] = 0;
+      }
+    return layout;
   }
 
   /** At each place a variable and its value; those that `isLeftOut` are not laid over. */
@@ -117,7 +176,7 @@ export class Packing {
 
   /** Some variables on one value each, the others as they were. */
   replaced(packed: Packed, { words, may, must }: Overlay): Packed {
-    const made: Packed = { may: packed.may.slice(), must: packed.must.slice() };
+    const made = this.copy(packed);
     for (let i = 0; i < words.length; i += 1) {
       made.may[words[i]] = may[i];
       made.must[words[i]] = must[i];
@@ -127,7 +186,7 @@ export class Packing {
 
   /** Some variables perhaps on one value more. */
   widened(packed: Packed, { words, may, must }: Overlay): Packed {
-    const made: Packed = { may: packed.may.slice(), must: packed.must.slice() };
+    const made = this.copy(packed);
     for (let i = 0; i < words.length; i += 1) {
       made.may[words[i]] |= may[i];
       made.must[words[i]] |= must[i];
@@ -136,6 +195,8 @@ export class Packing {
   }
 
   mayClose(edge: number, { may }: Packed): boolean {
+    const only = this.onlyWord[edge];
+    if (only >= 0) return (may[only] & this.onlyAllowed[edge]) !== 0;
     const { start, word, count, allowedAt, allowed } = this;
     for (let i = start[edge]; i < start[edge + 1]; i += 1) {
       let some = 0;
@@ -146,6 +207,8 @@ export class Packing {
   }
 
   mustClose(edge: number, { must }: Packed): boolean {
+    const only = this.onlyWord[edge];
+    if (only >= 0) return (must[only] & ~this.onlyAllowed[edge]) === 0;
     const { start, word, count, allowedAt, allowed } = this;
     for (let i = start[edge]; i < start[edge + 1]; i += 1) for (let k = 0; k < count[i]; k += 1) if ((must[word[i] + k] & ~allowed[allowedAt[i] + k]) !== 0) return false;
     return true;

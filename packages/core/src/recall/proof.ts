@@ -4,6 +4,7 @@ import { defaultLimits, type Limits, Machine, type Question, type Reached } from
 import { Hearing } from './hearing.ts';
 import type { Laid } from './laid.ts';
 import { Outlook, type Possible, type Range, type Status } from './outlook.ts';
+import type { Packed } from './packing.ts';
 import type { Plant, PlantSlot } from './plant.ts';
 import { type Row, rowKey, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
@@ -114,6 +115,7 @@ export class Prover {
   }
 
   private judgeAnew(slot: PlantSlot, sound: Sound, level: Level): Judgement {
+    if (level !== 1 && this.isPlain(slot, sound, level)) return { slot: slot.slot.id, sound: sound.id, level, verdict: 'recalls', length: null, sequence: null };
     const answer = this.overContents(level === 1 ? (pins) => proveInSetOrder(this, slot, sound, pins) : (pins) => this.free(slot, sound, level, pins));
     const { verdict, length, sequence, gaveUp } = answer;
     return { slot: slot.slot.id, sound: sound.id, level, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };
@@ -256,10 +258,25 @@ export class Prover {
 
   // ---- state ----
 
+  /** The ordinary case, told at a glance: nothing comes back unquiet, and the press leaves all that is wanted as it is wanted. */
+  private isPlain(slot: PlantSlot, sound: Sound, level: FreeLevel): boolean {
+    if (this.suspects.length > 0 || this.isSuspect(slot)) return false;
+    try {
+      return this.isSettled(slot, this.layOf(sound), { level, pins: noPins, limits: this.limits });
+    } catch (reason) {
+      if (reason instanceof NeedPin) return false;
+      throw reason;
+    }
+  }
+
+  private isSettled(slot: PlantSlot, laid: Laid, question: Question): boolean {
+    return laid.obeyed.size === 0 && this.isPlayable(slot) && this.unsettled(slot, laid).length === 0 && (laid.sound.silence || this.alwaysSounds(question));
+  }
+
   private stateAnswer(slot: PlantSlot, sound: Sound, question: Question): Answer {
     const laid = this.layOf(sound);
     const unsettled = this.unsettled(slot, laid);
-    if (unsettled.length === 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (sound.silence || this.alwaysSounds(question))) return recallsAnswer;
+    if (unsettled.length === 0 && this.isSettled(slot, laid, question)) return recallsAnswer;
     const one: Case = { slot, laid, question, after: this.after(slot, question), statuses: new Map() };
     try {
       return this.decide(one, unsettled);
@@ -273,8 +290,13 @@ export class Prover {
   private unsettled(slot: PlantSlot, laid: Laid): number[] {
     const { leaves } = this.table.press.get(slot.index)!;
     const found: number[] = [];
-    const { variables, wanted } = laid;
-    for (let i = 0; i < variables.length; i += 1) if ((leaves.on(variables[i]) !== wanted[i] || this.releasable.has(variables[i])) && !laid.obeyed.has(variables[i])) found.push(variables[i]);
+    const { variables, wanted, obeyed } = laid;
+    const mayBeReleased = this.releasable.size > 0;
+    for (let i = 0; i < variables.length; i += 1) {
+      const variable = variables[i];
+      if (leaves.on(variable) === wanted[i] && !(mayBeReleased && this.releasable.has(variable))) continue;
+      if (!obeyed.has(variable)) found.push(variable);
+    }
     return found;
   }
 
@@ -308,21 +330,20 @@ export class Prover {
     return values;
   }
 
-  /** What each variable may be after the press: `known` from the press alone, `all` from the variable's own machine. */
-  private after(slot: PlantSlot, question: Question): Case['after'] {
-    const press = this.table.press.get(slot.index)!;
-    const ranges: Range[] = new Array(this.plant.variables.length);
-    const known = (variable: number): Range => {
-      let range = ranges[variable];
-      if (range === undefined) {
-        const left = press.leaves.on(variable);
-        range = left >= 0 && !this.releasable.has(variable) ? [left] : null;
-        if (variable >= 0) ranges[variable] = range;
-      }
-      return range;
+  /** What each variable may be after the press: `left` by the press alone, `all` from the variable's own machine. */
+  private after(slot: PlantSlot, question: Question): After {
+    const { leaves } = this.table.press.get(slot.index)!;
+    const left = (variable: number): number => {
+      const value = leaves.on(variable);
+      return value >= 0 && !this.releasable.has(variable) ? value : -1;
     };
-    const all = (variable: number): readonly number[] => (known(variable) as readonly number[] | null) ?? this.postsOf(variable, slot, question);
-    return { known, all };
+    const all = (variable: number): readonly number[] => {
+      const value = left(variable);
+      return value >= 0 ? [value] : this.postsOf(variable, slot, question);
+    };
+    let known: Packed | undefined;
+    let every: Packed | undefined;
+    return { left, all, known: () => (known ??= this.outlook.settledGround(left)), every: () => (every ??= this.outlook.ground(all)) };
   }
 
   /**
@@ -333,7 +354,7 @@ export class Prover {
   private decide(one: Case, unsettled: readonly number[]): Answer {
     const heard: number[] = [];
     const moving = this.mayMove(one, unsettled);
-    for (const variable of moving.length === 0 ? [] : this.likeliestFirst(one, this.outlook.audible(one.laid, moving, one.after.known))) {
+    for (const variable of moving.length === 0 ? [] : this.likeliestFirst(one, this.outlook.audible(one.laid, moving, one.after.known()))) {
       if (this.staysAsWanted(one, variable, 'if known')) continue;
       const atOnce = this.wrongAtOnce(one, variable);
       if (atOnce) return atOnce;
@@ -390,11 +411,13 @@ export class Prover {
   private wrongAtOnce(one: Case, variable: number): Answer | null {
     if (!this.movesOnlyBanks()) return null;
     const tried = new Set<number>();
-    const found = this.search([variable], one.question, (machine, from): Found | 'stop' | undefined => {
-      if (from.depth > 0) return 'stop';
-      return this.othersAfter(one, variable, machine, from, tried).some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong') ? { machine, from } : undefined;
-    });
-    return found === undefined || found === 'stop' ? null : this.routed(one, found);
+    const found = this.search(
+      [variable],
+      one.question,
+      (machine, from): Found | undefined => (this.othersAfter(one, variable, machine, from, tried).some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong') ? { machine, from } : undefined),
+      'power-up',
+    );
+    return found ? this.routed(one, found) : null;
   }
 
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
@@ -426,19 +449,19 @@ export class Prover {
 
   private statusAnew(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
     const { laid, after, question } = one;
-    if (how === 'known') return this.outlook.status(laid, at, after.known, question.pins);
+    if (how === 'known') return this.outlook.status(laid, at, after.known(), question.pins);
     const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatives(variable)));
     // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
-    if (how === 'all' || [...nearby].some((variable) => after.known(variable) === null && !this.posts.has(`${questionKey(question)}|${variable}`))) {
+    if (how === 'all' || [...nearby].some((variable) => after.left(variable) < 0 && !this.posts.has(`${questionKey(question)}|${variable}`))) {
       const before = this.status(one, at, how === 'all' ? 'near' : 'known');
       if (before !== 'open') return before;
     }
-    return this.outlook.status(laid, at, how === 'all' ? after.all : (variable) => (nearby.has(variable) ? after.all(variable) : after.known(variable)), question.pins);
+    return this.outlook.status(laid, at, how === 'all' ? after.every() : this.outlook.groundWith(after.known(), nearby, after.all), question.pins);
   }
 
   /** A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop. */
   private groupOf(one: Case, variable: number): readonly number[] {
-    const related = this.outlook.relatives(variable).filter((other) => !one.laid.obeyed.has(other) && one.after.known(other) === null);
+    const related = this.outlook.relatives(variable).filter((other) => !one.laid.obeyed.has(other) && one.after.left(other) < 0);
     return [...new Set([variable, ...related])];
   }
 
@@ -621,17 +644,18 @@ export class Prover {
    * Visits the reachable combinations of some variables, nearest first, until `visit` answers. Starts anew with one
    * variable more where an event or the visit turns out to read it.
    */
-  private search<T>(wanted: readonly number[], question: Question, visit: (machine: Machine, reached: Reached) => T | undefined): T | undefined {
+  private search<T>(wanted: readonly number[], question: Question, visit: (machine: Machine, reached: Reached) => T | undefined, among: 'all' | 'power-up' = 'all'): T | undefined {
     const variables = new Set(wanted);
     return widening(variables, () => {
       this.takeIn(variables, question);
       const machine = this.machine(sorted(variables), question);
-      for (let i = 0; ; i += 1) {
+      for (let i = 0; among === 'all' || i < machine.starts; i += 1) {
         const reached = this.rowAt(machine, i, question);
         if (!reached) return undefined;
         const answer = visit(machine, reached);
         if (answer !== undefined) return answer;
       }
+      return undefined;
     });
   }
 
@@ -717,9 +741,19 @@ interface Case {
   readonly slot: PlantSlot;
   readonly laid: Laid;
   readonly question: Question;
-  readonly after: { readonly known: Possible; readonly all: (variable: number) => readonly number[] };
+  readonly after: After;
   /** Statuses worked out so far, by what tells combinations apart. */
   readonly statuses: Map<string, Status>;
+}
+
+/** What each variable may be after a press. */
+interface After {
+  /** The value that the press leaves a variable on; negative where that is not known from the press alone. */
+  readonly left: (variable: number) => number;
+  readonly all: (variable: number) => readonly number[];
+  /** The same for every variable, to judge from: from the press alone, and from all that can be found out. */
+  readonly known: () => Packed;
+  readonly every: () => Packed;
 }
 
 /** A judgement with what it was about and the variables that it turned on. */
@@ -744,6 +778,7 @@ interface Scan {
 }
 
 const none: ReadonlySet<never> = new Set();
+const noPins: Pins = new Map();
 const nothingWanted: Pick<Laid, 'values'> = { values: new Map() };
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
 

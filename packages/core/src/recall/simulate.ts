@@ -86,7 +86,7 @@ function poweredUp(plant: Plant, sequence: Sequence): WholeStore {
 function* wantsAt(prover: Prover, store: WholeStore, laid: Laid): Generator<PlayedWant> {
   const { plant } = prover;
   const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.values.get(variable) && !laid.obeyed.has(variable));
-  const audible = new Set(prover.outlook.audible(laid, differing, (variable) => [store.get(variable)]));
+  const audible = new Set(prover.outlook.audible(laid, differing, prover.outlook.settledGround((variable) => store.get(variable))));
   for (const [ref, variable] of plant.variableOf) {
     const wanted = laid.values.get(variable);
     if (wanted === undefined || !laid.named.has(variable)) continue;

@@ -2,6 +2,7 @@ import type { FaultKind } from '../model/documents.ts';
 import type { CompiledEvent } from './compiled.ts';
 import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
+import { type Leaves, mayChange } from './leaves.ts';
 import type { Operation, Running } from './operations.ts';
 import type { Plant } from './plant.ts';
 import { type Fork, powerUp } from './power.ts';
@@ -127,18 +128,30 @@ export class Stepper {
     if (event.kind === 'restart') return this.restart(from, event);
     const act = (delivery: Delivery) => begin(this.plant, event, delivery);
     const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = compiled.operations
-      ? [{ row: this.replay(from, this.concerned(compiled.operations)), outcome: compiled.outcome }]
+      ? [{ row: this.knownAfter(from, compiled.leaves) ?? this.replay(from, this.concerned(compiled.operations)), outcome: compiled.outcome }]
       : [this.run(from, act)];
     if (event.kind === 'foot' && event.stray) for (const one of reached) one.row[this.width - 1] = 1;
     if (faults.size === 0 || from[this.width - 1] === 1) return reached;
     return [...reached, ...(compiled.operations ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults))];
   }
 
+  /** The row after an event that leaves each variable of the machine alone or on a known value; null where one is left open. */
+  private knownAfter(from: Row, leaves: Leaves): Row | null {
+    const { variables } = this;
+    for (let i = 0; i < variables.length; i += 1) if (leaves.on(variables[i]) === mayChange) return null;
+    const row = from.slice();
+    for (let i = 0; i < variables.length; i += 1) {
+      const value = leaves.on(variables[i]);
+      if (value >= 0) row[i] = value;
+    }
+    return row;
+  }
+
   private replay(from: Row, operations: readonly Operation[], without = -1): Row {
     const row = from.slice();
     const store = this.store.open(row);
     const running: Running = { busyUntil: new Map() };
-    for (const operation of operations) if (without < 0 || !operation.points.includes(without)) operation.apply(store, running);
+    for (const { deed, time, points } of operations) if (without < 0 || !points.includes(without)) deed.apply(store, running, time);
     return row;
   }
 
@@ -159,8 +172,8 @@ export class Stepper {
     let some = this.relevant.get(operations);
     if (!some) {
       const isHere = (variable: number) => this.place[variable] >= 0;
-      const nearby = this.onlyDevice === null ? operations : (byDevice(this.plant, operations)[this.onlyDevice] ?? []);
-      some = nearby.filter((operation) => operation.touches.some(isHere) || (operation.gates?.some(isHere) ?? false));
+      const nearby = this.onlyDevice === null ? operations : byDevice(this.plant, operations, this.onlyDevice);
+      some = nearby.filter(({ deed }) => deed.touches.some(isHere) || (deed.gates?.some(isHere) ?? false));
       this.relevant.set(operations, some);
     }
     return some;
@@ -196,27 +209,32 @@ export class Stepper {
   }
 }
 
-const indexed = new WeakMap<readonly Operation[], readonly (Operation[] | undefined)[]>();
+/** Of each device the place of its first operation, of each operation the place of its device's next; −1 where there is none. */
+interface Index {
+  readonly first: Int32Array;
+  readonly after: Int32Array;
+}
+const indexed = new WeakMap<readonly Operation[], Index>();
 
-/** Operations by the devices whose variables they touch or gate, in their order. */
-function byDevice({ variables }: Plant, operations: readonly Operation[]): readonly (readonly Operation[] | undefined)[] {
-  let lists = indexed.get(operations);
-  if (lists) return lists;
-  const made: (Operation[] | undefined)[] = [];
-  const file = (operation: Operation, list: readonly number[]) => {
-    for (let i = 0; i < list.length; i += 1) {
-      const { owner } = variables[list[i]];
-      const here = made[owner];
-      if (!here) made[owner] = [operation];
-      else if (here[here.length - 1] !== operation) here.push(operation);
-    }
-  };
-  for (const operation of operations) {
-    file(operation, operation.touches);
-    if (operation.gates) file(operation, operation.gates);
+/** The operations on variables of one device, in their order. */
+function byDevice({ devices }: Plant, operations: readonly Operation[], device: number): readonly Operation[] {
+  let index = indexed.get(operations);
+  if (!index) indexed.set(operations, (index = indexOf(operations, devices.length)));
+  const found: Operation[] = [];
+  for (let at = index.first[device]; at >= 0; at = index.after[at]) found.push(operations[at]);
+  return found;
+}
+
+function indexOf(operations: readonly Operation[], devices: number): Index {
+  const first = new Int32Array(devices).fill(-1);
+  const after = new Int32Array(operations.length);
+  for (let at = operations.length - 1; at >= 0; at -= 1) {
+    const { device } = operations[at].deed;
+    if (device < 0) continue;
+    after[at] = first[device];
+    first[device] = at;
   }
-  indexed.set(operations, (lists = made));
-  return lists;
+  return { first, after };
 }
 
 export const rowKey = (row: Row): string => row.join(',');

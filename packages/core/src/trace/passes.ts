@@ -20,34 +20,45 @@ export interface Pass {
   readonly next: readonly number[];
 }
 
-/** Live sections of one device that hang together: what a pass is before its place in the run is known. */
-interface Way {
-  readonly device: number;
-  readonly edges: readonly number[];
-  readonly froms: readonly number[];
-  readonly tos: readonly number[];
-  readonly told: Omit<Pass, 'index' | 'column' | 'next'>;
-}
-
-/** A device with its sections, which follow each other in the graph. */
+/** A device with its sections, which follow each other in the graph; its jacks at their nodes, as far as somebody asked. */
 interface Stretch {
   readonly wired: WiredDevice;
   readonly first: number;
   readonly end: number;
+  readonly jacks: Map<number, Jacks>;
 }
 
-/** Ways found so far, by their sections one after the other. */
-interface Known {
-  way?: Way;
-  readonly then: Map<number, Known>;
+interface Jacks {
+  readonly ins: readonly string[];
+  readonly outs: readonly string[];
 }
 
-/** Finds the passes that some sections of a graph make up. What a way through a device is gets worked out once. */
+/** A pass before its place in the run is known: live sections of one device that hang together. */
+interface Way {
+  readonly device: string;
+  entries: readonly string[];
+  exits: readonly string[];
+  does: readonly string[];
+  effects: readonly EffectKind[];
+  isActive: boolean;
+  readonly hasOwnSwitch: boolean;
+  /** Stretch that it is in; nodes that its sections begin and end at, each once. */
+  readonly stretch: number;
+  readonly froms: number[];
+  readonly tos: number[];
+}
+
+const nothing: readonly never[] = [];
+
+/** Finds the passes that some sections of a graph make up. */
 export class Passes {
   private readonly stretches: readonly Stretch[];
-  private readonly known: Known = { then: new Map() };
+  // Scratch by node, used again for each run. A mark holds the number of the way it was made for, counted on and on.
   private readonly parent: Int32Array;
-  private readonly groupAt: Int32Array;
+  private readonly wayAt: Int32Array;
+  private readonly begins: Int32Array;
+  private readonly ends: Int32Array;
+  private counted = 0;
 
   constructor(
     wiring: Wiring,
@@ -55,127 +66,146 @@ export class Passes {
     private readonly jackAt: ReadonlyMap<number, readonly { readonly device: string; readonly jack: string }[]>,
   ) {
     const stretches: Stretch[] = [];
-    for (let first = 0; first < graph.edges.length; ) {
-      const { device } = graph.edges[first];
+    const { edges } = graph;
+    for (let first = 0; first < edges.length; ) {
+      const { device } = edges[first];
       let end = first;
-      while (end < graph.edges.length && graph.edges[end].device === device) end += 1;
-      stretches.push({ wired: wiring.device.get(device)!, first, end });
+      while (end < edges.length && edges[end].device === device) end += 1;
+      stretches.push({ wired: wiring.device.get(device)!, first, end, jacks: new Map() });
       first = end;
     }
     this.stretches = stretches;
     this.parent = new Int32Array(graph.nodeCount);
-    this.groupAt = new Int32Array(graph.nodeCount);
+    this.wayAt = new Int32Array(graph.nodeCount);
+    this.begins = new Int32Array(graph.nodeCount);
+    this.ends = new Int32Array(graph.nodeCount);
   }
 
   /** `run[e]` is 1 for each section of the run; `passOf[e]` is its pass, or −1. */
   of(run: Uint8Array): { readonly passes: readonly Pass[]; readonly passOf: Int32Array } {
+    const wayOf = new Int32Array(this.graph.edges.length).fill(-1);
     const ways: Way[] = [];
-    for (let i = 0; i < this.stretches.length; i += 1) for (const group of this.groups(this.stretches[i], run)) ways.push(this.wayOf(i, group));
+    for (let i = 0; i < this.stretches.length; i += 1) this.waysThrough(i, run, ways, wayOf);
     const next = this.follow(ways);
     const column = longest(next);
-    const order = Int32Array.from(ways, (_, i) => column[i] * ways.length + i).sort();
-    const place = new Int32Array(ways.length);
-    for (let index = 0; index < order.length; index += 1) {
-      order[index] %= ways.length;
-      place[order[index]] = index;
-    }
-    const passOf = new Int32Array(this.graph.edges.length).fill(-1);
+    const place = placesBy(column);
     const passes = new Array<Pass>(ways.length);
-    for (let index = 0; index < order.length; index += 1) {
-      const way = ways[order[index]];
-      for (const edge of way.edges) passOf[edge] = index;
-      const after = next[order[index]].map((other) => place[other]);
-      const { device, entries, exits, does, effects, bypassed } = way.told;
-      passes[index] = { index, device, column: column[order[index]], entries, exits, does, effects, bypassed, next: after.length > 1 ? after.sort((a, b) => a - b) : after };
+    for (let at = 0; at < ways.length; at += 1) {
+      const { device, entries, exits, does, effects, isActive, hasOwnSwitch } = ways[at];
+      const index = place[at];
+      const after = next[at];
+      for (let i = 0; i < after.length; i += 1) after[i] = place[after[i]];
+      if (after.length > 1) after.sort((a, b) => a - b);
+      passes[index] = { index, device, column: column[at], entries, exits, does, effects, bypassed: !isActive && hasOwnSwitch, next: after };
     }
-    return { passes, passOf };
+    for (let edge = 0; edge < wayOf.length; edge += 1) if (wayOf[edge] >= 0) wayOf[edge] = place[wayOf[edge]];
+    return { passes, passOf: wayOf };
   }
 
-  /** The live sections of a device, those together that hang together (union–find over its nodes). */
-  private groups({ first, end }: Stretch, run: Uint8Array): readonly number[][] {
-    const { parent, groupAt } = this;
-    const { from, to } = this.graph;
+  /** Adds the live sections of a device, those together that hang together (union–find over its nodes). */
+  private waysThrough(stretch: number, run: Uint8Array, ways: Way[], wayOf: Int32Array): void {
+    const { parent, wayAt, begins, ends, counted } = this;
+    const { edges, from, to } = this.graph;
+    const { wired, first, end } = this.stretches[stretch];
+    let isRun = false;
     for (let edge = first; edge < end; edge += 1) {
       if (run[edge] !== 1) continue;
+      isRun = true;
       parent[from[edge]] = from[edge];
       parent[to[edge]] = to[edge];
+      wayAt[from[edge]] = wayAt[to[edge]] = -1;
     }
-    const root = (node: number): number => {
-      let here = node;
-      while (parent[here] !== here) here = parent[here] = parent[parent[here]];
-      return here;
-    };
+    if (!isRun) return;
+    for (let edge = first; edge < end; edge += 1) if (run[edge] === 1) parent[this.root(from[edge])] = this.root(to[edge]);
+    const before = ways.length;
     for (let edge = first; edge < end; edge += 1) {
       if (run[edge] !== 1) continue;
-      const [a, b] = [root(from[edge]), root(to[edge])];
-      parent[a] = b;
-      groupAt[a] = groupAt[b] = -1;
+      const root = this.root(from[edge]);
+      if (wayAt[root] < 0) {
+        wayAt[root] = ways.length;
+        ways.push({ device: wired.device.id, entries: nothing, exits: nothing, does: nothing, effects: nothing, isActive: false, hasOwnSwitch: wired.anatomy.ownSwitch !== undefined, stretch, froms: [], tos: [] });
+      }
+      const at = wayAt[root];
+      const way = ways[at];
+      wayOf[edge] = at;
+      // Marks of this way are above all that were made before.
+      const mark = counted + at + 1;
+      if (begins[from[edge]] !== mark) {
+        begins[from[edge]] = mark;
+        way.froms.push(from[edge]);
+      }
+      if (ends[to[edge]] !== mark) {
+        ends[to[edge]] = mark;
+        way.tos.push(to[edge]);
+      }
+      if (!edges[edge].active) continue;
+      way.isActive = true;
+      way.does = also(way.does, edges[edge].label);
+      if (edges[edge].effect !== undefined) way.effects = also(way.effects, edges[edge].effect!);
     }
-    const groups: number[][] = [];
-    for (let edge = first; edge < end; edge += 1) {
-      if (run[edge] !== 1) continue;
-      const at = root(from[edge]);
-      if (groupAt[at] < 0) groupAt[at] = groups.push([]) - 1;
-      groups[groupAt[at]].push(edge);
+    for (let at = before; at < ways.length; at += 1) {
+      const way = ways[at];
+      const mark = counted + at + 1;
+      for (const node of way.froms) if (ends[node] !== mark) way.entries = joined(way.entries, this.jacks(stretch, node).ins);
+      for (const node of way.tos) if (begins[node] !== mark) way.exits = joined(way.exits, this.jacks(stretch, node).outs);
     }
-    return groups;
   }
 
-  private wayOf(stretch: number, group: readonly number[]): Way {
-    let known = this.known;
-    for (const edge of group) {
-      let next = known.then.get(edge);
-      if (!next) known.then.set(edge, (next = { then: new Map() }));
-      known = next;
+  private jacks(stretch: number, node: number): Jacks {
+    const { wired, jacks } = this.stretches[stretch];
+    let here = jacks.get(node);
+    if (!here) {
+      const own = (this.jackAt.get(node) ?? nothing).filter((one) => one.device === wired.device.id).map(({ jack }) => wired.jack.get(jack)!);
+      const idsOf = (kind: string) => own.flatMap((jack) => (jack.kind === kind ? [jack.id] : []));
+      jacks.set(node, (here = { ins: idsOf('signal-in'), outs: idsOf('signal-out') }));
     }
-    return (known.way ??= this.way(stretch, group));
+    return here;
   }
 
-  private way(stretch: number, group: readonly number[]): Way {
-    const { wired } = this.stretches[stretch];
-    const edges = group.map((edge) => this.graph.edges[edge]);
-    const froms = [...new Set(edges.map((edge) => edge.from))];
-    const tos = [...new Set(edges.map((edge) => edge.to))];
-    const active = edges.filter((edge) => edge.active);
-    return {
-      device: stretch,
-      edges: group,
-      froms,
-      tos,
-      told: {
-        device: wired.device.id,
-        entries: froms.filter((node) => !tos.includes(node)).flatMap((node) => this.jacksOf(wired, node, 'signal-in')),
-        exits: tos.filter((node) => !froms.includes(node)).flatMap((node) => this.jacksOf(wired, node, 'signal-out')),
-        does: active.map((edge) => edge.label),
-        effects: active.flatMap((edge) => (edge.effect === undefined ? [] : [edge.effect])),
-        bypassed: active.length === 0 && wired.anatomy.ownSwitch !== undefined,
-      },
-    };
-  }
-
-  private jacksOf(wired: WiredDevice, node: number, kind: string): string[] {
-    return (this.jackAt.get(node) ?? []).filter((one) => one.device === wired.device.id && wired.jack.get(one.jack)!.kind === kind).map((one) => one.jack);
+  private root(node: number): number {
+    const { parent } = this;
+    let here = node;
+    while (parent[here] !== here) here = parent[here] = parent[parent[here]];
+    return here;
   }
 
   /** For each way, those of other devices that begin where it ends. */
   private follow(ways: readonly Way[]): number[][] {
+    this.counted += ways.length;
     const starts: (number[] | undefined)[] = new Array(this.graph.nodeCount);
     for (let i = 0; i < ways.length; i += 1) for (const node of ways[i].froms) (starts[node] ??= []).push(i);
-    const added = new Int32Array(ways.length).fill(-1);
+    const added = new Int32Array(ways.length);
     return ways.map((way, i) => {
       const next: number[] = [];
       for (const node of way.tos) {
         const there = starts[node];
         if (!there) continue;
         for (const other of there) {
-          if (added[other] === i || ways[other].device === way.device) continue;
-          added[other] = i;
+          if (added[other] === i + 1 || ways[other].stretch === way.stretch) continue;
+          added[other] = i + 1;
           next.push(other);
         }
       }
       return next;
     });
   }
+}
+
+const joined = <T>(list: readonly T[], more: readonly T[]): readonly T[] => (list.length === 0 ? more : more.length === 0 ? list : [...list, ...more]);
+const also = <T>(list: readonly T[], one: T): readonly T[] => (list.length === 0 ? [one] : [...list, one]);
+
+/** The place of each by its column, those of one column as they came. */
+function placesBy(column: Int32Array): Int32Array {
+  const count = column.length;
+  const first = new Int32Array(count + 1);
+  for (let i = 0; i < count; i += 1) first[column[i] + 1] += 1;
+  for (let i = 1; i <= count; i += 1) first[i] += first[i - 1];
+  const place = new Int32Array(count);
+  for (let i = 0; i < count; i += 1) {
+    place[i] = first[column[i]];
+    first[column[i]] += 1;
+  }
+  return place;
 }
 
 /** Longest distance from a start, circles cut where they close. */

@@ -116,7 +116,8 @@ export class Tracer {
 
   private traceAnew({ closed, live }: State): Trace {
     const { from } = this.graph;
-    const reached = closed.map((is, index) => is & live.forward[from[index]]);
+    const reached = new Uint8Array(closed.length);
+    for (let edge = 0; edge < reached.length; edge += 1) reached[edge] = closed[edge] & live.forward[from[edge]];
     // Where nothing is heard, the run is shown as far as it gets.
     const { passes, passOf } = this.passes.of(live.sounds ? live.edges : reached);
     return {
@@ -144,7 +145,8 @@ export class Tracer {
   private deadEnds(live: Live, closed: Uint8Array): DeadEnd[] {
     const { graph } = this;
     const alive = new Uint8Array(graph.nodeCount);
-    for (const edge of graph.edges) if (live.edges[edge.index] === 1) alive[edge.from] = alive[edge.to] = 1;
+    const { from, to } = graph;
+    for (let edge = 0; edge < from.length; edge += 1) if (live.edges[edge] === 1) alive[from[edge]] = alive[to[edge]] = 1;
     const ends: DeadEnd[] = [];
     for (let node = 0; node < graph.nodeCount; node += 1) {
       if (live.forward[node] !== 1 || alive[node] === 1 || graph.leaving[node].some((index) => closed[index] === 1)) continue;
