@@ -63,6 +63,7 @@ export function encodeStream(messages: readonly MidiMessage[], options: { readon
 /** Microseconds that bytes sent back to back take. */
 export const wireMicroseconds = (byteCount: number): number => byteCount * byteMicroseconds;
 
-export const byteLength = (message: MidiMessage): number => encode(message).length;
+/** Bytes of one message, its status byte among them. */
+export const byteLength = (message: MidiMessage): number => (message.kind === 'control' ? 3 : message.kind === 'program' ? 2 : encode(message).length);
 
 export const hex = (bytes: readonly number[]): string => bytes.map((byte) => byte.toString(16).toUpperCase().padStart(2, '0')).join(' ');

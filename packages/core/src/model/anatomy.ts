@@ -193,7 +193,7 @@ export function domainValues(domain: Domain): readonly Literal[] {
     case 'choice':
       return domain.values;
     case 'range':
-      return Array.from({ length: Math.floor(domain.max - domain.min) + 1 }, (_, i) => domain.min + i);
+      return counted(domain.min, Math.floor(domain.max - domain.min) + 1);
   }
 }
 
@@ -215,5 +215,11 @@ export function presetExists(facts: PresetFacts, number: number): boolean {
 
 export function presetNumbers(facts: PresetFacts): readonly number[] {
   const { numbers } = facts;
-  return 'list' in numbers ? [...numbers.list].sort((a, b) => a - b) : Array.from({ length: numbers.count }, (_, i) => numbers.from + i);
+  return 'list' in numbers ? [...numbers.list].sort((a, b) => a - b) : counted(numbers.from, numbers.count);
+}
+
+function counted(from: number, count: number): number[] {
+  const numbers: number[] = [];
+  for (let i = 0; i < count; i += 1) numbers.push(from + i);
+  return numbers;
 }

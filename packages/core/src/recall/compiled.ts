@@ -37,13 +37,13 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
     losses: () => ({ operations: [], points: [] }),
   });
   if (event.kind === 'restart') return uncompiled(restartTouches(plant, event), 'quiet');
-  const recorded = (options: { readonly survey?: boolean; readonly quick?: boolean }) => {
+  const recorded = (options: { readonly survey?: boolean; readonly straight?: boolean }) => {
     const delivery = new Delivery(plant, nowhere(), { record: true, ...options });
     begin(plant, event, delivery);
     return { delivery, outcome: delivery.settle() };
   };
   try {
-    const { delivery, outcome } = recorded({ quick: !plant.mayFeedBack });
+    const { delivery, outcome } = recorded({ straight: !plant.mayFeedBack });
     // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
     if (outcome !== 'quiet') return uncompiled(touchedBy(delivery.operations), outcome);
     let full: { operations: readonly Operation[]; points: readonly LossyPoint[] } | undefined;
@@ -95,11 +95,13 @@ export class EventTable {
   /** Ordinary events, slots set aside among them. */
   private readonly all: readonly CompiledEvent[];
   readonly ordinary: readonly CompiledEvent[];
-  readonly strays: readonly CompiledEvent[];
-  private readonly restarts: readonly CompiledEvent[];
   readonly press: ReadonlyMap<number, CompiledEvent>;
-  /** By level and variable, found when first asked for. */
+  /** By level; and by level and variable, found when first asked for. A rig's faults are the same each time. */
+  private readonly events = new Map<FreeLevel, readonly CompiledEvent[]>();
   private readonly touching = new Map<FreeLevel, (readonly CompiledEvent[] | undefined)[]>();
+  /** What only levels 3 and 4 ask for, compiled when they do. */
+  private late: { readonly strays: readonly CompiledEvent[]; readonly restarts: readonly CompiledEvent[] } | undefined;
+  private readonly known: ReadonlyMap<number, CompiledEvent>;
 
   /** `before`: the table of the same plant with other actions in its slots; events that they do not touch are taken over. */
   constructor(
@@ -107,19 +109,32 @@ export class EventTable {
     setAside: ReadonlySet<number>,
     before?: EventTable,
   ) {
-    let index = 0;
-    const known = new Map((before ? [...before.all, ...before.strays, ...before.restarts] : []).map((compiled) => [compiled.index, compiled]));
-    const compile = (event: RigEvent): CompiledEvent => {
-      index += 1;
-      const old = known.get(index);
-      return old && isSame(old.event, event) ? old : compileEvent(plant, event, index);
-    };
-    const all = ordinaryEvents(plant).map(compile);
+    this.known = new Map((before ? [...before.all, ...(before.late?.strays ?? []), ...(before.late?.restarts ?? [])] : []).map((compiled) => [compiled.index, compiled]));
+    const all = this.compile(ordinaryEvents(plant), 0);
     this.all = all;
     this.press = new Map(all.flatMap((compiled) => (compiled.event.kind === 'press' ? [[compiled.event.slot.index, compiled] as const] : [])));
     this.ordinary = all.filter((compiled) => !(compiled.event.kind === 'press' && setAside.has(compiled.event.slot.index)));
-    this.strays = strayEvents(plant).map(compile);
-    this.restarts = restartEvents(plant).map(compile);
+  }
+
+  /** Compiles events, numbered on from `before`. */
+  private compile(events: readonly RigEvent[], before: number): CompiledEvent[] {
+    return events.map((event, i) => {
+      const index = before + i + 1;
+      const old = this.known.get(index);
+      return old && isSame(old.event, event) ? old : compileEvent(this.plant, event, index);
+    });
+  }
+
+  private afterOrdinary(): NonNullable<EventTable['late']> {
+    if (!this.late) {
+      const strays = this.compile(strayEvents(this.plant), this.all.length);
+      this.late = { strays, restarts: this.compile(restartEvents(this.plant), this.all.length + strays.length) };
+    }
+    return this.late;
+  }
+
+  get strays(): readonly CompiledEvent[] {
+    return this.afterOrdinary().strays;
   }
 
   /** Whether this table serves another plant, since no slot of it does anything else. */
@@ -129,8 +144,14 @@ export class EventTable {
   }
 
   at(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly CompiledEvent[] {
+    let events = this.events.get(level);
+    if (!events) this.events.set(level, (events = this.eventsAt(level, faults)));
+    return events;
+  }
+
+  private eventsAt(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly CompiledEvent[] {
     if (level === 3) return [...this.ordinary, ...this.strays];
-    if (level === 4 && faults.has('restart')) return [...this.ordinary, ...this.restarts];
+    if (level === 4 && faults.has('restart')) return [...this.ordinary, ...this.afterOrdinary().restarts];
     return this.ordinary;
   }
 

@@ -5,6 +5,7 @@ import { assertNever } from '../units/problem.ts';
 import { constant, type Deed, moveBit, type Operation, receive, type Running } from './operations.ts';
 import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
 import { Agenda } from './agenda.ts';
+import { heardBy } from './heard.ts';
 import type { Store } from './store.ts';
 
 /** Where a message or a pulse can be lost. */
@@ -74,7 +75,7 @@ export class Delivery {
   constructor(
     private readonly plant: Plant,
     private readonly store: Store,
-    private readonly options: { readonly record?: boolean; readonly survey?: boolean; readonly quick?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
+    private readonly options: { readonly record?: boolean; readonly survey?: boolean; readonly straight?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
   ) {}
 
   /** Runs until quiet. */
@@ -161,19 +162,10 @@ export class Delivery {
     const arrival = Math.max(now, this.lineFree.get(from.index) ?? 0) + byteLength(message) * byteMicroseconds;
     this.lineFree.set(from.index, arrival);
     if (from.sendsTo.length === 0) return;
-    if (this.options.quick) return this.sendQuick(from, message, arrival);
     this.options.watcher?.sent?.(from.id, message, arrival);
     const sent = this.lossy('sent', from);
     if (sent.lost) return;
     this.passOn(from.sendsTo, message, arrival, [...points, sent.id]);
-  }
-
-  /** Straight to those who listen: for what cannot come round, where nobody asks what may be lost on the way. */
-  private sendQuick(from: PlantDevice, message: MidiMessage, time: number): void {
-    if (!('channel' in message)) return;
-    const { hops, heard } = this.plant.listeners(from, message.channel);
-    this.messages += hops;
-    for (const to of heard) this.queue.add({ kind: 'message', time, seq: (this.seq += 1), to, message, points: noPoints });
   }
 
   private passOn(links: readonly MidiLink[], message: MidiMessage, time: number, points: readonly number[]): void {
@@ -188,10 +180,6 @@ export class Delivery {
 
   /** A message's last byte is there: passed on at once, taken in where the channel is this device's. */
   arrive(device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): void {
-    if (this.options.quick) {
-      for (const deed of receive(this.plant, device, message)) this.emit(deed, time, points);
-      return;
-    }
     if (this.options.survey && !this.first(`${device.index}<${JSON.stringify(message)}`)) return;
     this.options.watcher?.arrived?.(device.id, message, time);
     this.passOn(device.passesTo, message, time, points);
@@ -233,6 +221,7 @@ export class Delivery {
 
   /** Performs actions from `time`; a held contact opens again at the end of a slot's press. */
   perform(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, points: readonly number[], held: 'press' | 'stay'): void {
+    if (this.options.straight) return this.performStraight(device, controller, actions, time, held);
     let now = time;
     const local = (act: LocalAct) => {
       if (now === time || this.options.survey) this.actNow(device, act, now, points);
@@ -245,6 +234,37 @@ export class Delivery {
     }
     if (held === 'stay') return;
     for (const action of actions) if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) local({ kind: 'open', contact: action.contact });
+  }
+
+  /**
+   * The same where nothing comes round and nobody asks what may be lost on the way: a controller's messages then come
+   * up in the order in which it sends them. Between two waits its loops and contacts move first, for they take no time.
+   */
+  private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
+    const { plant } = this;
+    const opens = held === 'press' ? actions.filter((action) => action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) : [];
+    let now = time;
+    let line = time;
+    for (let first = 0; first <= actions.length; ) {
+      let end = first;
+      for (; end < actions.length && actions[end].kind !== 'wait'; end += 1) {
+        const action = actions[end];
+        if (action.kind !== 'program' && action.kind !== 'control' && action.kind !== 'wait') this.actNow(device, action, now, noPoints);
+      }
+      if (end === actions.length) for (const action of opens) if (action.kind === 'contact') this.setContact(controller, action.contact, 0, now, noPoints);
+      line = Math.max(line, now);
+      for (let i = first; i < end; i += 1) {
+        const action = actions[i];
+        if (action.kind !== 'program' && action.kind !== 'control') continue;
+        line += byteLength(action) * byteMicroseconds;
+        const { hops, deeds } = heardBy(plant, device, action);
+        this.messages += hops;
+        for (let k = 0; k < deeds.length; k += 1) this.emit(deeds[k], line, noPoints);
+      }
+      const wait = actions[end];
+      if (wait?.kind === 'wait') now = Math.max(now, line) + Math.round(wait.ms * 1000);
+      first = end + 1;
+    }
   }
 
   private actNow(device: PlantDevice, act: LocalAct, now: number, points: readonly number[]): void {

@@ -3,7 +3,7 @@ import { wantsOf } from '../model/switching.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
 import { type Live, liveEdges } from '../trace/live.ts';
-import { Laid } from './laid.ts';
+import { Laid, unwanted } from './laid.ts';
 import type { Plant, PlantControl, PlantDevice, PlantPresets } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
@@ -119,7 +119,7 @@ export class Hearing {
         if (content !== undefined && !wants.has(loaded.ref)) lay(loaded.control.variable, content, 0);
       }
     }
-    return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), names.slice(0, count), obeyed);
+    return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), names.slice(0, count), obeyed, this.plant.variables.length);
   }
 
   /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
@@ -127,7 +127,7 @@ export class Hearing {
     const { values } = this.plant;
     const obeyed = options.obey ? laid.obeyed : undefined;
     const now: Read = obeyed && obeyed.size > 0 ? (variable) => obeyed.get(variable) ?? read(variable) : read;
-    const then: Read = (variable) => laid.values.get(variable) ?? now(variable);
+    const then: Read = (variable) => (laid.has(variable) ? laid.wants(variable) : now(variable));
     const open: ContentSymbol[] = [];
     const closed = (reader: Read) => (condition: HearingEdge['when'][number]): boolean => {
       const value = reader(condition.variable);
@@ -150,7 +150,7 @@ export class Hearing {
     for (const edge of this.edges) {
       if (!edge.active || !live.edges[edge.index]) continue;
       for (const variable of edge.governedBy) {
-        const overridden = laid.values.has(variable);
+        const overridden = laid.has(variable);
         const unknownCounts = !laid.named.has(variable) && this.presetOf.has(variable);
         if (unknownCounts && this.numberDiffers(variable, now, then, laid)) return { is: 'wrong', silent: false };
         if (!overridden) continue;
@@ -167,8 +167,8 @@ export class Hearing {
   /** While an unknown value that the sound does not override governs, another preset number is wrong. */
   private numberDiffers(variable: number, now: Read, then: Read, laid: Laid): boolean {
     const preset = this.presetOf.get(variable)!;
-    const wanted = laid.values.get(preset);
-    if (wanted === undefined) return false;
+    const wanted = laid.wants(preset);
+    if (wanted === unwanted) return false;
     const { values } = this.plant;
     if (!values.isSymbolic(now(variable)) && !values.isSymbolic(then(variable))) return false;
     return now(preset) !== wanted;

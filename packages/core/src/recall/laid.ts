@@ -1,9 +1,12 @@
 import type { Sound } from '../model/documents.ts';
 
+/** Stands where a sound wants nothing of a variable. */
+export const unwanted = -1;
+
 /** What a sound lays over a state. */
 export class Laid {
-  private byVariable: ReadonlyMap<number, number> | undefined;
   private ownNames: ReadonlySet<number> | undefined;
+  private readonly byVariable: Int32Array;
 
   /** `variables` and `wanted`: at each place a variable and the value wanted of it; `names`: 1 where the sound names it itself (or through its pedals). */
   constructor(
@@ -13,11 +16,21 @@ export class Laid {
     private readonly names: Uint8Array,
     /** Cues: what the player sets, taken as done from level 2 on. */
     readonly obeyed: ReadonlyMap<number, number>,
-  ) {}
+    /** How many variables there are. */
+    private readonly size: number,
+  ) {
+    const byVariable = new Int32Array(size).fill(unwanted);
+    for (let i = 0; i < variables.length; i += 1) byVariable[variables[i]] = wanted[i];
+    this.byVariable = byVariable;
+  }
 
-  /** Wanted values, with the stored values that wanted presets bring along. */
-  get values(): ReadonlyMap<number, number> {
-    return (this.byVariable ??= new Map(Array.from(this.variables, (variable, i) => [variable, this.wanted[i]])));
+  /** The value wanted of a variable, with the stored values that wanted presets bring along; `unwanted` where there is none. */
+  wants(variable: number): number {
+    return this.byVariable[variable];
+  }
+
+  has(variable: number): boolean {
+    return this.byVariable[variable] !== unwanted;
   }
 
   /** Variables that the sound names itself, not by the presets that it wants. */
@@ -29,6 +42,6 @@ export class Laid {
   restrictedTo(variables: ReadonlySet<number>, named: number): Laid {
     const kept = [...this.variables.keys()].filter((i) => variables.has(this.variables[i]));
     const pick = (from: Int32Array) => Int32Array.from(kept, (i) => from[i]);
-    return new Laid(this.sound, pick(this.variables), pick(this.wanted), Uint8Array.from(kept, (i) => (this.variables[i] === named ? 1 : 0)), this.obeyed);
+    return new Laid(this.sound, pick(this.variables), pick(this.wanted), Uint8Array.from(kept, (i) => (this.variables[i] === named ? 1 : 0)), this.obeyed, this.size);
   }
 }

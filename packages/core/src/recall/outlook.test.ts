@@ -10,9 +10,9 @@ const id = (literal: string | number): number => plant.values.id(literal);
 const laid = (sound: string) => prover.layOf(prover.pairs().find((pair) => pair.sound.id === sound)!.sound);
 /** All as wanted by a sound, the empty loop out, but for some. */
 const like = (sound: string, other: Record<string, string | number | null> = {}): Possible => {
-  const { values } = laid(sound);
+  const wanted = laid(sound);
   const given = new Map(Object.entries({ 'switcher/loop-4': 0, ...other }).map(([ref, value]) => [at(ref), value === null ? null : [id(value)]] as const));
-  return (variable) => (given.has(variable) ? given.get(variable)! : values.has(variable) ? [values.get(variable)!] : null);
+  return (variable) => (given.has(variable) ? given.get(variable)! : wanted.has(variable) ? [wanted.wants(variable)] : null);
 };
 const status = (sound: string, now: Record<string, string | number>, possible: Possible) => outlook.status(laid(sound), new Map(Object.entries(now).map(([ref, value]) => [at(ref), id(value)])), outlook.ground(possible), new Map());
 
@@ -38,8 +38,8 @@ describe('what a few variables settle of a sound', () => {
   test('what may be heard at all, of a few that are not as wanted', () => {
     const few = [at('delay/preset'), at('combo/channel')];
     expect(outlook.audible(laid('lead'), few, outlook.ground(like('lead')))).toEqual(few);
-    const { values } = laid('clean');
-    const cut: Possible = (variable) => (variable === at('switcher/loop-3') ? [id(0)] : values.has(variable) ? [values.get(variable)!] : null);
+    const wanted = laid('clean');
+    const cut: Possible = (variable) => (variable === at('switcher/loop-3') ? [id(0)] : wanted.has(variable) ? [wanted.wants(variable)] : null);
     expect(outlook.audible(laid('clean'), few, outlook.ground(cut))).toEqual([at('combo/channel')]);
   });
   test('values that no section tells apart are of one class, and the wanted one is told', () => {

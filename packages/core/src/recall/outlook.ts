@@ -1,5 +1,5 @@
 import type { Hearing, HearingEdge } from './hearing.ts';
-import type { Laid } from './laid.ts';
+import { type Laid, unwanted } from './laid.ts';
 import { Liveness } from './liveness.ts';
 import { type Overlay, type Packed, Packing } from './packing.ts';
 import type { Pins } from './values.ts';
@@ -68,9 +68,9 @@ export class Outlook {
   }
 
   /** Multi-valued variables that the sound does not name and that may cut the line. */
-  silencers(laid: Pick<Laid, 'values'>, possible: Possible): readonly number[] {
+  silencers(laid: Pick<Laid, 'has'>, possible: Possible): readonly number[] {
     return [...this.conditioned.keys()].filter((variable) => {
-      if (variable < 0 || laid.values.has(variable)) return false;
+      if (variable < 0 || laid.has(variable)) return false;
       const range = possible(variable);
       return range === null || range.length !== 1;
     }).filter((variable) => !this.passes(variable));
@@ -118,8 +118,8 @@ export class Outlook {
       const closed = (this.conditioned.get(variable) ?? []).flatMap((edge) => edge.when.filter((condition) => condition.variable === variable).map((condition) => (condition.values.includes(value) ? '1' : '0')));
       classes.set(value, (pattern = values.isSymbolic(value) ? `?${value}` : closed.join('')));
     }
-    const wanted = laid.values.get(variable);
-    return wanted === undefined ? pattern : `${pattern}${wanted === value ? '=' : '#'}`;
+    const wanted = laid.wants(variable);
+    return wanted === unwanted ? pattern : `${pattern}${wanted === value ? '=' : '#'}`;
   }
 
   private obey(now: Packed, { obeyed }: Laid): void {
@@ -129,7 +129,7 @@ export class Outlook {
   /** Judges one combination of a few variables; every other one may be anything that the ground allows. */
   status(laid: Laid, at: ReadonlyMap<number, number>, ground: Packed, pins: Pins): Status {
     const { values } = this.hearing.plant;
-    const differing = [...at].filter(([variable, value]) => !laid.obeyed.has(variable) && laid.values.has(variable) && laid.values.get(variable) !== value).map(([variable]) => variable);
+    const differing = [...at].filter(([variable, value]) => !laid.obeyed.has(variable) && laid.has(variable) && laid.wants(variable) !== value).map(([variable]) => variable);
     const now = this.packing.copy(ground);
     for (const [variable, value] of at) this.packing.putOnOne(now, variable, value);
     this.obey(now, laid);
@@ -142,7 +142,7 @@ export class Outlook {
     const isDifferent = (edge: HearingEdge): boolean =>
       edge.governedBy.some((variable) => {
         const value = at.get(variable);
-        return value !== undefined && differing.includes(variable) && values.compare(value, laid.values.get(variable)!, pins) === 'different';
+        return value !== undefined && differing.includes(variable) && values.compare(value, laid.wants(variable), pins) === 'different';
       });
     for (const edge of this.hearing.activeEdges) if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     const mayEither = this.liveness.may(this.packing.widened(now, free)).edges;
@@ -156,7 +156,7 @@ export class Outlook {
   /** Nothing that this variable closes, opens or colours can be live (`edges`: 1 where it may), neither as it is nor as wanted. */
   private cannotBeHeard(variable: number, laid: Laid, at: ReadonlyMap<number, number>, edges: Uint8Array): boolean {
     const now = at.get(variable)!;
-    const wanted = laid.values.get(variable)!;
+    const wanted = laid.wants(variable);
     const { values } = this.hearing.plant;
     const symbolic = values.isSymbolic(now) || values.isSymbolic(wanted);
     const changes = (edge: HearingEdge) => symbolic || edge.when.some((condition) => condition.variable === variable && condition.values.includes(now) !== condition.values.includes(wanted));

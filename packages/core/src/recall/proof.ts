@@ -372,7 +372,7 @@ export class Prover {
   private staysAsWanted(one: Case, variable: number, how: 'if known' | 'found out'): boolean {
     if (this.table.press.get(one.slot.index)!.leaves.has(variable) || this.releasable.has(variable)) return false;
     const values = how === 'found out' ? this.reachable(variable, one.question) : this.posts.get(`${questionKey(one.question)}|${variable}`);
-    return values?.length === 1 && values[0] === one.laid.values.get(variable);
+    return values?.length === 1 && values[0] === one.laid.wants(variable);
   }
 
   private readonly restingOf = new Map<string, Int32Array>();
@@ -397,14 +397,14 @@ export class Prover {
     return variables.filter((variable) => {
       if (resting[variable] === -2) resting[variable] = this.restsOn(variable, one.question);
       if (resting[variable] >= 0) this.consulted.add(variable);
-      return resting[variable] < 0 || resting[variable] !== one.laid.values.get(variable);
+      return resting[variable] < 0 || resting[variable] !== one.laid.wants(variable);
     });
   }
 
   /** What is wanted on is soonest certain to be missed: tried first. */
   private likeliestFirst(one: Case, variables: readonly number[]): readonly number[] {
     const on = this.plant.values.id(1);
-    return [...variables.filter((variable) => one.laid.values.get(variable) === on), ...variables.filter((variable) => one.laid.values.get(variable) !== on)];
+    return variables.length < 2 ? variables : [...variables.filter((variable) => one.laid.wants(variable) === on), ...variables.filter((variable) => one.laid.wants(variable) !== on)];
   }
 
   /** Wrong from power-up by bank moves and the press alone: nothing can be shorter. */
@@ -433,7 +433,7 @@ export class Prover {
   private othersAfter(one: Case, variable: number, machine: Machine, from: Reached, tried: Set<number>): readonly number[] {
     return this.postRows(machine, one.slot, from).flatMap(({ row }) => {
       const value = row[machine.stepper.place[variable]];
-      if (value === one.laid.values.get(variable) || tried.has(value)) return [];
+      if (value === one.laid.wants(variable) || tried.has(value)) return [];
       tried.add(value);
       return [value];
     });
@@ -480,7 +480,7 @@ export class Prover {
   /** First depths at which a group of variables, after the press, is certainly wrong, or not certainly harmless. */
   private scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
     if (group.length > 1) this.jointKeys.add(machineKey(one.question, [...group, ...banks]));
-    const isSilence = group.every((variable) => !one.laid.values.has(variable));
+    const isSilence = group.every((variable) => !one.laid.has(variable));
     let open: number | null = null;
     const wrong = this.search([...group, ...banks], one.question, (machine, from): Found | 'stop' | undefined => {
       if (from.depth + 1 >= before) return 'stop';
@@ -779,7 +779,7 @@ interface Scan {
 
 const none: ReadonlySet<never> = new Set();
 const noPins: Pins = new Map();
-const nothingWanted: Pick<Laid, 'values'> = { values: new Map() };
+const nothingWanted: Pick<Laid, 'has'> = { has: () => false };
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
 
 /** Tries again with one variable more where one turned out to be needed. */

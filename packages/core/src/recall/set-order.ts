@@ -116,13 +116,13 @@ export function proveInSetOrder(prover: Prover, slot: PlantSlot, sound: Sound, p
 
 function judgeAt(prover: Prover, beats: readonly Beat[], at: number, sound: Sound, pins: Pins): Answer {
   const happened = beats.slice(0, at).flatMap((beat) => (beat.compiled ? [beat.compiled] : []));
-  const sequence = () => ({ needs: [], stones: happened.map((compiled) => stoneOf(prover.plant, compiled.event)) });
+  const sequence = (count = happened.length) => ({ needs: [], stones: happened.slice(0, count).map((compiled) => stoneOf(prover.plant, compiled.event)) });
   const laid = prover.layOf(sound);
   const variables = new Set<number>();
   for (;;) {
     try {
       const { rows, outcome, place } = prover.inOrder([...variables], at, pins, () => run(prover, [...variables], happened, pins));
-      if (outcome !== 'quiet') return ownOrLater(happened, outcome, beats, at, sequence());
+      if (outcome !== 'quiet') return ownOrLater(happened, outcome, beats, at, sequence);
       const symbols: ContentSymbol[] = [];
       let wrong = false;
       for (const row of rows) {
@@ -148,12 +148,13 @@ function alone(prover: Prover, variable: number, happened: readonly CompiledEven
   return rows[0][place[variable]];
 }
 
-/** The part's own press never fell quiet, or one before it did. */
-function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRun['outcome'], 'quiet'>, beats: readonly Beat[], at: number, sequence: Answer['sequence']): Answer {
+/** Something of the part itself never fell quiet, and there the sequence ends; or something before it did, and nothing is known since. */
+function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRun['outcome'], 'quiet'>, beats: readonly Beat[], at: number, sequence: (count?: number) => Answer['sequence']): Answer {
   const started = beats.slice(0, at).findLastIndex((beat) => beat.judged !== null);
   const own = beats.slice(started + 1, at).some((beat) => beat.compiled !== null && beat.compiled === outcome.compiled);
-  const verdict = own && outcome.is === 'never-quiet' ? 'does-not' : 'cannot-be-known';
-  return { verdict, length: happened.length, sequence, symbols: [] };
+  if (!own) return { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols: [] };
+  const length = happened.indexOf(outcome.compiled!) + 1;
+  return { verdict: outcome.is === 'never-quiet' ? 'does-not' : 'cannot-be-known', length, sequence: sequence(length), symbols: [] };
 }
 
 export interface OrderRun {

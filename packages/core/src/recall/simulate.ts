@@ -5,7 +5,7 @@ import { Delivery, type Watcher } from './delivery.ts';
 import { begin, type RigEvent } from './events.ts';
 import type { Sequence } from './answer.ts';
 import type { Stone } from './sequence.ts';
-import type { Laid } from './laid.ts';
+import { type Laid, unwanted } from './laid.ts';
 import type { Prover } from './proof.ts';
 import type { Plant, PlantSlot } from './plant.ts';
 import { powerUp } from './power.ts';
@@ -85,11 +85,11 @@ function poweredUp(plant: Plant, sequence: Sequence): WholeStore {
 
 function* wantsAt(prover: Prover, store: WholeStore, laid: Laid): Generator<PlayedWant> {
   const { plant } = prover;
-  const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.values.get(variable) && !laid.obeyed.has(variable));
+  const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.wants(variable) && !laid.obeyed.has(variable));
   const audible = new Set(prover.outlook.audible(laid, differing, prover.outlook.settledGround((variable) => store.get(variable))));
   for (const [ref, variable] of plant.variableOf) {
-    const wanted = laid.values.get(variable);
-    if (wanted === undefined || !laid.named.has(variable)) continue;
+    const wanted = laid.wants(variable);
+    if (wanted === unwanted || !laid.named.has(variable)) continue;
     const right = !audible.has(variable) || !isHeard(prover, store, laid, variable);
     yield { ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(store.get(variable)) ?? null, right };
   }

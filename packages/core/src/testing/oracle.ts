@@ -117,23 +117,28 @@ export class Oracle {
       const played = cast && plant.slot.get(cast.slot);
       if (!cast || !played) continue;
       const mine = cast.slot === slot.slot.id;
-      let quiet = true;
-      for (const action of cast.before) quiet = happen(eventOfCast(plant, action)!) && quiet;
+      const wasLost = lost;
+      /** How much had happened when something of this part did not fall quiet; what follows is still done. */
+      let unquietAt: number | null = null;
+      const doIt = (event: RigEvent) => {
+        if (happen(event)) return;
+        unquietAt = happened;
+        lost = true;
+      };
+      for (const action of cast.before) doIt(eventOfCast(plant, action)!);
       if (cast.slot !== before || cast.again) {
         const controller = plant.device.get(played.slot.controller)!;
         const { banks } = controller.controller!.facts;
         const now = (): number => (lost ? played.slot.bank : plant.values.number(rows[0][stepper.place[controller.controller!.bank]]));
-        while (quiet && now() !== played.slot.bank) {
+        while (now() !== played.slot.bank) {
           const distance = bankDistance(banks, now(), played.slot.bank);
-          quiet = happen({ kind: 'bank', controller, by: (now() + distance) % banks === played.slot.bank ? 1 : -1 });
+          doIt({ kind: 'bank', controller, by: (now() + distance) % banks === played.slot.bank ? 1 : -1 });
         }
-        quiet = happen({ kind: 'press', slot: played }) && quiet;
+        doIt({ kind: 'press', slot: played });
       }
-      for (const action of cast.after) if (quiet) quiet = happen(eventOfCast(plant, action)!);
-      if (!quiet) {
-        if (mine) answers.push({ verdict: lost || gaveUp ? 'cannot-be-known' : 'does-not', length: lost && this.banked ? null : happened, sequence: null, symbols: [] });
-        lost = true;
-      } else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: this.banked ? null : happened, sequence: null, symbols: [] });
+      for (const action of cast.after) doIt(eventOfCast(plant, action)!);
+      if (mine && unquietAt !== null && !wasLost) answers.push({ verdict: gaveUp ? 'cannot-be-known' : 'does-not', length: unquietAt, sequence: null, symbols: [] });
+      else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: this.banked ? null : happened, sequence: null, symbols: [] });
       else if (mine) answers.push(this.judged(rows.map((row) => ({ row, length: happened })), stepper, sound, pins, false));
       before = cast.slot;
     }

@@ -147,7 +147,7 @@ class Nodes {
       if (id === undefined) compact.set(root, (id = compact.size));
       return id;
     };
-    const edges = raw.map((edge) => ({ ...edge, from: small(edge.from), to: small(edge.to) }));
+    const edges: TraceEdge[] = raw.map(({ index, device, section, label, from, to, active, gain, when, governedBy, effect }) => ({ index, device, section, label, from: small(from), to: small(to), active, gain, when, governedBy, ...(effect === undefined ? {} : { effect }) }));
     const ends = (list: readonly Terminal[]) => list.map((end) => ({ device: end.device, node: small(end.node) }));
     const starts = ends(sources);
     const finishes = ends(destinations);

@@ -1,0 +1,25 @@
+import type { MidiMessage } from '../midi/message.ts';
+import { type Deed, receive } from './operations.ts';
+import type { Plant, PlantDevice } from './plant.ts';
+
+/** What comes of one message wherever it goes: over how many cables, and what it does there, in order. */
+export interface HeardMessage {
+  readonly hops: number;
+  readonly deeds: readonly Deed[];
+}
+
+const heard = new WeakMap<PlantDevice, Map<number, HeardMessage>>();
+
+/** What a device's message does to all that hear it, found once; only where nothing can come round or sends on. */
+export function heardBy(plant: Plant, from: PlantDevice, message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>): HeardMessage {
+  let known = heard.get(from);
+  if (!known) heard.set(from, (known = new Map()));
+  const number = message.kind === 'program' ? message.program : 128 + message.cc * 128 + message.value;
+  const key = number * 32 + message.channel;
+  let found = known.get(key);
+  if (!found) {
+    const { hops, heard: listeners } = plant.listeners(from, message.channel);
+    known.set(key, (found = { hops, deeds: listeners.flatMap((to) => receive(plant, to, message)) }));
+  }
+  return found;
+}
