@@ -1,16 +1,20 @@
-import { expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import { applySteps } from '../change/steps.ts';
 import * as commands from '../change/commands.ts';
 import type { Show } from '../model/documents.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
-import { contextOf } from './engine.ts';
+import { demoShow, flyShow } from '../demo/demo.ts';
+import type { Context } from './define-rule.ts';
+import { check, contextOf } from './engine.ts';
+import { rules } from './rules/index.ts';
 import { defineSoundRule } from './sound-rule.ts';
 
 /** A rule that reports every sound it looks at, and counts its looks. */
-function counting() {
+function counting(tellsNumbers = false) {
   const looked: string[] = [];
   const rule = defineSoundRule({
     meta: { id: 'made/up', severity: 'worth-knowing', title: 'Looked at', why: '', remedy: '', source: 'made up', messages: { seen: '{sound}' } },
+    tellsNumbers,
     each: ({ sound, byHand }) => {
       looked.push(sound.id);
       return [{ messageId: 'seen' as const, at: { sound: sound.id }, data: { sound: sound.name, slots: byHand.length } }];
@@ -36,8 +40,8 @@ test('looks at every sound once, and after an edit of one sound only at that', (
   expect(looked).toEqual(['clean', 'lead', 'lead']);
   expect(found.map((one) => one.data['sound']).sort()).toEqual(['Clean', 'Loud lead']);
 });
-test('looks again where what a slot of the sound does by hand is another, and at all where a device is told otherwise', () => {
-  const { rule, looked } = counting();
+test('looks again where what a slot of the sound does by hand is another, and at all where a panel counts otherwise and the rule tells numbers', () => {
+  const { rule, looked } = counting(true);
   const before = contextOf(show);
   rule.check(before);
   const slot = Object.values(show.rig.slots).find((one) => one.sound === 'lead')!;
@@ -48,4 +52,32 @@ test('looks again where what a slot of the sound does by hand is another, and at
   const told = edited(byHand, commands.setDevice(byHand, 'delay', 'countsFrom', 0));
   rule.check(contextOf(told, between));
   expect(looked.slice(3).sort()).toEqual(['clean', 'lead']);
+});
+test('a rule that tells no numbers does not look again where a panel counts otherwise', () => {
+  const { rule, looked } = counting();
+  const before = contextOf(show);
+  rule.check(before);
+  const told = edited(show, commands.setDevice(show, 'delay', 'countsFrom', 0));
+  expect(rule.check(contextOf(told, before))).toHaveLength(2);
+  expect(looked).toHaveLength(2);
+});
+
+describe.each([
+  ['combo', demoShow()],
+  ['fly', flyShow()],
+])('on the %s rig of the demo', (_, demo) => {
+  const findings = (context: Context) => JSON.stringify(check(context, rules));
+  /** A copy in which nothing is the same object, so that nothing is remembered. */
+  const afresh = (one: Show) => contextOf(JSON.parse(JSON.stringify(one)) as Show);
+  test.each(Object.keys(demo.rig.devices))('all rules say of %s told otherwise what they say with nothing remembered', (device) => {
+    const before = contextOf(demo);
+    check(before, rules);
+    const counted = edited(demo, commands.setDevice(demo, device, 'countsFrom', demo.rig.devices[device].countsFrom === 1 ? 0 : 1));
+    expect(findings(contextOf(counted, before))).toBe(findings(afresh(counted)));
+    const place = Object.keys(demo.rig.places).find((id) => id !== demo.rig.devices[device].place)!;
+    const moved = edited(demo, commands.setDevice(demo, device, 'place', place));
+    expect(findings(contextOf(moved, before))).toBe(findings(afresh(moved)));
+    const renamed = edited(demo, commands.setDevice(demo, device, 'name', `${demo.rig.devices[device].name} two`));
+    expect(findings(contextOf(renamed, before))).toBe(findings(afresh(renamed)));
+  });
 });

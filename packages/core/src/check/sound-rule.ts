@@ -19,6 +19,8 @@ export interface SoundCase {
 export interface SoundRule<M extends string> extends Pick<Rule<M>, 'meta'> {
   /** Whether the rule has anything to say of this rig (its schools, what is in it); asked at every revision. */
   readonly applies?: (context: Context) => boolean;
+  /** Whether it tells preset numbers as the device's panel counts them: such a rule looks again when that changes. */
+  readonly tellsNumbers?: boolean;
   readonly each: (one: SoundCase) => readonly Reported<M>[];
 }
 
@@ -31,15 +33,16 @@ interface Known<M extends string> {
 }
 
 /** A rule that looks at the sounds one by one, and again only at those that an edit touched. */
-export function defineSoundRule<M extends string>({ meta, applies, each }: SoundRule<M>): Rule<M> {
-  const byDevices = new WeakMap<Wiring['devices'], WeakMap<Sound, Known<M>>>();
+export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers, each }: SoundRule<M>): Rule<M> {
+  const byRig = new WeakMap<object, WeakMap<Sound, Known<M>>>();
   return {
     meta,
     check: (context) => {
       if (applies && !applies(context)) return [];
       const { wiring, tracer } = context;
-      let bySound = byDevices.get(wiring.devices);
-      if (!bySound) byDevices.set(wiring.devices, (bySound = new WeakMap()));
+      const rig = tellsNumbers ? wiring.devices : wiring.ways;
+      let bySound = byRig.get(rig);
+      if (!bySound) byRig.set(rig, (bySound = new WeakMap()));
       const found: Reported<M>[] = [];
       for (const sound of soundsOf(context)) {
         const slots = slotsOf(context, sound);

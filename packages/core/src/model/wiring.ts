@@ -5,6 +5,8 @@ import { type Cable, type ControlRef, type Device, inOrder, type Plug, type Rig,
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
 export interface Wiring {
   readonly rig: Rig;
+  /** The very same object for wirings in which signal and messages go the same ways and everything has the same name: what differs is only told. */
+  readonly ways: object;
   /** In document order. */
   readonly devices: readonly WiredDevice[];
   readonly device: ReadonlyMap<string, WiredDevice>;
@@ -54,6 +56,7 @@ export function wire(rig: Rig): Wiring {
   const cables = inOrder(rig.cables);
   return {
     rig,
+    ways: {},
     devices,
     device,
     signalCables: cables.filter((cable) => cable.kind === 'signal' || cable.kind === 'speaker'),

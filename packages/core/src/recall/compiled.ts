@@ -45,13 +45,13 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
   try {
     const { delivery, outcome } = recorded({ straight: !plant.mayFeedBack });
     // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
-    if (outcome !== 'quiet') return uncompiled(touchedBy(delivery.operations), outcome);
+    if (outcome !== 'quiet') return uncompiled(allTouchedBy(delivery.operations), outcome);
     let full: { operations: readonly Operation[]; points: readonly LossyPoint[] } | undefined;
     return { event, index, operations: delivery.operations, outcome, leaves: after(plant, delivery.operations), bank: freeBank(plant, event), losses: () => (full ??= recorded({}).delivery) };
   } catch (reason) {
     if (!(reason instanceof DependsOnState)) throw reason;
   }
-  return uncompiled(touchedBy(recorded({ survey: true }).delivery.operations), 'quiet');
+  return uncompiled(allTouchedBy(recorded({ survey: true }).delivery.operations), 'quiet');
 }
 
 function freeBank(plant: Plant, event: RigEvent): number | null {
@@ -63,7 +63,7 @@ function freeBank(plant: Plant, event: RigEvent): number | null {
 /** While an event is recorded, nothing is read. */
 const noPlaces = new Int32Array(0);
 const nowhere = (): PartialStore => new PartialStore(noPlaces, new Map());
-const touchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap(({ deed }) => deed.touches));
+const allTouchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap(({ deed }) => deed.touches));
 
 function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
   const touches = new Set(event.device.variables);
@@ -89,6 +89,12 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 
 const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
   (operations ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
+
+function touchedBy(events: readonly CompiledEvent[], variable: number): readonly CompiledEvent[] {
+  const touching: CompiledEvent[] = [];
+  for (let i = 0; i < events.length; i += 1) if (events[i].leaves.has(variable)) touching.push(events[i]);
+  return touching;
+}
 
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {
@@ -159,7 +165,7 @@ export class EventTable {
   concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
     let touching = this.touching.get(level);
     if (!touching) this.touching.set(level, (touching = []));
-    const touchingOne = (variable: number) => (touching[variable] ??= this.at(level, faults).filter(({ leaves }) => leaves.has(variable)));
+    const touchingOne = (variable: number) => (touching[variable] ??= touchedBy(this.at(level, faults), variable));
     if (variables.length === 1) return touchingOne(variables[0]);
     const chosen = new Set<CompiledEvent>();
     for (const variable of variables) for (const compiled of touchingOne(variable)) chosen.add(compiled);

@@ -2,7 +2,7 @@ import type { Action, FaultKind } from '../model/documents.ts';
 import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { constant, type Deed, moveBit, type Operation, receive, type Running } from './operations.ts';
+import { constant, type Deed, deed, moveBit, type Operation, receive, type Running } from './operations.ts';
 import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
 import { Agenda } from './agenda.ts';
 import { heardBy } from './heard.ts';
@@ -49,8 +49,8 @@ const noPoints: readonly number[] = [];
 const isHeldContact = (controller: PlantController, id: string): boolean => controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
 
 /** A move of an input that is made only where something else is so too, which is asked only where the move would be seen. */
-function onlyIf({ sign: _, ...move }: Deed, isSo: (store: Store) => boolean): Deed {
-  return { ...move, apply: (store, running, time) => (move.touches.some((variable) => store.has(variable)) && isSo(store) ? move.apply(store, running, time) : undefined) };
+function onlyIf({ device, touches, apply }: Deed, isSo: (store: Store) => boolean): Deed {
+  return deed(device, touches, (store, running, time) => (touches.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined));
 }
 
 export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
@@ -213,7 +213,7 @@ export class Delivery {
     this.write(controller.bank, values.id(slot.slot.bank), time, points);
     if (controller.previousSlot >= 0) {
       const { currentSlot, previousSlot } = controller;
-      this.emit({ device: device.index, touches: [previousSlot], apply: (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined) }, time, points);
+      this.emit(deed(device.index, [previousSlot], (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined)), time, points);
     }
     this.write(controller.currentSlot, values.id(slot.slot.id), time, points);
     this.perform(device, controller, slot.actions, time, points, 'press');
@@ -294,7 +294,7 @@ export class Delivery {
       if (value !== none) store.set(to, value);
       return undefined;
     };
-    this.emit({ device: this.plant.variables[to].owner, touches: [to], apply }, time, points);
+    this.emit(deed(this.plant.variables[to].owner, [to], apply), time, points);
   }
 
   private contact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
@@ -368,7 +368,7 @@ export class Delivery {
     const { bank } = controller;
     const target = (now: number) => (((now + by) % banks) + banks) % banks;
     if (bankMove === 'silent') {
-      this.emit({ device: device.index, touches: [bank], apply: (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined) }, 0, noPoints);
+      this.emit(deed(device.index, [bank], (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined)), 0, noPoints);
       return;
     }
     if (this.options.survey) {

@@ -47,7 +47,7 @@ export class Machine {
   /** How many rows power-up leaves: the first ones. */
   readonly starts: number;
   readonly stepper: Stepper;
-  private readonly seen = new Set<string>();
+  private readonly seen = new Set<string | number>();
   private readonly once = new Set<CompiledEvent>();
   private readonly alike = new Map<CompiledEvent, readonly CompiledEvent[]>();
   private readonly events: readonly CompiledEvent[];
@@ -111,22 +111,22 @@ export class Machine {
     if (this.seen.has(key)) return;
     if (this.reached.length >= this.question.limits.states) throw new TooManyStates();
     this.seen.add(key);
-    this.reached.push({ row, depth: from ? from.depth + 1 : 0, from, move, ...(initialLost === undefined ? {} : { initialLost }) });
+    this.reached.push({ row, depth: from ? from.depth + 1 : 0, from, move, initialLost });
   }
 
   private expand(): void {
     const here = this.reached[this.next];
     const { stepper, question } = this;
     for (const compiled of question.also ?? []) {
-      if (!stepper.isEnabled(here.row, compiled.event)) continue;
+      if (!stepper.canHappen(here.row, compiled)) continue;
       for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable)) if (outcome !== 'quiet') this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
     }
     for (const compiled of this.events) {
-      if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.isEnabled(here.row, compiled.event)) continue;
+      if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled)) continue;
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
-        if (outcome === 'quiet') this.add(row, here, { compiled, ...(lost === undefined ? {} : { lost }) });
+        if (outcome === 'quiet') this.add(row, here, { compiled, lost });
         else if (!question.also?.includes(compiled)) this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
       }
     }

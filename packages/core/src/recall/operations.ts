@@ -44,29 +44,33 @@ export type Applied = { readonly emits: number; readonly time: number } | undefi
 
 const nothing: Applied = undefined;
 
-const idle: Deed = { device: -1, touches: [], apply: () => nothing };
+/** Every deed is of one shape, for they are asked often. */
+export const deed = (device: number, touches: readonly number[], apply: Deed['apply'], { gates, mayEmit, sign, isClosed, constant }: Omit<Deed, 'device' | 'touches' | 'apply'> = {}): Deed => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant });
 
-const constants = new WeakMap<Values, (Map<number, Deed> | undefined)[]>();
+const idle = deed(-1, [], () => nothing);
+
+const constants = new WeakMap<Plant['variables'], (Map<number, Deed> | undefined)[]>();
 
 /** The one deed that gives a variable this value. */
-export function constant({ values, variables }: Plant, variable: number, value: number): Deed {
-  let byVariable = constants.get(values);
-  if (!byVariable) constants.set(values, (byVariable = []));
+export function constant({ variables }: Plant, variable: number, value: number): Deed {
+  let byVariable = constants.get(variables);
+  if (!byVariable) constants.set(variables, (byVariable = []));
   const byValue = (byVariable[variable] ??= new Map());
   let deed = byValue.get(value);
   if (!deed) byValue.set(value, (deed = settingTo(variables[variable].owner, variable, value)));
   return deed;
 }
 
-const settingTo = (device: number, variable: number, value: number): Deed => ({
-  device,
-  touches: [variable],
-  apply: (store) => {
-    store.set(variable, value);
-    return nothing;
-  },
-  constant: { variable, value },
-});
+const settingTo = (device: number, variable: number, value: number): Deed =>
+  deed(
+    device,
+    [variable],
+    (store) => {
+      store.set(variable, value);
+      return nothing;
+    },
+    { constant: { variable, value } },
+  );
 
 const received = new WeakMap<PlantDevice, Map<number, readonly Deed[]>>();
 
@@ -103,7 +107,7 @@ function admission(device: PlantDevice, time: number, running: Running): number 
   return device.wired.anatomy.busy?.policy === 'queue' ? until : undefined;
 }
 
-const gatesOf = (device: PlantDevice): { readonly gates?: readonly number[] } => (device.wired.anatomy.busy ? { gates: device.variables } : {});
+const gatesOf = (device: PlantDevice): readonly number[] | undefined => (device.wired.anatomy.busy ? device.variables : undefined);
 
 /** When a device is ready again that begins to load now. */
 export const loadedBy = ({ wired }: PlantDevice, time: number): number => time + (wired.anatomy.busy?.ms ?? 0) * 1000;
@@ -114,20 +118,16 @@ function beginLoading(device: PlantDevice, time: number, running: Running): void
 
 function bankSelect(plant: Plant, device: PlantDevice, presets: PlantPresets, cc: number, value: number): Deed {
   const { values } = plant;
-  return {
-    device: device.index,
-    touches: [presets.bank],
-    isClosed: true,
-    apply: (store, running, time) => {
-      if (!store.has(presets.bank) || admission(device, time, running) === undefined) return nothing;
-      if (presets.facts.scheme !== 'both') store.set(presets.bank, values.id(value));
-      else {
-        const bank = values.number(store.get(presets.bank));
-        store.set(presets.bank, values.id(cc === bankSelectMsb ? value * 128 + (bank % 128) : Math.floor(bank / 128) * 128 + value));
-      }
-      return nothing;
-    },
+  const apply: Deed['apply'] = (store, running, time) => {
+    if (!store.has(presets.bank) || admission(device, time, running) === undefined) return nothing;
+    if (presets.facts.scheme !== 'both') store.set(presets.bank, values.id(value));
+    else {
+      const bank = values.number(store.get(presets.bank));
+      store.set(presets.bank, values.id(cc === bankSelectMsb ? value * 128 + (bank % 128) : Math.floor(bank / 128) * 128 + value));
+    }
+    return nothing;
   };
+  return deed(device.index, [presets.bank], apply, { isClosed: true });
 }
 
 export function homeBank(presets: PlantPresets): number {
@@ -162,7 +162,7 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
     beginLoading(device, at, running);
     return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
   };
-  return [{ device: device.index, touches, apply, isClosed: true, mayEmit: device.wired.anatomy.emits !== undefined, ...gatesOf(device) }];
+  return [deed(device.index, touches, apply, { isClosed: true, mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) })];
 }
 
 function fallHome(store: Store, presets: PlantPresets, values: Values): void {
@@ -260,7 +260,7 @@ function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage
   };
   const simple = !target.held && !armed && others.length === 0 && !device.wired.anatomy.busy;
   const constant = simple ? constantOf(values, target, answer, value) : undefined;
-  return { device: device.index, touches, apply, isClosed: !armed?.control, ...(constant === undefined ? {} : { constant: { variable: target.variable, value: constant } }) };
+  return deed(device.index, touches, apply, { isClosed: !armed?.control, constant: constant === undefined ? undefined : { variable: target.variable, value: constant } });
 }
 
 function constantOf(values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
@@ -292,12 +292,10 @@ function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, i
   const { presets } = device;
   const touches = presets ? [presets.variable, ...presets.loads.map((control) => control.variable), ...(presets.previous >= 0 ? [presets.previous] : [])] : [];
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
-  return {
-    device: device.index,
+  return deed(
+    device.index,
     touches,
-    mayEmit: device.wired.anatomy.emits !== undefined,
-    ...gatesOf(device),
-    apply: (store, running, time) => {
+    (store, running, time) => {
       if (!presets || !(listens || touches.some((variable) => store.has(variable)))) return nothing;
       const at = admission(device, time, running);
       if (at === undefined || !isArmed(store)) return nothing;
@@ -305,56 +303,49 @@ function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, i
       beginLoading(device, at, running);
       return device.wired.anatomy.emits ? { emits: plant.values.number(store.get(presets.variable)) % presets.facts.bankSize, time: at } : nothing;
     },
-  };
+    { mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) },
+  );
 }
 
 /** A foot on a device's own switch: never refused by a device that is loading. */
-export function foot(plant: Plant, device: PlantDevice, deed: FootDeed): Deed {
+export function foot(plant: Plant, device: PlantDevice, does: FootDeed): Deed {
   const { values } = plant;
-  if ('flip' in deed) {
-    const input = device.inputs.get(deed.flip);
+  if ('flip' in does) {
+    const input = device.inputs.get(does.flip);
     return input ? moveBit(plant, device, input, 'flip') : idle;
   }
-  const id = 'toggle' in deed ? deed.toggle : deed.next;
+  const id = 'toggle' in does ? does.toggle : does.next;
   if (id === 'preset') {
-    const by = 'next' in deed ? (deed.by ?? 1) : 1;
-    const wrap = 'next' in deed ? (deed.wrap ?? true) : true;
+    const by = 'next' in does ? (does.by ?? 1) : 1;
+    const wrap = 'next' in does ? (does.wrap ?? true) : true;
     return presetStep(plant, device, { cc: 0, control: 'preset', mode: 'next', by, wrap }, () => true);
   }
   const control = device.controls.get(id);
   if (!control) return idle;
-  return {
-    device: device.index,
-    touches: [control.variable],
-    apply: (store) => {
-      if ('toggle' in deed) flip(store, values, control);
-      else step(store, values, control, deed.by ?? 1, deed.wrap ?? true);
-      return nothing;
-    },
-  };
+  return deed(device.index, [control.variable], (store) => {
+    if ('toggle' in does) flip(store, values, control);
+    else step(store, values, control, does.by ?? 1, does.wrap ?? true);
+    return nothing;
+  });
 }
 
 /** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. */
 export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Deed {
   const { values } = plant;
   const ruled = [...device.controls.values()].filter((control) => control.bits.includes(input.bit));
-  return {
-    device: device.index,
-    touches: [input.bit, ...ruled.map((control) => control.variable)],
-    ...(to === 'flip' ? {} : { sign: `${input.bit}:${to}` }),
-    apply: (store) => {
-      const rules = ruled.filter((control) => store.has(control.variable));
-      if (rules.length === 0 && !store.has(input.bit)) return nothing;
-      let moved = true;
-      if (to === 'flip') store.set(input.bit, values.id(1 - values.number(store.get(input.bit))));
-      else {
-        if (rules.length > 0) moved = values.number(store.get(input.bit)) !== to;
-        store.set(input.bit, values.id(to));
-      }
-      for (const control of rules) if (moved || control.held) store.set(control.variable, ruledBy(values, store, control));
-      return nothing;
-    },
+  const apply: Deed['apply'] = (store) => {
+    const rules = ruled.filter((control) => store.has(control.variable));
+    if (rules.length === 0 && !store.has(input.bit)) return nothing;
+    let moved = true;
+    if (to === 'flip') store.set(input.bit, values.id(1 - values.number(store.get(input.bit))));
+    else {
+      if (rules.length > 0) moved = values.number(store.get(input.bit)) !== to;
+      store.set(input.bit, values.id(to));
+    }
+    for (const control of rules) if (moved || control.held) store.set(control.variable, ruledBy(values, store, control));
+    return nothing;
   };
+  return deed(device.index, [input.bit, ...ruled.map((control) => control.variable)], apply, { sign: to === 'flip' ? undefined : `${input.bit}:${to}` });
 }
 
 /** The value that a control's bits give it. */

@@ -214,7 +214,7 @@ class Builder {
 
   private variable(kind: VariableKind, device: string, part: string, control?: Control): number {
     const index = this.variables.length;
-    this.variables.push({ index, kind, device, owner: this.owner, part, ...(control ? { control } : {}) });
+    this.variables.push({ index, kind, device, owner: this.owner, part, control });
     return index;
   }
 
@@ -236,8 +236,8 @@ class Builder {
       controls,
       inputs,
       messages,
-      ...(presets ? { presets } : {}),
-      ...(controller ? { controller } : {}),
+      presets,
+      controller,
       sendsTo: links.filter((link) => link.port !== 'thru'),
       passesTo: links.filter((link) => link.port !== 'out'),
       variables: Array.from({ length: this.variables.length - first }, (_, i) => first + i),
@@ -319,7 +319,7 @@ class Builder {
       saved: new Map([...saves].map((loop) => [loop, this.variable('saved', id, loop)])),
       wires: new Map(contacts.map((contact) => [contact.id, links.filter((link) => link.contact === contact.id)])),
       at: new Map(own.map((slot) => [positionKey(slot.slot.bank, slot.slot.position), slot.index])),
-      ...(wired.device.powerUpSlot === undefined ? {} : { powerUpSlot: wired.device.powerUpSlot }),
+      powerUpSlot: wired.device.powerUpSlot,
     };
   }
 }

@@ -354,7 +354,8 @@ export class Prover {
   private decide(one: Case, unsettled: readonly number[]): Answer {
     const heard: number[] = [];
     const moving = this.mayMove(one, unsettled);
-    for (const variable of moving.length === 0 ? [] : this.likeliestFirst(one, this.outlook.audible(one.laid, moving, one.after.known()))) {
+    // One alone is soon tried; of many, those that cannot be heard are left out first.
+    for (const variable of moving.length < 2 ? moving : this.likeliestFirst(one, this.outlook.audible(one.laid, moving, one.after.known()))) {
       if (this.staysAsWanted(one, variable, 'if known')) continue;
       const atOnce = this.wrongAtOnce(one, variable);
       if (atOnce) return atOnce;
@@ -431,12 +432,14 @@ export class Prover {
 
   /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
   private othersAfter(one: Case, variable: number, machine: Machine, from: Reached, tried: Set<number>): readonly number[] {
-    return this.postRows(machine, one.slot, from).flatMap(({ row }) => {
+    const others: number[] = [];
+    for (const row of this.postRows(machine, one.slot, from)) {
       const value = row[machine.stepper.place[variable]];
-      if (value === one.laid.wants(variable) || tried.has(value)) return [];
+      if (value === one.laid.wants(variable) || tried.has(value)) continue;
       tried.add(value);
-      return [value];
-    });
+      others.push(value);
+    }
+    return others;
   }
 
   /** From the press alone (`known`), then with what the variables nearby may be, last with what all of them may be. */
@@ -485,7 +488,7 @@ export class Prover {
     const wrong = this.search([...group, ...banks], one.question, (machine, from): Found | 'stop' | undefined => {
       if (from.depth + 1 >= before) return 'stop';
       if (from === machine.reached[0]) open = null;
-      for (const { row } of this.postRows(machine, one.slot, from)) {
+      for (const row of this.postRows(machine, one.slot, from)) {
         const at = new Map(group.map((variable) => [variable, row[machine.stepper.place[variable]]]));
         let status = this.status(one, at, 'all');
         if (status === 'harmless' && isSilence && !this.soundsWith(one, at)) status = 'open';
@@ -565,7 +568,7 @@ export class Prover {
         undecided = false;
         symbols.length = 0;
       }
-      for (const { row } of this.postRows(machine, one.slot, from)) {
+      for (const row of this.postRows(machine, one.slot, from)) {
         any = true;
         const heard = this.heardAt(one, machine, row);
         if (heard.is === 'wrong') return true;
@@ -607,7 +610,7 @@ export class Prover {
     let undecided: Answer | null = null;
     const found = this.search([...variables, ...this.banksAround(one, variables)], one.question, (machine, from) => {
       if (from === machine.reached[0]) undecided = null;
-      for (const { row } of this.postRows(machine, one.slot, from)) {
+      for (const row of this.postRows(machine, one.slot, from)) {
         const heard = this.heardAt(one, machine, row);
         if (heard.is === 'wrong') return this.told(one, { machine, from }, 'does-not');
         if (heard.is === 'unknown') undecided ??= this.told(one, { machine, from }, 'cannot-be-known');
@@ -625,7 +628,7 @@ export class Prover {
     const key = `${questionKey(question)}|${variable}|${slot.index}`;
     let values = this.posts.get(key);
     if (!values) {
-      values = this.collect([variable], question, (machine, from) => this.postRows(machine, slot, from).map(({ row }) => row[machine.stepper.place[variable]]));
+      values = this.collect([variable], question, (machine, from) => this.postRows(machine, slot, from).map((row) => row[machine.stepper.place[variable]]));
       this.posts.set(key, values);
     }
     return values;
@@ -696,20 +699,23 @@ export class Prover {
   }
 
   /** The rows that the judged press, delivered whole, leads to from a row, everything held let go after it. */
-  private postRows(machine: Machine, slot: PlantSlot, from: Reached): readonly { readonly row: Row }[] {
+  private postRows(machine: Machine, slot: PlantSlot, from: Reached): readonly Row[] {
     const compiled = this.table.press.get(slot.index)!;
     const { stepper } = machine;
-    if (!stepper.isEnabled(from.row, compiled.event)) return [];
-    if (!this.plant.mayHold) return stepper.step(from.row, compiled, none).filter((one) => one.outcome === 'quiet');
-    const seen = new Set<string>();
+    if (!stepper.canHappen(from.row, compiled)) return [];
+    if (!this.plant.mayHold) {
+      const after = stepper.after(from.row, compiled);
+      return after ? [after] : stepper.step(from.row, compiled, none).flatMap(({ row, outcome }) => (outcome === 'quiet' ? [row] : []));
+    }
+    const seen = new Set<string | number>();
     return stepper.step(from.row, compiled, none).flatMap((one) =>
       one.outcome !== 'quiet'
         ? []
-        : stepper.released(one.row).filter((after) => {
-            const key = rowKey(after.row);
-            if (after.outcome !== 'quiet' || seen.has(key)) return false;
+        : stepper.released(one.row).flatMap(({ row, outcome }) => {
+            const key = rowKey(row);
+            if (outcome !== 'quiet' || seen.has(key)) return [];
             seen.add(key);
-            return true;
+            return [row];
           }),
     );
   }
@@ -764,7 +770,8 @@ interface Judged {
   readonly consulted: readonly number[];
 }
 
-const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Judgement => (earlier && JSON.stringify(earlier) === JSON.stringify(judgement) ? earlier : judgement);
+const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Judgement =>
+  earlier && earlier.verdict === judgement.verdict && earlier.length === judgement.length && JSON.stringify(earlier) === JSON.stringify(judgement) ? earlier : judgement;
 
 interface Found {
   readonly machine: Machine;

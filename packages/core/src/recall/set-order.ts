@@ -183,7 +183,7 @@ function runExactly(prover: Prover, variables: readonly number[], happened: read
   if (unquiet) return { rows: [], place: stepper.place, outcome: { is: 'gave-up', compiled: null } };
   let rows: Row[] = starts.map((one) => one.row);
   for (const compiled of happened) {
-    const next = new Map<string, Row>();
+    const next = new Map<string | number, Row>();
     for (const row of rows)
       for (const reached of stepper.step(row, compiled, new Set())) {
         if (reached.outcome !== 'quiet') return { rows: [], place: stepper.place, outcome: { is: reached.outcome, compiled } };

@@ -27,6 +27,8 @@ export class Stepper {
   readonly place: Int32Array;
   readonly width: number;
   private readonly store: PartialStore;
+  /** Emptied before each use. */
+  private readonly running: Running = { busyUntil: new Map() };
   private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
   private readonly onlyDevice: number | null;
@@ -49,6 +51,18 @@ export class Stepper {
 
   isEnabled(row: Row, event: RigEvent): boolean {
     return enabled(this.plant, event, this.store.open(row));
+  }
+
+  /** The same of a compiled event: of most presses the bank alone decides. */
+  canHappen(row: Row, { bank, event }: CompiledEvent): boolean {
+    if (bank === null || event.kind !== 'press') return this.isEnabled(row, event);
+    return this.place[bank] < 0 || this.plant.values.number(row[this.place[bank]]) === event.slot.slot.bank;
+  }
+
+  /** The one row that an event leads to, nothing lost; null where it has to be delivered anew from each state or may not fall quiet. */
+  after(from: Row, { operations, outcome, leaves }: CompiledEvent): Row | null {
+    if (operations === null || outcome !== 'quiet') return null;
+    return this.knownAfter(from, leaves) ?? this.replay(from, this.concerned(operations));
   }
 
   /** Every row that power-up may leave, the slots that fire by themselves included. */
@@ -150,7 +164,8 @@ export class Stepper {
   private replay(from: Row, operations: readonly Operation[], without = -1): Row {
     const row = from.slice();
     const store = this.store.open(row);
-    const running: Running = { busyUntil: new Map() };
+    const { running } = this;
+    if (running.busyUntil.size > 0) running.busyUntil.clear();
     for (const { deed, time, points } of operations) if (without < 0 || !points.includes(without)) deed.apply(store, running, time);
     return row;
   }
@@ -237,7 +252,12 @@ function indexOf(operations: readonly Operation[], devices: number): Index {
   return { first, after };
 }
 
-export const rowKey = (row: Row): string => row.join(',');
+/** Tells rows of one machine apart. */
+export function rowKey(row: Row): string | number {
+  if (row.length === 2) return row[0] * 2 + row[1];
+  if (row.length === 3 && row[1] < 32_768) return (row[0] * 32_768 + row[1]) * 2 + row[2];
+  return row.join(',');
+}
 
 function unique<T extends { readonly row: Row; readonly outcome: Outcome }>(list: readonly T[]): T[] {
   const seen = new Set<string>();

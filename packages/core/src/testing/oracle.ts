@@ -99,7 +99,7 @@ export class Oracle {
     const happen = (event: RigEvent): boolean => {
       happened += 1;
       if (lost) return true;
-      const next = new Map<string, Row>();
+      const next = new Map<string | number, Row>();
       for (const row of rows)
         for (const one of stepper.step(row, raw(event), none)) {
           if (one.outcome !== 'quiet') {

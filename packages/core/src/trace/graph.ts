@@ -85,7 +85,7 @@ function draw(wiring: Wiring): TraceGraph {
           return { ref, control: numberOf(ref), values };
         }),
         governedBy: (section.governedBy ?? []).map((control) => controlRef(id, control)),
-        ...(section.effect === undefined ? {} : { effect: section.effect }),
+        effect: section.effect,
       });
     }
   }
@@ -93,7 +93,7 @@ function draw(wiring: Wiring): TraceGraph {
     point === undefined ? [] : [{ device: wired.device.id, node: nodes.of(poleKey(wired.device.id, point)) }];
   const sources = wiring.devices.flatMap((wired) => terminal(wired, wired.anatomy.source));
   const destinations = wiring.devices.flatMap((wired) => terminal(wired, wired.anatomy.destination));
-  return { ...nodes.finish(edges, sources, destinations), controls };
+  return nodes.finish(edges, sources, destinations, controls);
 }
 
 const plugsAllow = (wired: WiredDevice, plugs: Readonly<Record<string, boolean>> | undefined): boolean =>
@@ -139,7 +139,7 @@ class Nodes {
     return n;
   }
 
-  finish(raw: readonly TraceEdge[], sources: readonly Terminal[], destinations: readonly Terminal[]): Omit<TraceGraph, 'controls'> {
+  finish(raw: readonly TraceEdge[], sources: readonly Terminal[], destinations: readonly Terminal[], controls: readonly ControlRef[]): TraceGraph {
     const compact = new Map<number, number>();
     const small = (n: number): number => {
       const root = this.root(n);
@@ -147,28 +147,36 @@ class Nodes {
       if (id === undefined) compact.set(root, (id = compact.size));
       return id;
     };
-    const edges: TraceEdge[] = raw.map(({ index, device, section, label, from, to, active, gain, when, governedBy, effect }) => ({ index, device, section, label, from: small(from), to: small(to), active, gain, when, governedBy, ...(effect === undefined ? {} : { effect }) }));
+    const edges: TraceEdge[] = raw.map(({ index, device, section, label, from, to, active, gain, when, governedBy, effect }) => ({ index, device, section, label, from: small(from), to: small(to), active, gain, when, governedBy, effect }));
     const ends = (list: readonly Terminal[]) => list.map((end) => ({ device: end.device, node: small(end.node) }));
     const starts = ends(sources);
     const finishes = ends(destinations);
     const nodeOf = new Map([...this.number].map(([key, n]) => [key, small(n)]));
     const leaving: number[][] = Array.from({ length: compact.size }, () => []);
     const arriving: number[][] = Array.from({ length: compact.size }, () => []);
+    const from = new Int32Array(edges.length);
+    const to = new Int32Array(edges.length);
+    const active = new Uint8Array(edges.length);
     for (const edge of edges) {
-      leaving[edge.from].push(edge.index);
-      arriving[edge.to].push(edge.index);
+      const { index } = edge;
+      leaving[edge.from].push(index);
+      arriving[edge.to].push(index);
+      from[index] = edge.from;
+      to[index] = edge.to;
+      active[index] = edge.active ? 1 : 0;
     }
     return {
       nodeCount: compact.size,
       edges,
-      from: Int32Array.from(edges, (edge) => edge.from),
-      to: Int32Array.from(edges, (edge) => edge.to),
-      active: Uint8Array.from(edges, (edge) => (edge.active ? 1 : 0)),
+      from,
+      to,
+      active,
       leaving,
       arriving,
       sources: starts,
       destinations: finishes,
       nodeOf,
+      controls,
     };
   }
 }

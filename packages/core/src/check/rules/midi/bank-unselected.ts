@@ -18,6 +18,7 @@ export const bankUnselected = defineSoundRule({
       'not-sent': 'The slot of {sound} sends a program for preset {panel} of {device}, in its bank {bank}, with no bank select before it.',
     },
   },
+  tellsNumbers: true,
   each: (one) =>
     wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): Reported<'no-scheme' | 'not-sent'>[] => {
       const bank = Math.floor(number / facts.bankSize);

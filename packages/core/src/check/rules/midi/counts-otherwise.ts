@@ -18,6 +18,7 @@ export const countsOtherwise = defineSoundRule({
       slot: 'The slot of {sound} sends program {sent}, one off from preset {panel} of {device} ({wire} on the wire).',
     },
   },
+  tellsNumbers: true,
   each: ({ sound, byHand, wiring }) =>
     wantedPresets({ wiring }, sound).flatMap(({ ref, wired, facts, number }): Reported<'edge' | 'slot'>[] => {
       const { id: device, countsFrom, channel, name } = wired.device;

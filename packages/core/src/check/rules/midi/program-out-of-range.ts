@@ -12,6 +12,7 @@ export const programOutOfRange = defineSoundRule({
     source: 'common practice',
     messages: { missing: '{sound} wants preset {panel} of {device} ({wire} on the wire), which it does not have.' },
   },
+  tellsNumbers: true,
   each: (one) =>
     wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }) => {
       if (presetExists(facts, number)) return [];
