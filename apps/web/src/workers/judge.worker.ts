@@ -80,9 +80,9 @@ const api = {
     return smf.ok ? { ok: true, value: songsFromMidi(smf.value, name) } : smf;
   },
 
-  play(sequence: Sequence, sound: string): Played | null {
+  play(sequence: Sequence, sound: string, level: Level): Played | null {
     const held = context?.show.rig.sounds[sound];
-    return context && held ? play(context.prover, sequence, held) : null;
+    return context && held ? play(context.prover, sequence, held, level) : null;
   },
 };
 

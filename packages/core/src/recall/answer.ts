@@ -1,4 +1,4 @@
-import type { Stone } from './sequence.ts';
+import type { LostAtPowerUp, Need, Stone } from './sequence.ts';
 import type { ContentSymbol } from './values.ts';
 
 export type Verdict = 'recalls' | 'does-not' | 'cannot-be-known' | 'not-played';
@@ -19,7 +19,8 @@ export interface Judgement {
 
 export interface Sequence {
   /** Power-up values that this sequence needs, where power-up leaves a choice. */
-  readonly needs: readonly { readonly device: string; readonly part: string; readonly value: string }[];
+  readonly needs: readonly Need[];
+  readonly lostAtPowerUp?: LostAtPowerUp;
   readonly stones: readonly Stone[];
 }
 

@@ -15,7 +15,7 @@ export type RigEvent =
   | { readonly kind: 'release'; readonly controller: PlantDevice; readonly momentary: string }
   | { readonly kind: 'foot'; readonly device: PlantDevice; readonly footSwitch: FootSwitch; readonly stray: boolean }
   | { readonly kind: 'cue'; readonly control: ControlRef; readonly variable: number; readonly value: number }
-  | { readonly kind: 'outside'; readonly device: PlantDevice; readonly message: MidiMessage }
+  | { readonly kind: 'outside'; readonly device: PlantDevice; readonly message: Extract<MidiMessage, { readonly kind: 'program' }> }
   | { readonly kind: 'restart'; readonly device: PlantDevice };
 
 /** Whether a foot can do this now. Reads nothing that the store does not hold unless it must. */

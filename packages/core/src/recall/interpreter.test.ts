@@ -112,6 +112,7 @@ table('a latched contact into a level input that holds the channel', rig(closes,
   ['closed is lead', ['press sw.close'], { 'D.channel': 'lead' }],
   ['open again', ['press sw.close', 'press sw.open'], { 'D.channel': 'clean' }],
   ['the channel follows the contact after a restart of the amp', ['press sw.close', 'restart D'], { 'D.channel': 'lead' }],
+  ['the contact opens when the power of its controller goes', ['press sw.close', 'restart sw'], { 'D.channel': 'clean' }],
 ]);
 table('a latched contact into a level input that writes', rig(closes, amp({ kind: 'level' }, { inputs: 'write' }), wired({ kind: 'latched' })), [
   ['its own footswitch steps it on', ['press sw.close', 'foot D.fs'], { 'D.channel': 'clean' }],
@@ -134,6 +135,29 @@ table('a pulse when the believed state changes', rig(closes, amp({ kind: 'edge' 
   ['not again', ['press sw.close', 'press sw.close'], { 'D.channel': 'lead' }],
   ['the amp restarted, the belief stands', ['press sw.close', 'restart D', 'press sw.close'], { 'D.channel': 'clean' }],
 ]);
+
+table('a slot that its controller fires by itself when it comes up', rig({ A: [pc(1)], B: [pc(2)] }, { presets: { stored: mixed, powerup: 3 } }, { switcher: { powerup_fires: 'B' } }), [
+  ['has been fired when all is up', [], { 'D.preset': 2 }],
+  ['fires again when its controller restarts', ['press sw.A', 'restart sw'], { 'D.preset': 2 }],
+  ['and not when the other device does', ['press sw.A', 'restart D'], { 'D.preset': 3 }],
+]);
+
+describe('power-up as it is asked for', () => {
+  const any = rig({ A: [pc(1)] }, { presets: { stored: mixed, powerup: 'any' }, controls: { mix: { domain: [0, 10, 20, 30, 90], scope: 'preset' } } });
+  const up = (...needs: ConstructorParameters<typeof SmallRig>[1] & object) => new SmallRig(any, needs);
+  test('a preset that is asked for comes up', () => {
+    expect(up({ device: 'd.D', part: 'preset', value: '2' }).read('D.preset')).toBe(2);
+    expect(up({ device: 'd.D', part: 'preset', value: '3' }).read('D.mix')).toBe(30);
+  });
+  test('a stored value that is asked for comes up by the preset that holds it', () => {
+    expect(up({ device: 'd.D', part: 'mix', value: '20' }).read('D.preset')).toBe(2);
+  });
+  test('of a preset and a value with the same number each goes to its own', () => {
+    const alike = rig({ A: [pc(1)] }, { presets: { stored: { '1': {}, '2': {} }, powerup: 'any' }, controls: { level: { domain: [1, 2], scope: 'global', powerup: 'any' } } });
+    const rigs = [['1', '2'], ['2', '1'], ['2', '2']].map(([preset, level]) => new SmallRig(alike, [{ device: 'd.D', part: 'preset', value: preset }, { device: 'd.D', part: 'level', value: level }]));
+    expect(rigs.map((one) => [one.read('D.preset'), one.read('D.level')])).toEqual([[1, 2], [2, 1], [2, 2]]);
+  });
+});
 
 test('a contact after a wait acts at its own time, after the messages sent before it', () => {
   const both = { controls: { channel: { domain: ['clean', 'lead'], bits: ['in'], table: { '0': 'clean', '1': 'lead' }, inputs: 'write' } }, inputs: { in: { kind: 'level' } }, cc: [{ cc: 9, control: 'channel', mode: 'next', wrap: true }] };

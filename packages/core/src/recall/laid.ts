@@ -1,5 +1,7 @@
 import type { Sound } from '../model/documents.ts';
 
+const noCues: ReadonlyMap<number, number> = new Map();
+
 /** Stands where a sound wants nothing of a variable. */
 export const unwanted = -1;
 
@@ -36,6 +38,11 @@ export class Laid {
   /** Variables that the sound names itself, not by the presets that it wants. */
   get named(): ReadonlySet<number> {
     return (this.ownNames ??= new Set(this.variables.filter((_, i) => this.names[i] === 1)));
+  }
+
+  /** The same where nothing that the player sets is taken as done. */
+  disobeyed(): Laid {
+    return new Laid(this.sound, this.variables, this.wanted, this.names, noCues, this.size);
   }
 
   /** Some of its wants alone, as if the sound named only one of them. */

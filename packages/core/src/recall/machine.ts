@@ -1,7 +1,7 @@
 import type { FaultKind } from '../model/documents.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './compiled.ts';
-import type { LossyPoint, Outcome } from './delivery.ts';
-import { type Move, type Row, rowKey, Stepper, TooManyStates } from './stepper.ts';
+import type { Outcome } from './delivery.ts';
+import { type Initial, type InitialLoss, type Move, type Row, rowKey, Stepper, TooManyStates } from './stepper.ts';
 import type { Pins } from './values.ts';
 
 export interface Limits {
@@ -30,7 +30,9 @@ export interface Reached {
   readonly depth: number;
   readonly from: Reached | null;
   readonly move: Move | null;
-  readonly initialLost?: LossyPoint;
+  /** Of a first row: what it was before slots fired by themselves, and what was lost as they did. */
+  readonly cold?: Row;
+  readonly initialLost?: InitialLoss;
 }
 
 /**
@@ -67,7 +69,7 @@ export class Machine {
     this.events = this.losable.size > 0 ? concerned : this.distinct(concerned);
     const starts = this.stepper.initial(this.losable);
     this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'quiet');
-    for (const { row, outcome, lost } of starts) if (outcome === 'quiet') this.add(row, null, null, lost);
+    for (const start of starts) if (start.outcome === 'quiet') this.add(start.row, null, null, start);
     this.starts = this.reached.length;
   }
 
@@ -106,12 +108,12 @@ export class Machine {
     });
   }
 
-  private add(row: Row, from: Reached | null, move: Move | null, initialLost?: LossyPoint): void {
+  private add(row: Row, from: Reached | null, move: Move | null, start?: Initial): void {
     const key = rowKey(row);
     if (this.seen.has(key)) return;
     if (this.reached.length >= this.question.limits.states) throw new TooManyStates();
     this.seen.add(key);
-    this.reached.push({ row, depth: from ? from.depth + 1 : 0, from, move, initialLost });
+    this.reached.push({ row, depth: from ? from.depth + 1 : 0, from, move, cold: start?.cold, initialLost: start?.lost });
   }
 
   private expand(): void {

@@ -1,14 +1,15 @@
 import type { PowerUp } from '../model/anatomy.ts';
 import { powerUpOf } from '../model/wiring.ts';
+import { Delivery } from './delivery.ts';
 import { homeBank, ruledBy } from './operations.ts';
 import type { Plant, PlantControl, PlantDevice, PlantInput } from './plant.ts';
 import type { Store } from './store.ts';
 
 /**
  * Power-up, of the whole rig (everything unplugged before, so contacts are open) or of one device while the
- * others stay on. Each choice that it leaves open (as left, any) is tried by forking the store's state.
+ * others stay on. Each choice that it leaves open (as left, any) is asked: which of these values a variable comes up with.
  */
-export type Fork = (values: readonly number[]) => number;
+export type Fork = (values: readonly number[], variable: number) => number;
 
 /** Puts a device's variables as they are after its own power-up; reads the contacts that are closed at that moment. */
 export function powerUp(plant: Plant, device: PlantDevice, store: Store, first: boolean, fork: Fork): void {
@@ -56,11 +57,11 @@ function presetAfterPowerUp(plant: Plant, device: PlantDevice, after: PowerUp, s
   const override = device.wired.device.powerUps['preset'] ?? after;
   if (override.is === 'value') return plant.values.id(override.value);
   if (override.is === 'as-left' && !first) return store.get(own!.variable);
-  return fork(own!.numberIds());
+  return fork(own!.numberIds(), own!.variable);
 }
 
 /** A stored control comes up with its preset's value unless the type says that edits survive the power going. */
-const loadedAtPowerUp = (device: PlantDevice, control: PlantControl): boolean => powerUpOf(device.wired, control.control).is !== 'as-left';
+export const loadedAtPowerUp = (device: PlantDevice, control: PlantControl): boolean => powerUpOf(device.wired, control.control).is !== 'as-left';
 
 function literalPowerUp(plant: Plant, device: PlantDevice, control: PlantControl): number {
   const after = powerUpOf(device.wired, control.control);
@@ -76,7 +77,7 @@ function powerUpControl(plant: Plant, device: PlantDevice, control: PlantControl
   }
   const after = powerUpOf(device.wired, control.control);
   if (after.is === 'value') store.set(control.variable, plant.values.id(after.value));
-  else if (after.is === 'any' || first) store.set(control.variable, fork(control.options));
+  else if (after.is === 'any' || first) store.set(control.variable, fork(control.options, control.variable));
 }
 
 function controller(plant: Plant, device: PlantDevice, store: Store): void {
@@ -94,4 +95,11 @@ function controller(plant: Plant, device: PlantDevice, store: Store): void {
   for (const variable of own.belief.values()) clear(variable, values.id(0));
   for (const variable of own.saved.values()) clear(variable, none);
   for (const variable of own.contact.values()) clear(variable, values.id(0));
+}
+
+/** The power of a device goes: its contacts open, and whatever they are wired to sees it. */
+export function openContacts(plant: Plant, device: PlantDevice, store: Store): void {
+  if (!device.controller) return;
+  const opening = new Delivery(plant, store);
+  for (const contact of device.controller.contact.keys()) opening.setContact(device.controller, contact, 0, 0, []);
 }

@@ -208,9 +208,9 @@ export class Prover {
       const found = this.quietMachine(compiled, question);
       for (const unquiet of found.unquiet) {
         const own = unquiet.whole && unquiet.compiled.event.kind === 'press' && unquiet.compiled.event.slot.index === slot.index;
-        const stones = [...stonesTo(this.plant, found.stepper, unquiet.from).stones];
+        const way = stonesTo(this.plant, found.stepper, unquiet.from);
         const depth = unquiet.from.depth + 1;
-        if (own) answers.push({ verdict: unquiet.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { needs: [], stones: [...stones, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
+        if (own) answers.push({ verdict: unquiet.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { ...way, stones: [...way.stones, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
         const then = depth + this.movesAfter(unquiet.compiled, slot) + 1;
         answers.push({ verdict: 'cannot-be-known', length: then, sequence: null, symbols: [], gaveUp: 'a press before it may never fall quiet' });
       }
@@ -549,12 +549,12 @@ export class Prover {
       const { moves, slot } = route.legs[i];
       return [...moves, stone.kind === 'press' && slot ? { ...stone, slot: slot.slot.id } : stone];
     });
-    return { verdict: 'does-not', length: route.length, sequence: { needs: way.needs, stones: [...stones, ...route.last, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
+    return { verdict: 'does-not', length: route.length, sequence: { ...way, stones: [...stones, ...route.last, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
   }
 
   private told(one: Case, { machine, from }: Found, verdict: Answer['verdict']): Answer {
     const way = stonesTo(this.plant, machine.stepper, from);
-    return { verdict, length: from.depth + 1, sequence: { needs: way.needs, stones: [...way.stones, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
+    return { verdict, length: from.depth + 1, sequence: { ...way, stones: [...way.stones, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
   }
 
   /** Explores the given variables together, with whatever the comparison turns out to read. */

@@ -1,6 +1,6 @@
 import { wordsOfLoss } from './delivery.ts';
 import type { Reached } from './machine.ts';
-import type { Stepper } from './stepper.ts';
+import type { Row, Stepper } from './stepper.ts';
 import type { RigEvent } from './events.ts';
 import type { Plant } from './plant.ts';
 import { assertNever } from '../units/problem.ts';
@@ -12,15 +12,30 @@ export type Stone = (
   | { readonly kind: 'hold' | 'release'; readonly controller: string; readonly momentary: string }
   | { readonly kind: 'foot'; readonly device: string; readonly switch: string; readonly stray: boolean }
   | { readonly kind: 'cue'; readonly control: string; readonly value: string }
-  | { readonly kind: 'outside'; readonly device: string; readonly program: number }
+  | { readonly kind: 'outside'; readonly device: string; readonly channel: number; readonly program: number }
   | { readonly kind: 'restart'; readonly device: string }
 ) & {
   /** Which of the event's messages or pulses is lost, with where in words. */
   readonly lost?: { readonly point: number; readonly words: string };
 };
 
+/** What power-up must bring, where it leaves a choice. */
+export interface Need {
+  readonly device: string;
+  readonly part: string;
+  readonly value: string;
+}
+
+/** What is lost while a slot fires by itself at power-up: of which controller, which message or pulse, with where in words. */
+export interface LostAtPowerUp {
+  readonly device: string;
+  readonly point: number;
+  readonly words: string;
+}
+
 export interface Way {
-  readonly needs: readonly { readonly device: string; readonly part: string; readonly value: string }[];
+  readonly needs: readonly Need[];
+  readonly lostAtPowerUp?: LostAtPowerUp;
   readonly stones: readonly Stone[];
 }
 
@@ -32,7 +47,8 @@ export function stonesTo(plant: Plant, stepper: Stepper, to: Reached): Way {
     stones.unshift({ ...stoneOf(plant, here.move.compiled.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
     here = here.from;
   }
-  return { needs: choicesOf(plant, stepper, here), stones };
+  const { cold, initialLost } = here;
+  return { needs: choicesOf(plant, stepper, cold ?? here.row), ...(initialLost ? { lostAtPowerUp: { device: initialLost.firing.id, point: initialLost.point.id, words: wordsOfLoss(initialLost.point) } } : {}), stones };
 }
 
 export function stoneOf(plant: Plant, event: RigEvent): Stone {
@@ -49,7 +65,7 @@ export function stoneOf(plant: Plant, event: RigEvent): Stone {
     case 'cue':
       return { kind: 'cue', control: event.control, value: String(plant.values.literal(event.value)) };
     case 'outside':
-      return { kind: 'outside', device: event.device.id, program: event.message.kind === 'program' ? event.message.program : 0 };
+      return { kind: 'outside', device: event.device.id, channel: event.message.channel, program: event.message.program };
     case 'restart':
       return { kind: 'restart', device: event.device.id };
     default:
@@ -57,13 +73,17 @@ export function stoneOf(plant: Plant, event: RigEvent): Stone {
   }
 }
 
-/** Variables of the machine that power-up does not settle, with the value that this way starts from. */
-function choicesOf(plant: Plant, stepper: Stepper, start: Reached): Way['needs'] {
+/** Variables that a stepper follows and power-up does not settle, with the values of the row that a way starts from. */
+export function choicesOf(plant: Plant, stepper: Stepper, start: Row): Way['needs'] {
   const rows = stepper.comesUp();
+  const named = new Set<string>();
   return stepper.variables.flatMap((variable, column) => {
     if (rows.every((row) => row[column] === rows[0][column])) return [];
     const { device, part } = plant.variables[variable];
-    const value = plant.values.literal(start.row[column]);
-    return value === undefined ? [] : [{ device, part, value: String(value) }];
+    const value = plant.values.literal(start[column]);
+    // A preset and the one remembered before it come up alike.
+    if (value === undefined || named.has(`${device}/${part}`)) return [];
+    named.add(`${device}/${part}`);
+    return [{ device, part, value: String(value) }];
   });
 }

@@ -6,7 +6,7 @@ import { NeedVariable } from './store.ts';
 import { type Answer, recallsAnswer, worst } from './answer.ts';
 import type { Prover } from './proof.ts';
 import type { Plant, PlantSlot } from './plant.ts';
-import { stoneOf } from './sequence.ts';
+import { choicesOf, stoneOf, type Way } from './sequence.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
 /** One thing that happens in set order, with the part whose sound is judged after it, if any. */
@@ -121,18 +121,19 @@ function judgeAt(prover: Prover, beats: readonly Beat[], at: number, sound: Soun
   const variables = new Set<number>();
   for (;;) {
     try {
-      const { rows, outcome, place } = prover.inOrder([...variables], at, pins, () => run(prover, [...variables], happened, pins));
+      const { rows, starts, outcome, place, needs } = prover.inOrder([...variables], at, pins, () => run(prover, [...variables], happened, pins));
       if (outcome !== 'quiet') return ownOrLater(happened, outcome, beats, at, sequence);
       const symbols: ContentSymbol[] = [];
-      let wrong = false;
-      for (const row of rows) {
+      let open = -1;
+      for (const [i, row] of rows.entries()) {
         const read = (variable: number): number => (place[variable] >= 0 ? row[place[variable]] : alone(prover, variable, happened, at, pins));
         const heard = prover.hearing.judge(read, laid, { obey: false, pins });
-        if (heard.is === 'wrong') wrong = true;
-        if (heard.is === 'unknown') symbols.push(...heard.symbols);
+        if (heard.is === 'wrong') return { verdict: 'does-not', length: happened.length, sequence: { ...sequence(), needs: needs(starts[i]) }, symbols: [] };
+        if (heard.is !== 'unknown') continue;
+        symbols.push(...heard.symbols);
+        if (open < 0) open = i;
       }
-      if (wrong) return { verdict: 'does-not', length: happened.length, sequence: sequence(), symbols: [] };
-      return symbols.length > 0 ? { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols } : recallsAnswer;
+      return open >= 0 ? { verdict: 'cannot-be-known', length: happened.length, sequence: { ...sequence(), needs: needs(starts[open]) }, symbols } : recallsAnswer;
     } catch (reason) {
       if (reason instanceof NeedVariable) variables.add(reason.variable);
       else if (reason instanceof TooManyStates) return { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols: [], gaveUp: 'too many states' };
@@ -159,6 +160,9 @@ function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRu
 
 export interface OrderRun {
   readonly rows: readonly Row[];
+  /** For each of them a row of power-up that leads to it, and what such a row says of the choices that power-up leaves. */
+  readonly starts: readonly Row[];
+  readonly needs: (start: Row) => Way['needs'];
   readonly place: Int32Array;
   readonly outcome: 'quiet' | { readonly is: 'never-quiet' | 'gave-up'; readonly compiled: CompiledEvent | null };
 }
@@ -178,18 +182,20 @@ function run(prover: Prover, wanted: readonly number[], happened: readonly Compi
 
 function runExactly(prover: Prover, variables: readonly number[], happened: readonly CompiledEvent[], pins: Pins): OrderRun {
   const stepper = new Stepper(prover.plant, variables, pins);
+  const common = { place: stepper.place, needs: (start: Row) => choicesOf(prover.plant, stepper, start) };
   const starts = stepper.initial(new Set());
   const unquiet = starts.find((one) => one.outcome !== 'quiet');
-  if (unquiet) return { rows: [], place: stepper.place, outcome: { is: 'gave-up', compiled: null } };
-  let rows: Row[] = starts.map((one) => one.row);
+  if (unquiet) return { ...common, rows: [], starts: [], outcome: { is: 'gave-up', compiled: null } };
+  let here = starts.map(({ row, cold }) => ({ row, start: cold }));
   for (const compiled of happened) {
-    const next = new Map<string | number, Row>();
-    for (const row of rows)
+    const next = new Map<string | number, { readonly row: Row; readonly start: Row }>();
+    for (const { row, start } of here)
       for (const reached of stepper.step(row, compiled, new Set())) {
-        if (reached.outcome !== 'quiet') return { rows: [], place: stepper.place, outcome: { is: reached.outcome, compiled } };
-        next.set(rowKey(reached.row), reached.row);
+        if (reached.outcome !== 'quiet') return { ...common, rows: [], starts: [], outcome: { is: reached.outcome, compiled } };
+        const key = rowKey(reached.row);
+        if (!next.has(key)) next.set(key, { row: reached.row, start });
       }
-    rows = [...next.values()];
+    here = [...next.values()];
   }
-  return { rows, place: stepper.place, outcome: 'quiet' };
+  return { ...common, rows: here.map(({ row }) => row), starts: here.map(({ start }) => start), outcome: 'quiet' };
 }

@@ -15,7 +15,7 @@ describe('a sequence played on the simulated rig', () => {
   const { lead: sound } = built.rig.sounds;
 
   test('tells what goes over the wires, byte by byte: one after the other, 320 µs a byte, after the wait', () => {
-    const { stones } = play(prover, sequence(press('slot-lead')), sound);
+    const { stones } = play(prover, sequence(press('slot-lead')), sound, 2);
     expect(stones.map(({ stone }) => stone.kind)).toEqual(['power-up', 'press']);
     // Source: MIDI 1.0, 31,250 baud, ten bits a byte: 320 µs; the program change is 2 bytes, the control change 3.
     expect(stones[1].heard).toEqual([
@@ -24,7 +24,7 @@ describe('a sequence played on the simulated rig', () => {
     ]);
   });
   test('tells what moved, from what to what, and every want against what came up', () => {
-    const { stones, wants, silent } = play(prover, sequence(press('slot-lead')), sound);
+    const { stones, wants, silent } = play(prover, sequence(press('slot-lead')), sound, 2);
     expect(stones[1].changed).toEqual(expect.arrayContaining([
       { ref: 'switcher/loop-1', from: 0, to: 1 },
       { ref: 'combo/channel', from: 'clean', to: 'lead' },
@@ -37,7 +37,7 @@ describe('a sequence played on the simulated rig', () => {
   test('with a message lost, the want that it carried comes up wrong', () => {
     const event = prover.table.press.get(prover.plant.slot.get('slot-lead')!.index)!;
     const point = event.losses().points.find((one) => one.kind === 'receiver' && one.device.id === 'delay')!;
-    const { wants } = play(prover, { needs: [{ device: 'delay', part: 'preset', value: '0' }], stones: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }] }, sound);
+    const { wants } = play(prover, { needs: [{ device: 'delay', part: 'preset', value: '0' }], stones: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }] }, sound, 2);
     expect(wants.filter(({ right }) => !right).map(({ ref, cameUp }) => [ref, cameUp])).toEqual([['delay/preset', 0]]);
   });
   test('a slot that forgets: the first want that comes up wrong is told, and again only once it is another', () => {
@@ -53,6 +53,6 @@ describe('a sequence played on the simulated rig', () => {
   });
   test('nothing in the line that sounds: said so', () => {
     const dead = withSlot(built, 'slot-lead', [{ kind: 'loop', loop: 'loop-4', to: 1 }]);
-    expect(play(proverOf(dead), sequence(press('slot-lead')), sound).silent).toBe(true);
+    expect(play(proverOf(dead), sequence(press('slot-lead')), sound, 2).silent).toBe(true);
   });
 });

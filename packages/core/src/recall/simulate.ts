@@ -1,27 +1,19 @@
 import type { Literal } from '../model/anatomy.ts';
 import type { Sound } from '../model/documents.ts';
-import { encode, hex, type MidiMessage } from '../midi/message.ts';
-import { Delivery, type Watcher } from './delivery.ts';
-import { begin, type RigEvent } from './events.ts';
-import type { Sequence } from './answer.ts';
-import type { Stone } from './sequence.ts';
+import type { Level, Sequence } from './answer.ts';
+import { Choices } from './choices.ts';
+import type { Heard } from './hearing.ts';
 import { type Laid, unwanted } from './laid.ts';
-import type { Prover } from './proof.ts';
 import type { Plant, PlantSlot } from './plant.ts';
-import { powerUp } from './power.ts';
-import { WholeStore } from './store.ts';
-
-/** What went over the wires during one event. */
-export interface Heard {
-  readonly from: string;
-  readonly bytes: string;
-  /** Microseconds from the start of the event to the last byte. */
-  readonly at: number;
-}
+import type { Prover } from './proof.ts';
+import type { Stone } from './sequence.ts';
+import { type Sent, SimulatedRig } from './simulated-rig.ts';
+import type { WholeStore } from './store.ts';
+import { type ContentSymbol, NeedPin } from './values.ts';
 
 export interface PlayedStone {
   readonly stone: Stone | { readonly kind: 'power-up' };
-  readonly heard: readonly Heard[];
+  readonly heard: readonly Sent[];
   readonly quiet: boolean;
   /** Controls that changed, by their refs. */
   readonly changed: readonly { readonly ref: string; readonly from: Literal | null; readonly to: Literal | null }[];
@@ -35,23 +27,82 @@ export interface PlayedWant {
 }
 
 export interface Played {
+  /** Power-up, the stones of the sequence, and what is let go after them. */
   readonly stones: readonly PlayedStone[];
   /** Each want of the sound against what came up. */
   readonly wants: readonly PlayedWant[];
+  /** Whether what sounds at the end is what the sound wants; unknown where it turns on contents that nobody entered. */
+  readonly heard: Heard['is'];
   /** Whether nothing is heard at the end, in a sound that wants to be. */
   readonly silent: boolean;
 }
 
-/** Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. Wants in document order. */
-export function play(prover: Prover, sequence: Sequence, sound: Sound): Played {
-  const { plant } = prover;
-  const store = poweredUp(plant, sequence);
-  const stones: PlayedStone[] = [{ stone: { kind: 'power-up' }, heard: [], quiet: true, changed: [] }];
-  for (const stone of sequence.stones) stones.push(playStone(plant, store, stone));
-  const laid = prover.layOf(sound);
-  const heard = prover.hearing.judge((variable) => store.get(variable), laid, { obey: true, pins: new Map() });
-  return { stones, wants: [...wantsAt(prover, store, laid)], silent: heard.is === 'wrong' && heard.silent };
+/**
+ * Plays a sequence on the simulated rig: the same interpreter as the proof, with every variable. What the sequence
+ * leaves open is chosen so that it goes wrong, where it can. In set order (level 1) cues are done only where they are
+ * planned; else the sound's own are taken as done. Wants in document order.
+ */
+export function play(prover: Prover, sequence: Sequence, sound: Sound, level: Level): Played {
+  const laid = level === 1 ? prover.layOf(sound).disobeyed() : prover.layOf(sound);
+  const { rig, heard, stones } = goneWrong(prover, sequence, laid, 'told');
+  return { stones, wants: [...wantsAt(prover, rig.store, laid)], heard: heard.is, silent: heard.is === 'wrong' && heard.silent };
 }
+
+/** Ways to choose what a sequence leaves open that are tried. */
+const tries = 400;
+
+interface Run {
+  readonly rig: SimulatedRig;
+  readonly heard: Heard;
+  readonly isQuiet: boolean;
+  /** Each stone as it was played. */
+  readonly stones: readonly PlayedStone[];
+}
+
+/** The first run of a sequence that ends wrong or never falls quiet; where none does, the first. */
+function goneWrong(prover: Prover, sequence: Sequence, laid: Laid, how: 'told' | 'untold'): Run {
+  /** Contents that nobody entered and that what happens turns on: assumed, one way after the other. */
+  const assumed: ContentSymbol[] = [];
+  let choices = new Choices();
+  let first: Run | undefined;
+  for (let i = 0; i < tries; i += 1) {
+    choices.begin();
+    const pins = new Map(assumed.map((symbol) => [symbol.id, choices.of(symbol.options.length)]));
+    try {
+      const run = playOnce(prover, sequence, laid, new SimulatedRig(prover.plant, choices, pins), how);
+      if (!run.isQuiet || run.heard.is === 'wrong') return run;
+      first ??= run;
+      if (!choices.next()) break;
+    } catch (reason) {
+      if (!(reason instanceof NeedPin)) throw reason;
+      assumed.push(reason.symbol);
+      choices = new Choices();
+    }
+  }
+  return first!;
+}
+
+function playOnce(prover: Prover, sequence: Sequence, laid: Laid, rig: SimulatedRig, how: 'told' | 'untold'): Run {
+  const { plant } = prover;
+  const stones: PlayedStone[] = [];
+  let isQuiet = true;
+  const noting = (stone: PlayedStone['stone'], before: Int32Array | null, quiet: boolean) => {
+    isQuiet &&= quiet;
+    if (how === 'told') stones.push({ stone, heard: rig.sent, quiet, changed: before ? changesOf(plant, before, rig.store.state) : [] });
+    rig.sent = [];
+  };
+  const happen = (stone: Stone) => {
+    const before = how === 'told' ? rig.store.state.slice() : null;
+    noting(stone, before, rig.happen(stone));
+  };
+  noting({ kind: 'power-up' }, null, rig.comeUp(sequence));
+  for (const stone of sequence.stones) happen(stone);
+  for (let held = rig.held(); held; held = rig.held()) happen(held);
+  return { rig, stones, isQuiet, heard: prover.hearing.judge((variable) => rig.store.get(variable), laid, { obey: true, pins: rig.store.pins }) };
+}
+
+const changesOf = ({ values, variableOf }: Plant, before: Int32Array, after: Int32Array): PlayedStone['changed'] =>
+  [...variableOf].flatMap(([ref, variable]) => (before[variable] === after[variable] ? [] : [{ ref, from: values.literal(before[variable]) ?? null, to: values.literal(after[variable]) ?? null }]));
 
 const firstWrongs = new WeakMap<Sequence, { readonly pressed: readonly (PlantSlot | undefined)[]; readonly devices: Plant['devices']; readonly laid: Laid; readonly wrong: PlayedWant | undefined }>();
 
@@ -62,25 +113,15 @@ export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): Pl
   const pressed = sequence.stones.map((stone) => (stone.kind === 'press' ? plant.slot.get(stone.slot) : undefined));
   const known = firstWrongs.get(sequence);
   if (known && known.devices === plant.devices && known.laid === laid && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
-  const store = poweredUp(plant, sequence);
-  for (const stone of sequence.stones) run(plant, store, stone);
+  const { rig } = goneWrong(prover, sequence, laid, 'untold');
   let wrong: PlayedWant | undefined;
-  for (const want of wantsAt(prover, store, laid))
+  for (const want of wantsAt(prover, rig.store, laid))
     if (!want.right) {
       wrong = want;
       break;
     }
   firstWrongs.set(sequence, { pressed, devices: plant.devices, laid, wrong });
   return wrong;
-}
-
-function poweredUp(plant: Plant, sequence: Sequence): WholeStore {
-  const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
-  for (const device of plant.devices) {
-    const needs = sequence.needs.filter((need) => need.device === device.id).map((need) => need.value);
-    powerUp(plant, device, store, true, (values) => (needs.length === 0 ? undefined : values.find((value) => needs.includes(String(plant.values.literal(value))))) ?? values[0]);
-  }
-  return store;
 }
 
 function* wantsAt(prover: Prover, store: WholeStore, laid: Laid): Generator<PlayedWant> {
@@ -99,60 +140,6 @@ function* wantsAt(prover: Prover, store: WholeStore, laid: Laid): Generator<Play
 function isHeard(prover: Prover, store: WholeStore, laid: Laid, variable: number): boolean {
   const device = prover.plant.variables[variable].device;
   const loads = prover.plant.device.get(device)?.presets?.variable === variable ? [...laid.variables].filter((other) => !laid.named.has(other) && prover.plant.variables[other].device === device) : [];
-  const heard = prover.hearing.judge((v) => store.get(v), laid.restrictedTo(new Set([variable, ...loads]), variable), { obey: false, pins: new Map() });
+  const heard = prover.hearing.judge((v) => store.get(v), laid.restrictedTo(new Set([variable, ...loads]), variable), { obey: false, pins: store.pins });
   return heard.is !== 'right';
-}
-
-function playStone(plant: Plant, store: WholeStore, stone: Stone): PlayedStone {
-  const before = store.state.slice();
-  const heard: Heard[] = [];
-  const quiet = run(plant, store, stone, { sent: (from, message: MidiMessage, at) => heard.push({ from, bytes: hex(encode(message)), at }) });
-  const changed = [...plant.variableOf].flatMap(([ref, variable]) =>
-    before[variable] === store.state[variable] ? [] : [{ ref, from: plant.values.literal(before[variable]) ?? null, to: plant.values.literal(store.state[variable]) ?? null }],
-  );
-  return { stone, heard, quiet, changed };
-}
-
-/** Lets a stone happen; whether it falls quiet. */
-function run(plant: Plant, store: WholeStore, stone: Stone, watcher?: Watcher): boolean {
-  const event = eventOf(plant, stone);
-  if (!event) return true;
-  if (event.kind === 'restart') {
-    powerUp(plant, event.device, store, false, (values) => values[0]);
-    return true;
-  }
-  const delivery = new Delivery(plant, store, { ...(watcher ? { watcher } : {}), ...(stone.lost === undefined ? {} : { lost: stone.lost.point }) });
-  begin(plant, event, delivery);
-  return delivery.settle() === 'quiet';
-}
-
-function eventOf(plant: Plant, stone: Stone): RigEvent | undefined {
-  switch (stone.kind) {
-    case 'press': {
-      const slot = plant.slot.get(stone.slot);
-      return slot && { kind: 'press', slot };
-    }
-    case 'bank':
-      return { kind: 'bank', controller: plant.device.get(stone.controller)!, by: stone.by };
-    case 'hold':
-    case 'release':
-      return { kind: stone.kind, controller: plant.device.get(stone.controller)!, momentary: stone.momentary };
-    case 'foot': {
-      const device = plant.device.get(stone.device)!;
-      const footSwitch = device.wired.anatomy.switches.find((one) => one.id === stone.switch);
-      return footSwitch && { kind: 'foot', device, footSwitch, stray: stone.stray };
-    }
-    case 'cue': {
-      const variable = plant.variableOf.get(stone.control);
-      const literal = Number.isNaN(Number(stone.value)) ? stone.value : Number(stone.value);
-      return variable === undefined ? undefined : { kind: 'cue', control: stone.control, variable, value: plant.values.id(literal) };
-    }
-    case 'outside': {
-      const device = plant.device.get(stone.device)!;
-      const channel = Object.values(plant.wiring.rig.outside).find((one) => one.device === stone.device && one.program === stone.program)?.channel ?? 1;
-      return { kind: 'outside', device, message: { kind: 'program', channel, program: stone.program } };
-    }
-    case 'restart':
-      return { kind: 'restart', device: plant.device.get(stone.device)! };
-  }
 }

@@ -4,8 +4,8 @@ import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
 import { type Leaves, mayChange } from './leaves.ts';
 import type { Operation, Running } from './operations.ts';
-import type { Plant } from './plant.ts';
-import { type Fork, powerUp } from './power.ts';
+import type { Plant, PlantDevice } from './plant.ts';
+import { type Fork, openContacts, powerUp } from './power.ts';
 import { PartialStore, type Store } from './store.ts';
 import type { Pins } from './values.ts';
 
@@ -20,6 +20,20 @@ export interface Move {
   readonly compiled: CompiledEvent;
   /** What was lost on the way. */
   readonly lost?: LossyPoint;
+}
+
+/** A row that power-up may leave, and what it was before slots fired by themselves. */
+export interface Initial {
+  readonly row: Row;
+  readonly cold: Row;
+  readonly outcome: Outcome;
+  readonly lost: InitialLoss | undefined;
+}
+
+/** What was lost while a controller's own slot fired. */
+export interface InitialLoss {
+  readonly firing: PlantDevice;
+  readonly point: LossyPoint;
 }
 
 /** Runs events on rows of a chosen set of variables. Reading any other variable throws NeedVariable. */
@@ -66,17 +80,17 @@ export class Stepper {
   }
 
   /** Every row that power-up may leave, the slots that fire by themselves included. */
-  initial(faults: ReadonlySet<FaultKind>): { readonly row: Row; readonly outcome: Outcome; readonly lost?: LossyPoint }[] {
-    const rows = this.comesUp();
-    let reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = rows.map((row) => ({ row, outcome: 'quiet' }));
+  initial(faults: ReadonlySet<FaultKind>): readonly Initial[] {
+    let reached: Initial[] = this.comesUp().map((row) => ({ row, cold: row, outcome: 'quiet', lost: undefined }));
     for (const device of this.plant.devices) {
       const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
       if (!slot) continue;
       const fire = (delivery: Delivery) => delivery.fire(slot, 0, []);
       reached = reached.flatMap((from) => {
-        const clean = { ...this.run(from.row, fire), ...(from.lost === undefined ? {} : { lost: from.lost }) };
+        const { row, outcome } = this.run(from.row, fire);
+        const clean = { ...from, row, outcome };
         if (from.row[this.width - 1] === 1 || faults.size === 0) return [clean];
-        return [clean, ...this.losses(from.row, fire, faults)];
+        return [clean, ...this.losses(from.row, fire, faults).map((one) => ({ row: one.row, outcome: one.outcome, cold: from.cold, lost: { firing: device, point: one.lost } }))];
       });
     }
     return unique(reached);
@@ -197,10 +211,7 @@ export class Stepper {
   private restart(from: Row, event: Extract<RigEvent, { kind: 'restart' }>): { row: Row; outcome: Outcome }[] {
     const { device } = event;
     const base = from.slice();
-    if (device.controller) {
-      const opening = new Delivery(this.plant, this.store.open(base));
-      for (const contact of device.controller.contact.keys()) opening.setContact(device.controller, contact, 0, 0, []);
-    }
+    openContacts(this.plant, device, this.store.open(base));
     const rows = this.forked(base, (store, fork) => powerUp(this.plant, device, store, false, fork));
     for (const row of rows) row[this.width - 1] = 1;
     const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);

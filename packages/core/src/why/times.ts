@@ -1,7 +1,7 @@
 import { type NoteValue, noteValues, type Slot } from '../model/documents.ts';
 import { byteMicroseconds } from '../midi/message.ts';
 import type { ListedSlot } from '../program/listing.ts';
-import type { Heard } from '../recall/simulate.ts';
+import type { Sent } from '../recall/simulated-rig.ts';
 import { delayMilliseconds, noteWords } from '../show/delay-times.ts';
 import type { footTravel } from '../show/floor.ts';
 import { counted, type Evidence } from './evidence.ts';
@@ -39,7 +39,7 @@ export const wireTime = ({ bytes, microseconds }: ListedSlot): Evidence => ({
 });
 
 /** When the last byte of the i-th message of an event is through. */
-export function arrivedAfter(heard: readonly Heard[], i: number): Evidence {
+export function arrivedAfter(heard: readonly Sent[], i: number): Evidence {
   const { from, at } = heard[i];
   const bytes = heard.slice(0, i + 1).reduce((sum, one) => sum + (one.from === from ? one.bytes.split(' ').length : 0), 0);
   return {

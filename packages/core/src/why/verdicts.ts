@@ -30,11 +30,11 @@ export function shortestWay({ length, sequence, gaveUp, level }: Judgement): Evi
   const kinds = new Map<string, number>();
   for (const stone of sequence?.stones ?? []) kinds.set(stone.kind, (kinds.get(stone.kind) ?? 0) + 1);
   return {
-    of: 'Shortest way to a wrong sound',
+    of: level === 1 ? 'First time that it goes wrong in the set' : 'Shortest way to a wrong sound',
     value: String(length),
     inputs: [...[...kinds].map(([kind, count]) => [kindWords[kind] ?? kind, String(count)] as const), ['what may come before', before[level]], ...(gaveUp === undefined ? [] : [['left open', gaveUp] as const])],
     formula: 'presses, bank moves, feet and cues, power-up not counted',
-    source: `breadth first from power-up: nothing shorter goes wrong; ${rests}`,
+    source: level === 1 ? `the set list followed from power-up, part by part; ${rests}` : `breadth first from power-up: nothing shorter goes wrong; ${rests}`,
     rests: 'entered',
   };
 }

@@ -35,8 +35,8 @@ describe('times', () => {
   test('when a message is through is its line’s bytes, and what was waited', () => {
     const failing = judgements.filter((one) => one.sequence);
     let told = 0;
-    for (const { sequence, sound } of failing)
-      for (const { heard } of play(prover, sequence!, show.rig.sounds[sound]).stones)
+    for (const { sequence, sound, level } of failing)
+      for (const { heard } of play(prover, sequence!, show.rig.sounds[sound], level).stones)
         for (const [i, one] of heard.entries()) {
           const evidence = why.arrivedAfter(heard, i);
           const waited = Number.parseFloat(input(evidence, 'waited before'));
@@ -82,6 +82,11 @@ describe('verdicts', () => {
       else expect(evidence!.inputs.reduce((sum, [, value]) => sum + (/^\d+$/.test(value) ? Number(value) : 0), 0)).toBe(Number(evidence!.value));
     }
     expect(judgements.filter((one) => one.verdict === 'does-not')).toHaveLength(3);
+  });
+  test('in set order it is the first time, not the shortest way', () => {
+    const inSet = prover.all(1).find((one) => one.verdict === 'does-not')!;
+    expect(why.shortestWay(inSet)).toMatchObject({ of: 'First time that it goes wrong in the set', value: String(inSet.length), source: expect.stringContaining('part by part') });
+    expect(why.shortestWay(judgements.find((one) => one.verdict === 'does-not')!)).toMatchObject({ of: 'Shortest way to a wrong sound', source: expect.stringContaining('nothing shorter') });
   });
   test('what was given up is told', () => {
     expect(why.shortestWay({ ...judgements[0], length: 3, sequence: null, gaveUp: 'more than 30000 states' })!.inputs).toContainEqual(['left open', 'more than 30000 states']);

@@ -50,7 +50,7 @@ export function ProofStation() {
         <>
           {level === 3 && <StrayTable proved={now} />}
           <div className="sectionhead">
-            <h2>{wrong.length > 0 ? 'Shortest ways to a wrong sound' : 'Every sound that is played comes up right'}</h2>
+            <h2>{wrong.length === 0 ? 'Every sound that is played comes up right' : level === 1 ? 'Where the set goes wrong' : 'Shortest ways to a wrong sound'}</h2>
             <span className="soft">{levels.find((one) => one.level === level)!.name.toLowerCase()}</span>
           </div>
           {wrong.length > 0 && (

@@ -7,7 +7,7 @@ import { useFindings, useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { verdictMark, verdictWords } from './levels.ts';
-import { refWords, valueWords, wordsOf } from './stone-words.ts';
+import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './stone-words.ts';
 
 /** One failure as stepping stones, and played on the simulated rig stone by stone. */
 export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Judgement; readonly open: boolean; readonly onOpen: () => void }) {
@@ -17,7 +17,7 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
   const { sequence, sound } = judgement;
   const played = useQuery({
     queryKey: ['played', judged?.serial, judgement.slot, judgement.level, JSON.stringify(sequence)],
-    queryFn: () => (sequence ? judge().play(sequence, sound) : null),
+    queryFn: () => (sequence ? judge().play(sequence, sound, judgement.level) : null),
     staleTime: Infinity,
     gcTime: 0,
   });
@@ -25,8 +25,8 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
   const shortest = why.shortestWay(judgement);
   if (!slot || !show.rig.sounds[sound]) return null;
   const fixing = judged?.findings.find((finding) => finding.at.slot === judgement.slot && finding.fix);
-  const stones = sequence ? [{ kind: 'power-up' } as const, ...sequence.stones] : [];
-  const wrong = played.data?.wants.filter((want) => !want.right) ?? [];
+  // Once it was played, with what is let go after the last press.
+  const stones = played.data?.stones.map(({ stone }) => stone) ?? (sequence ? [{ kind: 'power-up' } as const, ...sequence.stones] : []);
   const play = () => {
     if (!open) onOpen();
     takeSound(sound);
@@ -44,7 +44,8 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
           {verdictWords[judgement.verdict]}
           {shortest && (
             <>
-              , shortest in <Why evidence={shortest} />
+              {judgement.level === 1 ? ', first at step ' : ', shortest in '}
+              <Why evidence={shortest} />
             </>
           )}
           {judgement.gaveUp && ` (${judgement.gaveUp})`}
@@ -66,8 +67,8 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
         {stones.map((stone, i) => {
           const last = i === stones.length - 1;
           const { title, note } = wordsOf(show, wiring, stone);
-          const bad = last && played.data?.silent && wrong.length === 0 ? ['nothing is heard'] : last && wrong.length > 0 ? wrong.slice(0, 2).map((want) => `${refWords(wiring, want.ref)} ${valueWords(wiring, want.ref, want.cameUp)}, wanted ${valueWords(wiring, want.ref, want.wanted)}`) : [];
-          const needs = i === 0 ? (sequence?.needs ?? []).map((need) => `${refWords(wiring, `${need.device}/${need.part}`)} ${valueWords(wiring, `${need.device}/${need.part}`, Number.isNaN(Number(need.value)) ? need.value : Number(need.value))}`) : [];
+          const bad = last && played.data ? endWords(wiring, played.data) : [];
+          const needs = i === 0 && sequence ? powerUpWords(wiring, sequence) : [];
           return (
             <li key={i}>
               <div className={`stone${last ? ' bad' : ''}${open && i === at ? ' now' : ''}`}>

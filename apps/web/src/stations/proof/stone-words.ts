@@ -1,4 +1,4 @@
-import { type Show, splitRef, type Stone, type Wiring } from '@yunta/core';
+import { type Played, type Sequence, type Show, splitRef, type Stone, type Wiring } from '@yunta/core';
 
 export interface StoneWords {
   readonly title: string;
@@ -33,6 +33,20 @@ export function wordsOf(show: Show, wiring: Wiring, stone: Stone | { readonly ki
     case 'restart':
       return { title: 'restart', note: nameOf(stone.device) };
   }
+}
+
+/** What power-up must bring for a sequence to go as told, and what is lost in it. */
+export const powerUpWords = (wiring: Wiring, { needs, lostAtPowerUp }: Sequence): readonly string[] => [
+  ...needs.map(({ device, part, value }) => `${refWords(wiring, `${device}/${part}`)} ${valueWords(wiring, `${device}/${part}`, Number.isNaN(Number(value)) ? value : Number(value))}`),
+  ...(lostAtPowerUp ? [`lost: ${lostAtPowerUp.words}`] : []),
+];
+
+/** What is wrong at the end of a played sequence: the first two wants that came up otherwise, else what is heard instead. */
+export function endWords(wiring: Wiring, { wants, silent, heard }: Pick<Played, 'wants' | 'silent' | 'heard'>): readonly string[] {
+  const wrong = wants.filter((want) => !want.right);
+  if (wrong.length > 0) return wrong.slice(0, 2).map(({ ref, cameUp, wanted }) => `${refWords(wiring, ref)} ${valueWords(wiring, ref, cameUp)}, wanted ${valueWords(wiring, ref, wanted)}`);
+  if (silent) return ['nothing is heard'];
+  return heard === 'wrong' ? ['each right alone, not what is wanted together'] : [];
 }
 
 /** A control as people say it: *Echo preset*, *Combo channel*, *Loop 3*. */

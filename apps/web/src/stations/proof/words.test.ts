@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { demoShow, type Judgement, proverOf, type Stone, wire } from '@yunta/core';
 import { worstOf } from './levels.ts';
-import { refWords, valueWords, wordsOf } from './stone-words.ts';
+import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './stone-words.ts';
 
 const show = demoShow();
 const wiring = wire(show.rig);
@@ -32,6 +32,26 @@ describe('stones in words', () => {
     expect(valueWords(wiring, 'combo/channel', 'lead')).toBe('lead');
     expect(valueWords(wiring, 'echo/mix', null)).toBe('unknown');
   });
+});
+
+test('what power-up must bring, and what is lost in it', () => {
+  const needs = [
+    { device: 'echo', part: 'preset', value: '5' },
+    { device: 'combo', part: 'channel', value: 'lead' },
+  ];
+  expect(powerUpWords(wiring, { needs, stones: [] })).toEqual(['Echo preset 6', 'Combo channel lead']);
+  expect(powerUpWords(wiring, { needs: [], stones: [] })).toEqual([]);
+  expect(powerUpWords(wiring, { needs: [], lostAtPowerUp: { device: 'switcher', point: 2, words: 'at Echo' }, stones: [] })).toEqual(['lost: at Echo']);
+});
+
+test('the end of a played sequence: the wants that came up otherwise, two at most; else what is heard instead', () => {
+  const want = (ref: 'echo/preset' | 'combo/channel' | 'echo/mix', wanted: string | number, cameUp: string | number, right = false) => ({ ref, wanted, cameUp, right });
+  const three = [want('echo/preset', 5, 0), want('combo/channel', 'lead', 'clean'), want('echo/mix', 1, 2)];
+  expect(endWords(wiring, { wants: three, silent: false, heard: 'wrong' })).toEqual(['Echo preset 1, wanted 6', 'Combo channel clean, wanted lead']);
+  const right = [want('echo/preset', 5, 5, true)];
+  expect(endWords(wiring, { wants: right, silent: true, heard: 'wrong' })).toEqual(['nothing is heard']);
+  expect(endWords(wiring, { wants: right, silent: false, heard: 'wrong' })).toEqual(['each right alone, not what is wanted together']);
+  expect(endWords(wiring, { wants: right, silent: false, heard: 'right' })).toEqual([]);
 });
 
 test('a level is told by its worst', () => {
