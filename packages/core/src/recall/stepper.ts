@@ -1,4 +1,5 @@
 import type { FaultKind } from '../model/documents.ts';
+import { Choices } from './choices.ts';
 import type { CompiledEvent } from './compiled.ts';
 import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
@@ -111,23 +112,15 @@ export class Stepper {
 
   private forked(from: Row, act: (store: Store, fork: Fork) => void): Row[] {
     const rows: Row[] = [];
-    let script: number[] = [];
-    for (;;) {
-      const sizes: number[] = [];
-      const row = from.slice();
-      act(this.store.open(row), (values) => {
-        const at = sizes.length;
-        sizes.push(values.length);
-        return values[script[at] ?? 0];
-      });
-      rows.push(row);
-      const next = sizes.map((_, i) => script[i] ?? 0);
-      let i = sizes.length - 1;
-      while (i >= 0 && next[i] + 1 >= sizes[i]) i -= 1;
-      if (i < 0) return rows;
-      script = [...next.slice(0, i), next[i] + 1];
+    const choices = new Choices();
+    do {
       if (rows.length > 200_000) throw new TooManyStates();
-    }
+      choices.begin();
+      const row = from.slice();
+      act(this.store.open(row), (values) => values[choices.of(values.length)]);
+      rows.push(row);
+    } while (choices.next());
+    return rows;
   }
 
   private run(from: Row, act: (delivery: Delivery) => void, lost?: number): { row: Row; outcome: Outcome; points: readonly LossyPoint[] } {
