@@ -13,16 +13,22 @@ const settled = (request: http.ClientRequest): Promise<number | undefined> =>
     request.once('error', reject);
   });
 
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
 test('a server told to stop answers what it was asked, and is not kept up by one who asks on over the same connection', async () => {
   await running.startServer();
   const agent = new http.Agent({ keepAlive: true, maxSockets: 1 });
   const body = JSON.stringify({ kind: 'empty', name: 'Last order' });
-  const order = http.request(`${running.url}/api/shows`, { method: 'POST', agent, headers: { 'content-type': 'application/json', 'content-length': body.length } });
+  const headers = { 'content-type': 'application/json', 'content-length': body.length, expect: '100-continue' };
+  const order = http.request(`${running.url}/api/shows`, { method: 'POST', agent, headers });
   const answer = settled(order);
+  order.flushHeaders();
+  // The server has the order's headers, and waits for the rest of it …
+  await new Promise((resolve) => order.once('continue', resolve));
   order.write(body.slice(0, 5));
-  await new Promise((resolve) => setTimeout(resolve, 200));
   const stopped = running.stopServer();
-  await new Promise((resolve) => setTimeout(resolve, 200));
+  // … while it closes: it takes no new connections any more.
+  while (await settled(http.get(`${running.url}/health`, { agent: false })).then(() => true, () => false)) await pause(20);
   order.end(body.slice(5));
   expect(await answer).toBe(201);
 
@@ -31,7 +37,7 @@ test('a server told to stop answers what it was asked, and is not kept up by one
   void stopped.then(() => (refused = true));
   while (!refused && asked < 20) {
     await settled(http.get(`${running.url}/health`, { agent })).then(() => (asked += 1), () => undefined);
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    await pause(100);
   }
   agent.destroy();
   await stopped;
