@@ -47,7 +47,8 @@ export class SimulatedRig {
     const isWanted = (part: string, value: number) => !wanted.has(part) || String(values.literal(value)) === wanted.get(part);
     return (open, variable) => {
       const { part } = this.plant.variables[variable];
-      const loads = presets?.variable === variable ? presets.loads.filter((control) => loadedAtPowerUp(device, control)) : [];
+      const loads = presets?.variable === variable ? presets.loads.filter((control) => wanted.has(control.id) && loadedAtPowerUp(device, control)) : [];
+      if (!wanted.has(part) && loads.length === 0) return open[this.choices.of(open.length)];
       const brings = (value: number) =>
         isWanted(part, value) &&
         loads.every((control) => {
