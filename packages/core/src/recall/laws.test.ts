@@ -1,9 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
+import { demoShow, flyShow } from '../demo/demo.ts';
 import { seededShow } from '../testing/compare.ts';
 import { Random } from '../testing/random.ts';
 import { Delivery } from './delivery.ts';
 import { begin } from './events.ts';
 import { after } from './leaves.ts';
+import type { Operation } from './operations.ts';
 import { proverOf } from './prove.ts';
 import type { Plant } from './plant.ts';
 import { WholeStore } from './store.ts';
@@ -89,5 +91,24 @@ describe('laws of the pieces that the proof is made of', () => {
         const state = anyState(prover.plant, r);
         expect(prover.hearing.judge((variable) => state[variable], prover.layOf(sound).restrictedTo(new Set(), -1), { obey: false, pins: new Map() }).is).toBe('right');
       }
+  });
+
+  // The demo waits for devices that load and opens and closes contacts; random rigs send over chains and merges.
+  test('a press recorded straight does the same, at the same times and in the same order, as one delivered message by message', () => {
+    const told = (operations: readonly Operation[]) => operations.map(({ deed, time }) => [deed.touches, deed.constant ?? null, time]);
+    let compared = 0;
+    let waited = 0;
+    for (const show of [demoShow(), flyShow(), ...Array.from({ length: 80 }, (_, i) => seededShow(700 + i))]) {
+      const { plant, table } = proverOf(show);
+      if (plant.mayFeedBack) continue;
+      for (const compiled of table.ordinary) {
+        if (compiled.operations === null) continue;
+        expect(told(compiled.operations)).toEqual(told(compiled.losses().operations));
+        compared += compiled.operations.length;
+        if (compiled.event.kind === 'press' && compiled.event.slot.actions.some((action) => action.kind === 'wait')) waited += 1;
+      }
+    }
+    expect(compared).toBeGreaterThan(1000);
+    expect(waited).toBeGreaterThan(10);
   });
 });

@@ -143,8 +143,9 @@ class Aftermath {
   }
 
   /**
-   * Applies a deed to one variable (null: to none, to learn whether its device begins to load), taking in what it turns out to read as a machine does; false where that
-   * is not known. What it leaves in `into` is what the device is then busy with.
+   * Applies a deed to one variable (null: to none, to learn whether its device begins to load), taking in what it
+   * turns out to read as a machine does; false where that is not known. What it leaves in `into` is what the device
+   * is then busy with.
    */
   private tried(deed: Deed, time: number, variable: number | null, into: Running): boolean {
     const { trial, known, running } = this;

@@ -262,21 +262,22 @@ export class Prover {
   private isPlain(slot: PlantSlot, sound: Sound, level: FreeLevel): boolean {
     if (this.suspects.length > 0 || this.isSuspect(slot)) return false;
     try {
-      return this.isSettled(slot, this.layOf(sound), { level, pins: noPins, limits: this.limits });
+      const laid = this.layOf(sound);
+      return this.isSettled(slot, laid, this.unsettled(slot, laid), { level, pins: noPins, limits: this.limits });
     } catch (reason) {
       if (reason instanceof NeedPin) return false;
       throw reason;
     }
   }
 
-  private isSettled(slot: PlantSlot, laid: Laid, question: Question): boolean {
-    return laid.obeyed.size === 0 && this.isPlayable(slot) && this.unsettled(slot, laid).length === 0 && (laid.sound.silence || this.alwaysSounds(question));
+  private isSettled(slot: PlantSlot, laid: Laid, unsettled: readonly number[], question: Question): boolean {
+    return unsettled.length === 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(question));
   }
 
   private stateAnswer(slot: PlantSlot, sound: Sound, question: Question): Answer {
     const laid = this.layOf(sound);
     const unsettled = this.unsettled(slot, laid);
-    if (unsettled.length === 0 && this.isSettled(slot, laid, question)) return recallsAnswer;
+    if (this.isSettled(slot, laid, unsettled, question)) return recallsAnswer;
     const one: Case = { slot, laid, question, after: this.after(slot, question), statuses: new Map() };
     try {
       return this.decide(one, unsettled);
