@@ -6,17 +6,40 @@ import { documentRig, kernelRig, proveCompiled, Random, retraceRig } from '../di
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 const copyOf = (data) => JSON.parse(JSON.stringify(data));
 
-/** Each run gets data of its own, so that nothing remembered from the run before helps. */
-function timed(runs, warmUp, prepare, act) {
-  const times = [];
-  for (let i = 0; i < runs + warmUp; i += 1) {
-    const data = prepare();
-    globalThis.gc?.();
-    const start = performance.now();
-    act(data);
-    if (i >= warmUp) times.push(performance.now() - start);
+/** One run on data of its own, so that nothing remembered from the run before helps. */
+function timed(prepare, act) {
+  const data = prepare();
+  const start = performance.now();
+  act(data);
+  return performance.now() - start;
+}
+
+/**
+ * Runs until 20 in a row brought none that was 3 % faster than all before: by then the engine has compiled what it
+ * will. At most 200 runs.
+ */
+function warmUp(act) {
+  let best = Infinity;
+  for (let runs = 0, idle = 0; idle < 20 && runs < 200; runs += 1) {
+    const time = act();
+    idle = time < best * 0.97 ? 0 : idle + 1;
+    best = Math.min(best, time);
   }
-  return times;
+}
+
+function medianWhenWarm(prepare, act) {
+  warmUp(() => timed(prepare, act));
+  return median(Array.from({ length: 20 }, () => timed(prepare, act)));
+}
+
+/** Nanoseconds that a step of a bare loop takes here and now: other figures can be told from a slow minute by it. */
+function stepTime() {
+  const steps = 2_000_000;
+  let x = 0;
+  const start = performance.now();
+  for (let i = 0; i < steps; i += 1) x = (x * 31 + i) | 0;
+  const time = performance.now() - start;
+  return x === 1 ? 0 : (time * 1e6) / steps;
 }
 
 const retrace = retraceRig().show;
@@ -27,44 +50,57 @@ const judged = (show, memo) => {
   return context.prover.all(2);
 };
 
-function editTimes() {
-  const r = new Random(7);
-  let show = copyOf(retrace);
-  const sounds = Object.keys(show.rig.sounds);
-  const memo = contextOf(show);
-  judged(show, memo);
-  const edits = [
-    () => commands.wantPedal(show, r.pick(sounds), `pedal-${r.below(60) + 1}`, r.pick(['on', 'off'])),
-    () => commands.want(show, r.pick(sounds), `effect-${r.below(16) + 1}/preset`, r.below(12) * 20),
-    () => commands.want(show, r.pick(sounds), 'combo/channel', r.pick(['clean', 'lead'])),
-    () => commands.setSlotActions(show, `slot-${r.below(60) + 1}`, r.chance(0.5) ? null : [{ kind: 'loop', loop: `loop-${r.below(60) + 1}`, to: 1 }]),
-    () => commands.setDevice(show, `effect-${r.below(16) + 1}`, 'countsFrom', r.pick([0, 1])),
-    () => commands.setSound(show, r.pick(sounds), 'name', `Sound ${r.below(1000)}`),
-    () => commands.setCable(show, `cable-${r.below(60) + 1}`, 'length', r.below(20)),
+const editKinds = (r) => {
+  const sounds = Object.keys(retrace.rig.sounds);
+  return [
+    (show) => commands.wantPedal(show, r.pick(sounds), `pedal-${r.below(60) + 1}`, r.pick(['on', 'off'])),
+    (show) => commands.want(show, r.pick(sounds), `effect-${r.below(16) + 1}/preset`, r.below(12) * 20),
+    (show) => commands.want(show, r.pick(sounds), 'combo/channel', r.pick(['clean', 'lead'])),
+    (show) => commands.setSlotActions(show, `slot-${r.below(60) + 1}`, r.chance(0.5) ? null : [{ kind: 'loop', loop: `loop-${r.below(60) + 1}`, to: 1 }]),
+    (show) => commands.setDevice(show, `effect-${r.below(16) + 1}`, 'countsFrom', r.pick([0, 1])),
+    (show) => commands.setSound(show, r.pick(sounds), 'name', `Sound ${r.below(1000)}`),
+    (show) => commands.setCable(show, `cable-${r.below(60) + 1}`, 'length', r.below(20)),
   ];
-  const times = [];
-  let context = memo;
-  for (let i = 0; i < 220; i += 1) {
-    const command = r.pick(edits)();
+};
+
+/** Times of mixed edits, one after the other on one rig, memo tables warm. */
+function editTimes(seed, count) {
+  const r = new Random(seed);
+  const kinds = editKinds(r);
+  let show = copyOf(retrace);
+  let context = contextOf(show);
+  judged(show, context);
+  return Array.from({ length: count }, () => {
+    const command = r.pick(kinds)(show);
     const start = performance.now();
     const result = applySteps(show, command.steps);
     if (!result.ok) throw new Error(JSON.stringify(result.problems));
     context = contextOf(result.value, context);
     for (const sound of Object.values(result.value.rig.sounds)) context.tracer.trace(sound);
     check(context, rules);
-    if (i >= 20) times.push(performance.now() - start);
+    const time = performance.now() - start;
     show = result.value;
-  }
-  return times;
+    return time;
+  });
 }
 
 /** Each figure is reported as soon as it is known. */
 export function coreFigures(report) {
-  report('retrace-cold-80x60', median(timed(20, 8, () => copyOf(retrace), (show) => judged(show))));
-  const edits = editTimes().sort((a, b) => a - b);
-  report('edit-p95-80x60', edits[Math.floor(edits.length * 0.95)]);
+  const steps = [];
+  const figure = (name, work) => {
+    steps.push(stepTime());
+    report(name, work());
+    steps.push(stepTime());
+  };
+  for (let i = 0; i < 20; i += 1) stepTime();
+  figure('retrace-cold-80x60', () => medianWhenWarm(() => copyOf(retrace), (show) => judged(show)));
+  figure('edit-p95-80x60', () => {
+    warmUp(() => median(editTimes(6, 20)));
+    return editTimes(7, 200).sort((a, b) => a - b)[190];
+  });
   const kernel = kernelRig().show;
-  report('proof-kernel-1000x200', median(timed(20, 5, () => proveCompiled(proverOf(copyOf(kernel))), (prove) => prove())));
+  figure('proof-kernel-1000x200', () => medianWhenWarm(() => proveCompiled(proverOf(copyOf(kernel))), (prove) => prove()));
   const large = documentRig().show;
-  report('proof-document-1000x200', median(timed(20, 5, () => copyOf(large), (show) => proverOf(show).all(2))));
+  figure('proof-document-1000x200', () => medianWhenWarm(() => copyOf(large), (show) => proverOf(show).all(2)));
+  report('bare-loop-step', median(steps), 'ns');
 }

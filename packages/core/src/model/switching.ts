@@ -77,16 +77,23 @@ export function wantsOf(sound: Sound, switching: ReadonlyMap<string, Switching>)
 
 function findWants(sound: Sound, switching: ReadonlyMap<string, Switching>): ReadonlyMap<ControlRef, Literal> {
   const wants = new Map<ControlRef, Literal>();
-  for (const device in sound.pedals) {
-    const { loop, own } = switching.get(device) ?? {};
-    if (sound.pedals[device] === 'on') {
-      if (loop !== undefined) wants.set(loop, 1);
-      if (own !== undefined) wants.set(own, 1);
-    } else if (own !== undefined) wants.set(own, 0);
-    else if (loop !== undefined) wants.set(loop, 0);
-  }
-  for (const ref in sound.wants) wants.set(ref, sound.wants[ref]);
+  eachWant(sound, switching, (ref, literal) => wants.set(ref, literal));
   return wants;
+}
+
+/** The same one by one, in the order of the sound; of a control that comes twice the last counts. */
+export function eachWant(sound: Sound, switching: ReadonlyMap<string, Switching>, visit: (ref: ControlRef, literal: Literal) => void): void {
+  for (const [device, state] of Object.entries(sound.pedals)) {
+    const switched = switching.get(device);
+    if (!switched) continue;
+    const { loop, own } = switched;
+    if (state === 'on') {
+      if (loop !== undefined) visit(loop, 1);
+      if (own !== undefined) visit(own, 1);
+    } else if (own !== undefined) visit(own, 0);
+    else if (loop !== undefined) visit(loop, 0);
+  }
+  for (const [ref, literal] of Object.entries(sound.wants)) visit(ref, literal);
 }
 
 type Next = ReadonlyMap<string, readonly { readonly device: string; readonly jack: string }[]>;

@@ -90,10 +90,26 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
   (operations ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
 
-function touchedBy(events: readonly CompiledEvent[], variable: number): readonly CompiledEvent[] {
-  const touching: CompiledEvent[] = [];
-  for (let i = 0; i < events.length; i += 1) if (events[i].leaves.has(variable)) touching.push(events[i]);
-  return touching;
+/** For each variable the events that may change it, one variable's after the other's: those of variable v are from start[v] to start[v + 1]. */
+interface Touching {
+  readonly start: Int32Array;
+  /** Places in the list of events. */
+  readonly places: Int32Array;
+}
+
+function touchingOf(events: readonly CompiledEvent[], variables: number): Touching {
+  const start = new Int32Array(variables + 2);
+  for (let i = 0; i < events.length; i += 1) {
+    const { touched } = events[i].leaves;
+    for (let k = 0; k < touched.length; k += 1) start[touched[k] + 2] += 1;
+  }
+  for (let variable = 0; variable < variables; variable += 1) start[variable + 2] += start[variable + 1];
+  const places = new Int32Array(start[variables + 1]);
+  for (let i = 0; i < events.length; i += 1) {
+    const { touched } = events[i].leaves;
+    for (let k = 0; k < touched.length; k += 1) places[start[touched[k] + 1]++] = i;
+  }
+  return { start, places };
 }
 
 /** The events of a level, compiled once a plant and shared by every machine. */
@@ -104,7 +120,8 @@ export class EventTable {
   readonly press: ReadonlyMap<number, CompiledEvent>;
   /** By level; and by level and variable, found when first asked for. A rig's faults are the same each time. */
   private readonly events = new Map<FreeLevel, readonly CompiledEvent[]>();
-  private readonly touching = new Map<FreeLevel, (readonly CompiledEvent[] | undefined)[]>();
+  private readonly touching = new Map<FreeLevel, Touching>();
+  private readonly touched = new Map<FreeLevel, Uint8Array>();
   /** What only levels 3 and 4 ask for, compiled when they do. */
   private late: { readonly strays: readonly CompiledEvent[]; readonly restarts: readonly CompiledEvent[] } | undefined;
   private readonly known: ReadonlyMap<number, CompiledEvent>;
@@ -161,14 +178,31 @@ export class EventTable {
     return this.ordinary;
   }
 
+  /** Whether any event of a level may change a variable. */
+  mayTouch(level: FreeLevel, faults: ReadonlySet<FaultKind>, variable: number): boolean {
+    let touched = this.touched.get(level);
+    if (!touched) {
+      this.touched.set(level, (touched = new Uint8Array(this.plant.variables.length)));
+      for (const { leaves } of this.at(level, faults)) for (let i = 0; i < leaves.touched.length; i += 1) touched[leaves.touched[i]] = 1;
+    }
+    return touched[variable] === 1;
+  }
+
   /** Events of a level that may change one of these variables, in document order. */
   concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
+    const events = this.at(level, faults);
     let touching = this.touching.get(level);
-    if (!touching) this.touching.set(level, (touching = []));
-    const touchingOne = (variable: number) => (touching[variable] ??= touchedBy(this.at(level, faults), variable));
-    if (variables.length === 1) return touchingOne(variables[0]);
-    const chosen = new Set<CompiledEvent>();
-    for (const variable of variables) for (const compiled of touchingOne(variable)) chosen.add(compiled);
-    return this.at(level, faults).filter((compiled) => chosen.has(compiled));
+    if (!touching) this.touching.set(level, (touching = touchingOf(events, this.plant.variables.length)));
+    const { start, places } = touching;
+    const found: CompiledEvent[] = [];
+    if (variables.length === 1) {
+      const [variable] = variables;
+      for (let i = start[variable]; i < start[variable + 1]; i += 1) found.push(events[places[i]]);
+      return found;
+    }
+    const chosen = new Uint8Array(events.length);
+    for (const variable of variables) for (let i = start[variable]; i < start[variable + 1]; i += 1) chosen[places[i]] = 1;
+    for (let i = 0; i < events.length; i += 1) if (chosen[i] === 1) found.push(events[i]);
+    return found;
   }
 }

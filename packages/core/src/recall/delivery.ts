@@ -2,7 +2,7 @@ import type { Action, FaultKind } from '../model/documents.ts';
 import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { constant, type Deed, deed, moveBit, type Operation, receive, type Running } from './operations.ts';
+import { constant, type Deed, deed, loopsAtOnce, moveBit, noPoints, type Operation, receive, type Running } from './operations.ts';
 import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
 import { Agenda } from './agenda.ts';
 import { heardBy } from './heard.ts';
@@ -45,7 +45,6 @@ type Item =
 type LocalAct = Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }> | { readonly kind: 'open'; readonly contact: string };
 
 const nameOf = (item: Item): string => (item.kind === 'message' ? `${item.to.index}<${JSON.stringify(item.message)}` : `${item.device.index}!${JSON.stringify(item.act)}`);
-const noPoints: readonly number[] = [];
 const isHeldContact = (controller: PlantController, id: string): boolean => controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
 
 /** A move of an input that is made only where something else is so too, which is asked only where the move would be seen. */
@@ -243,13 +242,17 @@ export class Delivery {
   private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
     const { plant } = this;
     const opens = held === 'press' ? actions.filter((action) => action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) : [];
+    const loops = loopsAtOnce(plant, device);
     let now = time;
     let line = time;
     for (let first = 0; first <= actions.length; ) {
       let end = first;
       for (; end < actions.length && actions[end].kind !== 'wait'; end += 1) {
         const action = actions[end];
-        if (action.kind !== 'program' && action.kind !== 'control' && action.kind !== 'wait') this.actNow(device, action, now, noPoints);
+        if (action.kind === 'loop') {
+          const both = loops.get(action.loop);
+          if (both) this.add(both[action.to], now);
+        } else if (action.kind !== 'program' && action.kind !== 'control' && action.kind !== 'wait') this.actNow(device, action, now, noPoints);
       }
       if (end === actions.length) for (const action of opens) if (action.kind === 'contact') this.setContact(controller, action.contact, 0, now, noPoints);
       line = Math.max(line, now);
@@ -271,7 +274,7 @@ export class Delivery {
     const controller = device.controller!;
     switch (act.kind) {
       case 'loop':
-        return this.write(device.controls.get(act.loop)?.variable ?? -1, this.plant.values.id(act.to), now, points);
+        return this.switchLoop(device, act, now, points);
       case 'contact':
         return this.contact(controller, act.contact, act.to, now, points);
       case 'open':
@@ -283,6 +286,17 @@ export class Delivery {
       default:
         assertNever(act, 'act');
     }
+  }
+
+  private switchLoop(device: PlantDevice, { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>, now: number, points: readonly number[]): void {
+    const both = loopsAtOnce(this.plant, device).get(loop);
+    if (both) this.emit(both[to].deed, now, points);
+  }
+
+  /** What is recorded of an operation that reads nothing and calls nothing forth. */
+  private add(operation: Operation, time: number): void {
+    if (this.options.record && operation.time === time) this.operations.push(operation);
+    else this.emit(operation.deed, time, operation.points);
   }
 
   private copy(from: number, to: number, time: number, points: readonly number[]): void {

@@ -1,5 +1,6 @@
+import type { Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef, type Sound } from '../model/documents.ts';
-import { wantsOf } from '../model/switching.ts';
+import { eachWant } from '../model/switching.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
 import { type Live, liveEdges } from '../trace/live.ts';
@@ -21,8 +22,7 @@ interface Wantable {
   /** The player sets it, looking. */
   readonly isCue: boolean;
   /** Of a device's preset: what recalling one loads. */
-  readonly presets?: PlantPresets;
-  readonly loads: readonly { readonly ref: ControlRef; readonly control: PlantControl }[];
+  readonly presets: PlantPresets | undefined;
 }
 
 export interface HearingEdge {
@@ -73,20 +73,20 @@ export class Hearing {
     for (const device of plant.devices) {
       const { presets } = device;
       for (const control of device.controls.values()) {
-        this.wantable.set(controlRef(device.id, control.id), { variable: control.variable, isCue: ownerOf(device.wired, control.control) !== 'programmed', loads: [] });
+        this.wantable.set(controlRef(device.id, control.id), { variable: control.variable, isCue: ownerOf(device.wired, control.control) !== 'programmed', presets: undefined });
         this.controlOf.set(control.variable, control);
         this.device.set(control.variable, device);
         if (presets) presetOf.set(control.variable, presets.variable);
       }
-      if (presets) this.wantable.set(controlRef(device.id, 'preset'), { variable: presets.variable, isCue: false, presets, loads: presets.loads.map((control) => ({ ref: controlRef(device.id, control.id), control })) });
+      if (presets) this.wantable.set(controlRef(device.id, 'preset'), { variable: presets.variable, isCue: false, presets });
     }
     this.presetOf = presetOf;
     const size = plant.variables.length;
-    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), names: new Uint8Array(size) };
+    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), names: new Uint8Array(size), literals: new Array<Literal | undefined>(size).fill(undefined) };
   }
 
   /** A sound lays out at most as much as there are variables. */
-  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly names: Uint8Array };
+  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly names: Uint8Array; readonly literals: (Literal | undefined)[] };
   private readonly laidOut = new WeakMap<Sound, Laid>();
 
   /** Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out. */
@@ -98,28 +98,42 @@ export class Hearing {
 
   private layAnew(sound: Sound): Laid {
     const { variables, wanted, names } = this.scratch;
+    const { literals, named } = this.namedBy(sound);
     const obeyed = new Map<number, number>();
     let count = 0;
-    const lay = (variable: number, value: number, named: 0 | 1) => {
+    const lay = (variable: number, value: number, isNamed: 0 | 1) => {
       variables[count] = variable;
       wanted[count] = value;
-      names[count] = named;
+      names[count] = isNamed;
       count += 1;
     };
-    const wants = wantsOf(sound, this.plant.switching);
-    for (const [ref, literal] of wants) {
-      const one = this.wantable.get(ref);
-      if (!one) continue;
+    for (let i = 0; i < named.length; i += 1) {
+      const { variable, isCue, presets } = named[i];
+      const literal = literals[variable]!;
       const value = this.plant.values.id(literal);
-      lay(one.variable, value, 1);
-      if (one.isCue) obeyed.set(one.variable, value);
-      if (!one.presets) continue;
-      for (const loaded of one.loads) {
-        const content = one.presets.content(Number(literal), loaded.control);
-        if (content !== undefined && !wants.has(loaded.ref)) lay(loaded.control.variable, content, 0);
+      lay(variable, value, 1);
+      if (isCue) obeyed.set(variable, value);
+      if (!presets) continue;
+      for (const control of presets.loads) {
+        const content = presets.content(Number(literal), control);
+        if (content !== undefined && literals[control.variable] === undefined) lay(control.variable, content, 0);
       }
     }
+    for (const { variable } of named) literals[variable] = undefined;
     return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), names.slice(0, count), obeyed, this.plant.variables.length);
+  }
+
+  /** What a sound names, in its order, and what it wants of each, by variable; to be emptied again by who asks. */
+  private namedBy(sound: Sound): { readonly literals: (Literal | undefined)[]; readonly named: readonly Wantable[] } {
+    const { literals } = this.scratch;
+    const named: Wantable[] = [];
+    eachWant(sound, this.plant.switching, (ref, literal) => {
+      const one = this.wantable.get(ref);
+      if (!one) return;
+      if (literals[one.variable] === undefined) named.push(one);
+      literals[one.variable] = literal;
+    });
+    return { literals, named };
   }
 
   /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */

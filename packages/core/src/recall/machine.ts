@@ -52,25 +52,37 @@ export class Machine {
   private readonly seen = new Set<string | number>();
   private readonly once = new Set<CompiledEvent>();
   private readonly alike = new Map<CompiledEvent, readonly CompiledEvent[]>();
-  private readonly events: readonly CompiledEvent[];
+  private known: readonly CompiledEvent[] | undefined;
+  private readonly faults: ReadonlySet<FaultKind>;
   private readonly losable: ReadonlySet<FaultKind>;
   private next = 0;
   private steps = 0;
 
   constructor(
-    table: EventTable,
+    private readonly table: EventTable,
     readonly variables: readonly number[],
     private readonly question: Question,
   ) {
-    const faults = new Set(question.level === 4 ? table.plant.wiring.rig.settings.faults : []);
-    this.losable = new Set([...faults].filter((kind) => kind !== 'restart'));
+    this.faults = new Set(question.level === 4 ? table.plant.wiring.rig.settings.faults : []);
+    this.losable = new Set([...this.faults].filter((kind) => kind !== 'restart'));
     this.stepper = new Stepper(table.plant, variables, question.pins);
-    const concerned = table.concerning(question.level, faults, variables).filter(({ event, index }) => question.stray === undefined || event.kind !== 'foot' || !event.stray || index === question.stray);
-    this.events = this.losable.size > 0 ? concerned : this.distinct(concerned);
     const starts = this.stepper.initial(this.losable);
     this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'quiet');
     for (const start of starts) if (start.outcome === 'quiet') this.add(start.row, null, null, start);
     this.starts = this.reached.length;
+  }
+
+  /** The events to try, found when the first row is left: often it alone is asked for. */
+  private get events(): readonly CompiledEvent[] {
+    return (this.known ??= this.eventsConcerned());
+  }
+
+  private eventsConcerned(): readonly CompiledEvent[] {
+    const { level, stray } = this.question;
+    if (!this.variables.some((variable) => this.table.mayTouch(level, this.faults, variable))) return [];
+    const touching = this.table.concerning(level, this.faults, this.variables);
+    const concerned = stray === undefined ? touching : touching.filter(({ event, index }) => event.kind !== 'foot' || !event.stray || index === stray);
+    return this.losable.size > 0 ? concerned : this.distinct(concerned);
   }
 
   /** The i-th row in the order of discovery; undefined past the last. */

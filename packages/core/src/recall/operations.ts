@@ -72,6 +72,20 @@ const settingTo = (device: number, variable: number, value: number): Deed =>
     { constant: { variable, value } },
   );
 
+const switchings = new WeakMap<PlantDevice, ReadonlyMap<string, readonly [out: Operation, into: Operation]>>();
+
+/** For each loop of a switcher what takes it out and in at once: the very same operations each time, for presses are full of them. */
+export function loopsAtOnce(plant: Plant, device: PlantDevice): ReadonlyMap<string, readonly [out: Operation, into: Operation]> {
+  let known = switchings.get(device);
+  if (!known) {
+    const set = (variable: number, to: 0 | 1): Operation => ({ deed: constant(plant, variable, plant.values.id(to)), time: 0, points: noPoints });
+    switchings.set(device, (known = new Map([...device.controls.values()].map(({ id, variable }) => [id, [set(variable, 0), set(variable, 1)]]))));
+  }
+  return known;
+}
+
+export const noPoints: readonly number[] = [];
+
 const received = new WeakMap<PlantDevice, Map<number, readonly Deed[]>>();
 
 /** What a received message does to a device, in order, the very same deeds each time; empty where it does not understand it. */

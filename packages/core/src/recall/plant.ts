@@ -58,8 +58,8 @@ export interface PlantSlot {
   readonly index: number;
   readonly slot: Slot;
   readonly actions: readonly Action[];
-  /** What the actions were compiled as. */
-  readonly steps: SlotActions;
+  /** What the actions were compiled as; null where they are written by hand. */
+  readonly steps: SlotActions | null;
 }
 
 export interface PlantControl {
@@ -148,15 +148,19 @@ export function reslot(plant: Plant, wiring: Wiring, actionsOf: (slot: Slot) => 
   for (const old of plant.slots) {
     const slot: Slot | undefined = filed[old.slot.id];
     if (!slot || slot.controller !== old.slot.controller || slot.bank !== old.slot.bank || slot.position !== old.slot.position) return null;
-    const steps = actionsOf(slot);
-    const same = steps === old.steps || (steps.length === old.steps.length && steps.every((step, i) => sameAction(step.action, old.actions[i])));
-    slots.push(same && slot.sound === old.slot.sound ? old : plantSlot(old.index, slot, steps));
+    const now = plantSlot(old.index, slot, actionsOf);
+    const same = (now.steps !== null && now.steps === old.steps) || (now.actions.length === old.actions.length && now.actions.every((action, i) => sameAction(action, old.actions[i])));
+    slots.push(same && slot.sound === old.slot.sound ? old : now);
   }
   if (slots.length !== Object.values(filed).filter((slot) => plant.device.has(slot.controller)).length) return null;
   return { ...plant, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
 }
 
-const plantSlot = (index: number, slot: Slot, steps: SlotActions): PlantSlot => ({ index, slot, steps, actions: steps.map((step) => step.action) });
+function plantSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotActions): PlantSlot {
+  if (slot.actions !== null) return { index, slot, steps: null, actions: slot.actions };
+  const steps = actionsOf(slot);
+  return { index, slot, steps, actions: steps.map((step) => step.action) };
+}
 
 function sameAction(one: Action, other: Action): boolean {
   if (one === other) return true;
@@ -209,7 +213,7 @@ class Builder {
     return Object.values(this.wiring.rig.slots)
       .filter((slot) => order.has(slot.controller))
       .sort((a, b) => order.get(a.controller)! - order.get(b.controller)! || a.bank - b.bank || a.position - b.position || (a.id < b.id ? -1 : 1))
-      .map((slot, index) => plantSlot(index, slot, this.actionsOf(slot)));
+      .map((slot, index) => plantSlot(index, slot, this.actionsOf));
   }
 
   private variable(kind: VariableKind, device: string, part: string, control?: Control): number {

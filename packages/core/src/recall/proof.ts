@@ -10,6 +10,7 @@ import { type Row, rowKey, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
 import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
 import { type Answer, bankDistance, combine, type Judgement, isMixed, type Level, recallsAnswer, worst } from './answer.ts';
+import { Judgements } from './judgements.ts';
 import { cheapestRoute } from './routes.ts';
 import { type Stone, stonesTo } from './sequence.ts';
 import { NeedVariable } from './store.ts';
@@ -23,9 +24,9 @@ export class Prover {
   private readonly machines = new Map<string, Machine | null>();
   private readonly jointKeys = new Set<string>();
   private readonly laid = new Map<string, Laid>();
-  private readonly judged = new Map<string, Judged>();
+  private readonly judged = new Judgements();
   /** Judgements of the rig before an edit: one that comes out the same is the same object. */
-  private earlier: ReadonlyMap<string, Judged> | undefined;
+  private earlier: Judgements | undefined;
   /** Variables that the judgement at work turns on. */
   private consulted: Set<number> = new Set();
   private readonly soundingBy = new Set<number>();
@@ -82,11 +83,11 @@ export class Prover {
   private takeOverJudgements(kept: Prover, touched: ReadonlySet<number>): void {
     const { sounds } = this.plant.wiring.rig;
     this.earlier = kept.judged;
-    for (const [key, known] of kept.judged) {
+    for (const known of kept.judged) {
       const { slot, sound, judgement, consulted } = known;
       if (judgement.level !== 2 && judgement.level !== 3) continue;
       if (this.plant.slots[slot.index] !== slot || sounds[sound.id] !== sound || consulted.some((variable) => touched.has(variable))) continue;
-      this.judged.set(key, known);
+      this.judged.add(known);
     }
     for (const variable of kept.soundingBy) this.soundingBy.add(variable);
   }
@@ -104,14 +105,12 @@ export class Prover {
   }
 
   judge(slot: PlantSlot, sound: Sound, level: Level): Judgement {
-    const key = `${level}|${slot.index}|${sound.id}`;
-    let known = this.judged.get(key);
-    if (!known) {
-      this.consulted = new Set();
-      const judgement = sameAsEarlier(this.earlier?.get(key)?.judgement, this.judgeAnew(slot, sound, level));
-      this.judged.set(key, (known = { judgement, slot, sound, consulted: [...this.consulted] }));
-    }
-    return known.judgement;
+    const known = this.judged.get(level, slot.index, sound.id);
+    if (known) return known.judgement;
+    if (this.consulted.size > 0) this.consulted = new Set();
+    const judgement = sameAsEarlier(this.earlier?.get(level, slot.index, sound.id)?.judgement, this.judgeAnew(slot, sound, level));
+    this.judged.add({ judgement, slot, sound, consulted: this.consulted.size === 0 ? noVariables : [...this.consulted] });
+    return judgement;
   }
 
   private judgeAnew(slot: PlantSlot, sound: Sound, level: Level): Judgement {
@@ -136,12 +135,20 @@ export class Prover {
     return this.pairs().map(({ slot, sound }) => this.judge(slot, sound, level));
   }
 
+  private slotsWithSounds: readonly { readonly slot: PlantSlot; readonly sound: Sound }[] | undefined;
+
   pairs(): readonly { readonly slot: PlantSlot; readonly sound: Sound }[] {
+    return (this.slotsWithSounds ??= this.findPairs());
+  }
+
+  private findPairs(): { readonly slot: PlantSlot; readonly sound: Sound }[] {
     const { sounds } = this.plant.wiring.rig;
-    return this.plant.slots.flatMap((slot) => {
-      const sound = slot.slot.sound === null ? undefined : sounds[slot.slot.sound];
-      return sound ? [{ slot, sound }] : [];
-    });
+    const pairs: { readonly slot: PlantSlot; readonly sound: Sound }[] = [];
+    for (const slot of this.plant.slots) {
+      const sound: Sound | undefined = slot.slot.sound === null ? undefined : sounds[slot.slot.sound];
+      if (sound) pairs.push({ slot, sound });
+    }
+    return pairs;
   }
 
   private orderBeats: unknown;
@@ -388,7 +395,7 @@ export class Prover {
   }
 
   private restsOn(variable: number, question: Question): number {
-    if (this.table.concerning(question.level, this.faultsOf(question), [variable]).length > 0) return -1;
+    if (this.table.mayTouch(question.level, this.faultsOf(question), variable)) return -1;
     const values = this.reachable(variable, question) as readonly number[];
     return values.length === 1 ? values[0] : -1;
   }
@@ -434,12 +441,16 @@ export class Prover {
   /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
   private othersAfter(one: Case, variable: number, machine: Machine, from: Reached, tried: Set<number>): readonly number[] {
     const others: number[] = [];
-    for (const row of this.postRows(machine, one.slot, from)) {
-      const value = row[machine.stepper.place[variable]];
-      if (value === one.laid.wants(variable) || tried.has(value)) continue;
+    const take = (value: number) => {
+      if (value === one.laid.wants(variable) || tried.has(value)) return;
       tried.add(value);
       others.push(value);
-    }
+    };
+    const compiled = this.table.press.get(one.slot.index)!;
+    const { stepper } = machine;
+    const value = this.plant.mayHold ? undefined : stepper.valueAfter(from.row, compiled, variable);
+    if (value === undefined) for (const row of this.postRows(machine, one.slot, from)) take(row[stepper.place[variable]]);
+    else if (stepper.canHappen(from.row, compiled)) take(value);
     return others;
   }
 
@@ -456,7 +467,8 @@ export class Prover {
     if (how === 'known') return this.outlook.status(laid, at, after.known(), question.pins);
     const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatives(variable)));
     // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
-    if (how === 'all' || [...nearby].some((variable) => after.left(variable) < 0 && !this.posts.has(`${questionKey(question)}|${variable}`))) {
+    const isDear = (variable: number) => after.left(variable) < 0 && this.table.mayTouch(question.level, this.faultsOf(question), variable) && !this.posts.has(`${questionKey(question)}|${variable}`);
+    if (how === 'all' || [...nearby].some(isDear)) {
       const before = this.status(one, at, how === 'all' ? 'near' : 'known');
       if (before !== 'open') return before;
     }
@@ -763,14 +775,6 @@ interface After {
   readonly every: () => Packed;
 }
 
-/** A judgement with what it was about and the variables that it turned on. */
-interface Judged {
-  readonly judgement: Judgement;
-  readonly slot: PlantSlot;
-  readonly sound: Sound;
-  readonly consulted: readonly number[];
-}
-
 const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Judgement =>
   earlier && earlier.verdict === judgement.verdict && earlier.length === judgement.length && JSON.stringify(earlier) === JSON.stringify(judgement) ? earlier : judgement;
 
@@ -786,6 +790,7 @@ interface Scan {
 }
 
 const none: ReadonlySet<never> = new Set();
+const noVariables: readonly number[] = [];
 const noPins: Pins = new Map();
 const nothingWanted: Pick<Laid, 'has'> = { has: () => false };
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);

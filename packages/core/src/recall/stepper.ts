@@ -44,6 +44,7 @@ export class Stepper {
   private readonly store: PartialStore;
   /** Emptied before each use. */
   private readonly running: Running = { busyUntil: new Map() };
+  private readonly scratch: Row;
   private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
   private readonly onlyDevice: number | null;
@@ -55,6 +56,7 @@ export class Stepper {
   ) {
     this.place = PartialStore.places(plant.variables.length, variables);
     this.width = variables.length + 1;
+    this.scratch = new Int32Array(this.width);
     this.store = new PartialStore(this.place, pins);
     const devices = new Set(variables.map((variable) => plant.variables[variable].owner));
     this.onlyDevice = devices.size === 1 ? [...devices][0] : null;
@@ -78,6 +80,20 @@ export class Stepper {
   after(from: Row, { operations, outcome, leaves }: CompiledEvent): Row | null {
     if (operations === null || outcome !== 'quiet') return null;
     return this.knownAfter(from, leaves) ?? this.replay(from, this.concerned(operations));
+  }
+
+  /**
+   * What one variable is after an event, nothing lost, on rows from which it can happen; undefined where `after` does
+   * not tell either.
+   */
+  valueAfter(from: Row, { operations, outcome, leaves }: CompiledEvent, variable: number): number | undefined {
+    if (operations === null || outcome !== 'quiet') return undefined;
+    const known = leaves.on(variable);
+    if (known >= 0) return known;
+    if (!leaves.has(variable)) return from[this.place[variable]];
+    this.scratch.set(from);
+    this.replayOn(this.scratch, this.concerned(operations), -1);
+    return this.scratch[this.place[variable]];
   }
 
   /** Every row that power-up may leave, the slots that fire by themselves included. */
@@ -170,11 +186,18 @@ export class Stepper {
 
   private replay(from: Row, operations: readonly Operation[], without = -1): Row {
     const row = from.slice();
+    this.replayOn(row, operations, without);
+    return row;
+  }
+
+  private replayOn(row: Row, operations: readonly Operation[], without: number): void {
     const store = this.store.open(row);
     const { running } = this;
     if (running.busyUntil.size > 0) running.busyUntil.clear();
-    for (const { deed, time, points } of operations) if (without < 0 || !points.includes(without)) deed.apply(store, running, time);
-    return row;
+    for (let i = 0; i < operations.length; i += 1) {
+      const { deed, time, points } = operations[i];
+      if (without < 0 || !points.includes(without)) deed.apply(store, running, time);
+    }
   }
 
   private replayLosses(from: Row, compiled: CompiledEvent, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
@@ -264,9 +287,9 @@ export function rowKey(row: Row): string | number {
 }
 
 function unique<T extends { readonly row: Row; readonly outcome: Outcome }>(list: readonly T[]): T[] {
-  const seen = new Set<string>();
+  const seen = new Set<string | number>();
   return list.filter((one) => {
-    const key = `${one.outcome}|${rowKey(one.row)}`;
+    const key = one.outcome === 'quiet' ? rowKey(one.row) : `${one.outcome}|${rowKey(one.row)}`;
     if (seen.has(key)) return false;
     seen.add(key);
     return true;
