@@ -89,8 +89,9 @@ function replaceAt(node: unknown, at: readonly string[], edit: (there: unknown, 
     else copy[Number(key)] = result.value;
     return accept(copy);
   }
+  if (result.value !== gone) return accept({ ...node, [key]: result.value });
   const { [key]: _, ...others } = node as Record<string, unknown>;
-  return accept(result.value === gone ? others : { ...node, [key]: result.value });
+  return accept(others);
 }
 
 /** Equality of JSON data, key order aside. */

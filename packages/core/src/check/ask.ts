@@ -69,8 +69,14 @@ function wantedOf(devices: WithPresets['devices'], sound: Sound): readonly Wante
   return wanted;
 }
 
-/** Controllers whose messages arrive at a device. */
-export const controllersOf = ({ wiring }: Wired, device: string): readonly WiredDevice[] => controllersIn(wiring).filter((wired) => midiReach(wiring, wired.device.id).has(device));
+const reached = new WeakMap<Wiring, ReadonlySet<string>>();
+
+/** Whether any controller's messages arrive at a device. */
+export function isReached({ wiring }: Wired, device: string): boolean {
+  let known = reached.get(wiring);
+  if (!known) reached.set(wiring, (known = new Set(controllersIn(wiring).flatMap((wired) => [...midiReach(wiring, wired.device.id)]))));
+  return known.has(device);
+}
 
 const controllers = new WeakMap<Wiring['devices'], readonly WiredDevice[]>();
 

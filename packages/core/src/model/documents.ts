@@ -253,8 +253,14 @@ export function splitRef(ref: ControlRef): { readonly device: string; readonly c
 export const byOrder = (a: { readonly order: Order; readonly id: string }, b: { readonly order: Order; readonly id: string }): number =>
   a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 
-export const inOrder = <T extends { readonly order: Order; readonly id: string }>(record: Readonly<Record<string, T>>): T[] =>
-  Object.values(record).sort(byOrder);
+export function inOrder<T extends { readonly order: Order; readonly id: string }>(record: Readonly<Record<string, T>>): readonly T[] {
+  let list = ordered.get(record) as readonly T[] | undefined;
+  if (!list) ordered.set(record, (list = Object.values(record).sort(byOrder)));
+  return list;
+}
+
+/** Documents are never changed in place: what was put in order once stays so. */
+const ordered = new WeakMap<object, readonly unknown[]>();
 
 export const emptyRig = (id: string, name: string): Rig => ({
   format: rigFormat,

@@ -3,6 +3,8 @@ import { type Problem, pointerToken, problem } from '../units/problem.ts';
 /** The shape of unknown data: one description that checks a value and is published as JSON Schema. */
 export interface Shape {
   readonly check: (value: unknown, at: string, into: Problem[]) => void;
+  /** Whether this very object has passed before. */
+  readonly hasPassed?: (value: unknown) => boolean;
   readonly schema: Readonly<Record<string, unknown>>;
 }
 
@@ -88,42 +90,47 @@ const isPlain = (value: unknown): value is Record<string, unknown> => value !== 
  * Documents are never changed in place, so an object that has passed a shape passes it again: after an edit only what
  * is new is looked at.
  */
-function remembering(check: Shape['check']): Shape['check'] {
+function remembering(check: Shape['check']): Required<Pick<Shape, 'check' | 'hasPassed'>> {
   const passed = new WeakSet<object>();
-  return (value, at, into) => {
-    if (isPlain(value) && passed.has(value)) return;
-    const before = into.length;
-    check(value, at, into);
-    if (isPlain(value) && into.length === before) passed.add(value);
+  const hasPassed = (value: unknown): boolean => isPlain(value) && passed.has(value);
+  return {
+    hasPassed,
+    check: (value, at, into) => {
+      if (hasPassed(value)) return;
+      const before = into.length;
+      check(value, at, into);
+      if (isPlain(value) && into.length === before) passed.add(value);
+    },
   };
 }
 
 /** Entries by key; `key` checks each key, ids unless said otherwise. */
 export const record = (of: Shape, max: number, key: (key: string) => boolean = isId): Shape => ({
-  check: remembering((value, at, into) => {
+  ...remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
-    const keys = Object.keys(value);
-    if (keys.length > max) return void into.push(problem(at, 'too-large', { count: keys.length, limit: max }));
-    for (const name of keys) {
-      const here = `${at}/${pointerToken(name)}`;
-      if (isForbiddenKey(name)) into.push(problem(here, 'forbidden-key', { key: name }));
-      else if (!key(name)) into.push(problem(here, 'wrong-type', { expected: 'a well-formed key' }));
-      else of.check(value[name], here, into);
+    const entries = Object.entries(value);
+    if (entries.length > max) return void into.push(problem(at, 'too-large', { count: entries.length, limit: max }));
+    const here = (name: string): string => `${at}/${pointerToken(name)}`;
+    for (const [name, entry] of entries) {
+      if (isForbiddenKey(name)) into.push(problem(here(name), 'forbidden-key', { key: name }));
+      else if (!key(name)) into.push(problem(here(name), 'wrong-type', { expected: 'a well-formed key' }));
+      else if (!of.hasPassed?.(entry)) of.check(entry, here(name), into);
     }
   }),
   schema: { type: 'object', additionalProperties: of.schema, maxProperties: max },
 });
 
 export const object = (required: Readonly<Record<string, Shape>>, optional: Readonly<Record<string, Shape>> = {}): Shape => ({
-  check: remembering((value, at, into) => {
+  ...remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
     for (const name of Object.keys(required)) if (!Object.hasOwn(value, name)) into.push(problem(at, 'missing-field', { field: name }));
-    for (const name of Object.keys(value)) {
-      const here = `${at}/${pointerToken(name)}`;
+    for (const [name, field] of Object.entries(value)) {
       const shape = Object.hasOwn(required, name) ? required[name] : Object.hasOwn(optional, name) ? optional[name] : undefined;
+      if (shape?.hasPassed?.(field)) continue;
+      const here = `${at}/${pointerToken(name)}`;
       if (isForbiddenKey(name)) into.push(problem(here, 'forbidden-key', { key: name }));
       else if (!shape) into.push(problem(here, 'unknown-field', { field: name.slice(0, 80) }));
-      else shape.check(value[name], here, into);
+      else shape.check(field, here, into);
     }
   }),
   schema: {

@@ -59,6 +59,7 @@ function remembered(memo: WeakMap<object, readonly unknown[]>, what: object, bes
   if (problems.length === 0) memo.set(what, beside);
   return problems;
 }
+const keysSeen = new WeakMap<object, readonly unknown[]>();
 const devicesSeen = new WeakMap<object, readonly unknown[]>();
 const callsSeen = new WeakMap<object, readonly unknown[]>();
 const cablesSeen = new WeakMap<object, readonly unknown[]>();
@@ -78,11 +79,12 @@ function typesOf(devices: Rig['devices']): typeof typesSeen {
 
 /** Entries are filed under their own ids. */
 function keyProblems(document: Readonly<Record<string, unknown>>, collections: readonly string[], at: string): Problem[] {
-  return collections.flatMap((collection) =>
-    Object.entries(document[collection] as Record<string, { id: string }>).flatMap(([key, entry]) =>
-      entry.id === key ? [] : [problem(at + pointer(collection, key, 'id'), 'out-of-domain', { value: entry.id, expected: key })],
-    ),
-  );
+  return collections.flatMap((collection) => {
+    const entries = document[collection] as Record<string, { id: string }>;
+    return remembered(keysSeen, entries, [], () =>
+      Object.entries(entries).flatMap(([key, entry]) => (entry.id === key ? [] : [problem(at + pointer(collection, key, 'id'), 'out-of-domain', { value: entry.id, expected: key })])),
+    );
+  });
 }
 
 function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {

@@ -23,7 +23,10 @@ export class Choices {
     let i = sizes.length - 1;
     while (i >= 0 && (script[i] ?? 0) + 1 >= sizes[i]) i -= 1;
     if (i < 0) return false;
-    this.script = [...Array.from({ length: i }, (_, at) => script[at] ?? 0), (script[i] ?? 0) + 1];
+    const next: number[] = [];
+    for (let at = 0; at < i; at += 1) next.push(script[at] ?? 0);
+    next.push((script[i] ?? 0) + 1);
+    this.script = next;
     return true;
   }
 }

@@ -162,8 +162,7 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
   const apply: Deed['apply'] = (store, running, time) => {
     const at = admission(device, time, running);
     if (at === undefined) return nothing;
-    const matters = listens || touches.some((variable) => variable !== presets.bank && store.has(variable));
-    if (!matters) {
+    if (!listens && !holdsAny(touches, presets.bank, store)) {
       fallHome(store, presets, values);
       return nothing;
     }
@@ -179,6 +178,12 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
   return [deed(device.index, touches, apply, { isClosed: true, mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) })];
 }
 
+/** Whether any of some variables is held, but for one. */
+function holdsAny(variables: readonly number[], but: number, store: Store): boolean {
+  for (let i = 0; i < variables.length; i += 1) if (variables[i] !== but && store.has(variables[i])) return true;
+  return false;
+}
+
 function fallHome(store: Store, presets: PlantPresets, values: Values): void {
   if (presets.bank >= 0 && !presets.facts.sticky && store.has(presets.bank)) store.set(presets.bank, values.id(homeBank(presets)));
 }
@@ -186,27 +191,32 @@ function fallHome(store: Store, presets: PlantPresets, values: Values): void {
 /** Recalls a preset that exists; false where the device ignores it, since it is the current one. */
 function recallNumber(plant: Plant, presets: PlantPresets, number: number, store: Store, flips: PlantControl | undefined, mustKnow: boolean): boolean {
   const { values } = plant;
-  const repeats = () => values.number(store.get(presets.variable)) === number;
-  const loadsHeld = presets.loads.some((control) => store.has(control.variable));
   switch (presets.facts.repeat.is) {
     case 'reload':
       load(plant, presets, number, store);
       return true;
     case 'ignored':
-      if ((mustKnow || loadsHeld) && repeats()) return false;
+      if ((mustKnow || holdsLoads(presets, store)) && repeats(values, presets, number, store)) return false;
       load(plant, presets, number, store);
       return true;
     case 'flips':
-      if ((mustKnow || loadsHeld || (flips && store.has(flips.variable))) && repeats()) {
+      if ((mustKnow || holdsLoads(presets, store) || (flips && store.has(flips.variable))) && repeats(values, presets, number, store)) {
         if (flips) flip(store, values, flips);
         return false;
       }
       load(plant, presets, number, store);
       return true;
     case 'alternates':
-      load(plant, presets, repeats() ? values.number(store.get(presets.previous)) : number, store);
+      load(plant, presets, repeats(values, presets, number, store) ? values.number(store.get(presets.previous)) : number, store);
       return true;
   }
+}
+
+const repeats = (values: Values, presets: PlantPresets, number: number, store: Store): boolean => values.number(store.get(presets.variable)) === number;
+
+function holdsLoads({ loads }: PlantPresets, store: Store): boolean {
+  for (let i = 0; i < loads.length; i += 1) if (store.has(loads[i].variable)) return true;
+  return false;
 }
 
 /** Loads a preset's stored values into the working ones and makes it the current one. */

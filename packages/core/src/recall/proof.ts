@@ -423,7 +423,10 @@ export class Prover {
     const found = this.search(
       [variable],
       one.question,
-      (machine, from): Found | undefined => (this.othersAfter(one, variable, machine, from, tried).some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong') ? { machine, from } : undefined),
+      (machine, from): Found | undefined => {
+        const others = this.othersAfter(one, variable, machine, from, tried);
+        return others.length > 0 && others.some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong') ? { machine, from } : undefined;
+      },
       'power-up',
     );
     return found ? this.routed(one, found) : null;
@@ -432,26 +435,30 @@ export class Prover {
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
   private mayBeHeard(one: Case, variable: number): boolean {
     const tried = new Set<number>();
-    const found = this.search([variable], one.question, (machine, from) =>
-      this.othersAfter(one, variable, machine, from, tried).some((value) => this.status(one, new Map([[variable, value]]), 'near') !== 'harmless') ? true : undefined,
-    );
+    const found = this.search([variable], one.question, (machine, from) => {
+      const others = this.othersAfter(one, variable, machine, from, tried);
+      return others.length > 0 && others.some((value) => this.status(one, new Map([[variable, value]]), 'near') !== 'harmless') ? true : undefined;
+    });
     return found === true;
   }
 
   /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
   private othersAfter(one: Case, variable: number, machine: Machine, from: Reached, tried: Set<number>): readonly number[] {
-    const others: number[] = [];
-    const take = (value: number) => {
-      if (value === one.laid.wants(variable) || tried.has(value)) return;
-      tried.add(value);
-      others.push(value);
-    };
-    const compiled = this.table.press.get(one.slot.index)!;
     const { stepper } = machine;
+    const compiled = this.table.press.get(one.slot.index)!;
+    const wanted = one.laid.wants(variable);
     const value = this.plant.mayHold ? undefined : stepper.valueAfter(from.row, compiled, variable);
-    if (value === undefined) for (const row of this.postRows(machine, one.slot, from)) take(row[stepper.place[variable]]);
-    else if (stepper.canHappen(from.row, compiled)) take(value);
-    return others;
+    if (value !== undefined) {
+      if (value === wanted || tried.has(value) || !stepper.canHappen(from.row, compiled)) return noVariables;
+      tried.add(value);
+      return [value];
+    }
+    const others = new Set(this.postRows(machine, one.slot, from).map((row) => row[stepper.place[variable]]));
+    return [...others].filter((other) => {
+      if (other === wanted || tried.has(other)) return false;
+      tried.add(other);
+      return true;
+    });
   }
 
   /** From the press alone (`known`), then with what the variables nearby may be, last with what all of them may be. */
@@ -497,14 +504,23 @@ export class Prover {
   private scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
     if (group.length > 1) this.jointKeys.add(machineKey(one.question, [...group, ...banks]));
     const isSilence = group.every((variable) => !one.laid.has(variable));
+    const statuses = new Map<string | number, Status>();
+    const statusAt = ({ stepper: { place } }: Machine, row: Row): Status => {
+      const key = group.length === 1 ? row[place[group[0]]] : group.map((variable) => row[place[variable]]).join(',');
+      let status = statuses.get(key);
+      if (status) return status;
+      const at = new Map(group.map((variable) => [variable, row[place[variable]]]));
+      status = this.status(one, at, 'all');
+      if (status === 'harmless' && isSilence && !this.soundsWith(one, at)) status = 'open';
+      statuses.set(key, status);
+      return status;
+    };
     let open: number | null = null;
     const wrong = this.search([...group, ...banks], one.question, (machine, from): Found | 'stop' | undefined => {
       if (from.depth + 1 >= before) return 'stop';
       if (from === machine.reached[0]) open = null;
       for (const row of this.postRows(machine, one.slot, from)) {
-        const at = new Map(group.map((variable) => [variable, row[machine.stepper.place[variable]]]));
-        let status = this.status(one, at, 'all');
-        if (status === 'harmless' && isSilence && !this.soundsWith(one, at)) status = 'open';
+        const status = statusAt(machine, row);
         if (status === 'wrong') return { machine, from };
         if (status === 'open') open ??= from.depth + 1;
       }
@@ -665,6 +681,8 @@ export class Prover {
     return widening(variables, () => {
       this.takeIn(variables, question);
       const machine = this.machine(sorted(variables), question);
+      // What power-up leaves turns on no event.
+      if (among === 'all') for (const variable of machine.variables) this.consulted.add(variable);
       for (let i = 0; among === 'all' || i < machine.starts; i += 1) {
         const reached = this.rowAt(machine, i, question);
         if (!reached) return undefined;
@@ -704,7 +722,6 @@ export class Prover {
   }
 
   private machine(variables: readonly number[], question: Question): Machine {
-    for (const variable of variables) this.consulted.add(variable);
     const key = machineKey(question, variables);
     let machine = this.machines.get(key);
     if (!machine) this.machines.set(key, (machine = this.noting(question, variables, () => new Machine(this.table, variables, question))));

@@ -26,6 +26,14 @@ interface Stretch {
   readonly first: number;
   readonly end: number;
   readonly jacks: Map<number, Jacks>;
+  /** What its ways were before, by which of its sections are live, where they are few enough for the bits of a number. */
+  readonly known: Map<number, Ways>;
+}
+
+/** The ways through one device: for each of its sections, counted from the device's first, its way or −1. */
+interface Ways {
+  readonly ways: readonly Way[];
+  readonly wayOf: Int32Array;
 }
 
 interface Jacks {
@@ -41,6 +49,8 @@ interface Way {
   does: readonly string[];
   effects: readonly EffectKind[];
   isActive: boolean;
+  /** Its number, different from every other's. */
+  readonly mark: number;
   readonly hasOwnSwitch: boolean;
   /** Stretch that it is in; nodes that its sections begin and end at, each once. */
   readonly stretch: number;
@@ -53,7 +63,7 @@ const nothing: readonly never[] = [];
 /** Finds the passes that some sections of a graph make up. */
 export class Passes {
   private readonly stretches: readonly Stretch[];
-  // Scratch by node, used again for each run. A mark holds the number of the way it was made for, counted on and on.
+  // Scratch by node, used again for each run. A mark holds the number of the way that it was made for.
   private readonly parent: Int32Array;
   private readonly wayAt: Int32Array;
   private readonly begins: Int32Array;
@@ -71,7 +81,7 @@ export class Passes {
       const { device } = edges[first];
       let end = first;
       while (end < edges.length && edges[end].device === device) end += 1;
-      stretches.push({ wired: wiring.device.get(device)!, first, end, jacks: new Map() });
+      stretches.push({ wired: wiring.device.get(device)!, first, end, jacks: new Map(), known: new Map() });
       first = end;
     }
     this.stretches = stretches;
@@ -85,7 +95,12 @@ export class Passes {
   of(run: Uint8Array): { readonly passes: readonly Pass[]; readonly passOf: Int32Array } {
     const wayOf = new Int32Array(this.graph.edges.length).fill(-1);
     const ways: Way[] = [];
-    for (let i = 0; i < this.stretches.length; i += 1) this.waysThrough(i, run, ways, wayOf);
+    for (let i = 0; i < this.stretches.length; i += 1) {
+      const here = this.waysThrough(i, run);
+      const { first } = this.stretches[i];
+      for (let k = 0; k < here.wayOf.length; k += 1) if (here.wayOf[k] >= 0) wayOf[first + k] = ways.length + here.wayOf[k];
+      for (let k = 0; k < here.ways.length; k += 1) ways.push(here.ways[k]);
+    }
     const next = this.follow(ways);
     const column = longest(next);
     const place = placesBy(column);
@@ -102,40 +117,47 @@ export class Passes {
     return { passes, passOf: wayOf };
   }
 
-  /** Adds the live sections of a device, those together that hang together (union–find over its nodes). */
-  private waysThrough(stretch: number, run: Uint8Array, ways: Way[], wayOf: Int32Array): void {
-    const { parent, wayAt, begins, ends, counted } = this;
+  /** The ways through a device whose live sections are those of a run. */
+  private waysThrough(stretch: number, run: Uint8Array): Ways {
+    const { first, end, known } = this.stretches[stretch];
+    if (end - first > 30) return this.findWays(stretch, run);
+    let bits = 0;
+    for (let edge = first; edge < end; edge += 1) if (run[edge] === 1) bits |= 1 << (edge - first);
+    let ways = known.get(bits);
+    if (!ways) known.set(bits, (ways = this.findWays(stretch, run)));
+    return ways;
+  }
+
+  /** Live sections that hang together are one way (union–find over the device's nodes). */
+  private findWays(stretch: number, run: Uint8Array): Ways {
+    const { parent, wayAt, begins, ends } = this;
     const { edges, from, to } = this.graph;
     const { wired, first, end } = this.stretches[stretch];
-    let isRun = false;
+    const ways: Way[] = [];
+    const wayOf = new Int32Array(end - first).fill(-1);
     for (let edge = first; edge < end; edge += 1) {
       if (run[edge] !== 1) continue;
-      isRun = true;
       parent[from[edge]] = from[edge];
       parent[to[edge]] = to[edge];
       wayAt[from[edge]] = wayAt[to[edge]] = -1;
     }
-    if (!isRun) return;
     for (let edge = first; edge < end; edge += 1) if (run[edge] === 1) parent[this.root(from[edge])] = this.root(to[edge]);
-    const before = ways.length;
     for (let edge = first; edge < end; edge += 1) {
       if (run[edge] !== 1) continue;
       const root = this.root(from[edge]);
       if (wayAt[root] < 0) {
         wayAt[root] = ways.length;
-        ways.push({ device: wired.device.id, entries: nothing, exits: nothing, does: nothing, effects: nothing, isActive: false, hasOwnSwitch: wired.anatomy.ownSwitch !== undefined, stretch, froms: [], tos: [] });
+        this.counted += 1;
+        ways.push({ device: wired.device.id, entries: nothing, exits: nothing, does: nothing, effects: nothing, isActive: false, mark: this.counted, hasOwnSwitch: wired.anatomy.ownSwitch !== undefined, stretch, froms: [], tos: [] });
       }
-      const at = wayAt[root];
-      const way = ways[at];
-      wayOf[edge] = at;
-      // Marks of this way are above all that were made before.
-      const mark = counted + at + 1;
-      if (begins[from[edge]] !== mark) {
-        begins[from[edge]] = mark;
+      const way = ways[wayAt[root]];
+      wayOf[edge - first] = wayAt[root];
+      if (begins[from[edge]] !== way.mark) {
+        begins[from[edge]] = way.mark;
         way.froms.push(from[edge]);
       }
-      if (ends[to[edge]] !== mark) {
-        ends[to[edge]] = mark;
+      if (ends[to[edge]] !== way.mark) {
+        ends[to[edge]] = way.mark;
         way.tos.push(to[edge]);
       }
       if (!edges[edge].active) continue;
@@ -143,12 +165,11 @@ export class Passes {
       way.does = also(way.does, edges[edge].label);
       if (edges[edge].effect !== undefined) way.effects = also(way.effects, edges[edge].effect!);
     }
-    for (let at = before; at < ways.length; at += 1) {
-      const way = ways[at];
-      const mark = counted + at + 1;
-      for (const node of way.froms) if (ends[node] !== mark) way.entries = joined(way.entries, this.jacks(stretch, node).ins);
-      for (const node of way.tos) if (begins[node] !== mark) way.exits = joined(way.exits, this.jacks(stretch, node).outs);
+    for (const way of ways) {
+      for (const node of way.froms) if (ends[node] !== way.mark) way.entries = joined(way.entries, this.jacks(stretch, node).ins);
+      for (const node of way.tos) if (begins[node] !== way.mark) way.exits = joined(way.exits, this.jacks(stretch, node).outs);
     }
+    return { ways, wayOf };
   }
 
   private jacks(stretch: number, node: number): Jacks {
@@ -171,7 +192,6 @@ export class Passes {
 
   /** For each way, those of other devices that begin where it ends. */
   private follow(ways: readonly Way[]): number[][] {
-    this.counted += ways.length;
     const starts: (number[] | undefined)[] = new Array(this.graph.nodeCount);
     for (let i = 0; i < ways.length; i += 1) for (const node of ways[i].froms) (starts[node] ??= []).push(i);
     const added = new Int32Array(ways.length);

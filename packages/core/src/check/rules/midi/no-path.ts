@@ -1,6 +1,8 @@
-import { controllersOf, wantedPresets } from '../../ask.ts';
+import { isReached, wantedPresets } from '../../ask.ts';
 import type { Reported } from '../../define-rule.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
+
+const none: readonly never[] = [];
 
 export const noPath = defineSoundRule({
   meta: {
@@ -17,9 +19,9 @@ export const noPath = defineSoundRule({
   },
   applies: ({ wiring }) => wiring.devices.some((wired) => wired.anatomy.controller),
   each: (one) =>
-    wantedPresets(one, one.sound).flatMap(({ wired: { device } }): Reported<'unreached' | 'deaf'>[] => {
+    wantedPresets(one, one.sound).flatMap(({ wired: { device } }): readonly Reported<'unreached' | 'deaf'>[] => {
+      if (device.channel !== null && isReached(one, device.id)) return none;
       const about = { at: { sound: one.sound.id, device: device.id }, data: { sound: one.sound.name, device: device.name } };
-      if (controllersOf(one, device.id).length === 0) return [{ messageId: 'unreached', ...about }];
-      return device.channel === null ? [{ messageId: 'deaf', ...about }] : [];
+      return [isReached(one, device.id) ? { messageId: 'deaf', ...about } : { messageId: 'unreached', ...about }];
     }),
 });
