@@ -139,6 +139,11 @@ export class Machine {
       if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled)) continue;
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
+      if (this.losable.size === 0 && compiled.operations && compiled.outcome === 'quiet' && !isStray(compiled)) {
+        const row = stepper.leadsTo(here.row, compiled.operations);
+        if (row) this.add(row, here, { compiled });
+        continue;
+      }
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
         if (outcome === 'quiet') this.add(row, here, { compiled, lost });
         else if (!question.also?.includes(compiled)) this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
@@ -149,7 +154,9 @@ export class Machine {
 }
 
 /** The one stray foot or restart has been used. */
-const isSpent = (row: Row, stepper: Stepper, { event }: CompiledEvent): boolean => row[stepper.width - 1] === 1 && (event.kind === 'restart' || (event.kind === 'foot' && event.stray));
+const isSpent = (row: Row, stepper: Stepper, compiled: CompiledEvent): boolean => row[stepper.width - 1] === 1 && (compiled.event.kind === 'restart' || isStray(compiled));
+
+const isStray = ({ event }: CompiledEvent): boolean => event.kind === 'foot' && event.stray;
 
 /** An event that leaves every variable of the machine on a known value need be tried from one row only. */
 const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question): boolean => question.level === 2 && isConstant(compiled, variables);

@@ -705,7 +705,7 @@ export class Prover {
   }
 
   private rowAt(machine: Machine, i: number, question: Question): Reached | undefined {
-    return this.noting(question, machine.variables, () => machine.at(i));
+    return i < machine.reached.length ? machine.reached[i] : this.noting(question, machine.variables, () => machine.at(i));
   }
 
   private noting<T>(question: Question, variables: readonly number[], act: () => T): T {

@@ -2,8 +2,8 @@ import type { FaultKind } from '../model/documents.ts';
 import { Choices } from './choices.ts';
 import type { CompiledEvent } from './compiled.ts';
 import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
+import { Effect, Reader } from './effect.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
-import { type Leaves, mayChange } from './leaves.ts';
 import type { Operation, Running } from './operations.ts';
 import type { Plant, PlantDevice } from './plant.ts';
 import { type Fork, openContacts, powerUp } from './power.ts';
@@ -44,7 +44,8 @@ export class Stepper {
   private readonly store: PartialStore;
   /** Emptied before each use. */
   private readonly running: Running = { busyUntil: new Map() };
-  private readonly scratch: Row;
+  private readonly reader: Reader;
+  private readonly effects = new Map<readonly Operation[], Effect>();
   private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
   private readonly onlyDevice: number | null;
@@ -56,7 +57,7 @@ export class Stepper {
   ) {
     this.place = PartialStore.places(plant.variables.length, variables);
     this.width = variables.length + 1;
-    this.scratch = new Int32Array(this.width);
+    this.reader = new Reader(this.place, pins, this.width);
     this.store = new PartialStore(this.place, pins);
     const devices = new Set(variables.map((variable) => plant.variables[variable].owner));
     this.onlyDevice = devices.size === 1 ? [...devices][0] : null;
@@ -77,9 +78,13 @@ export class Stepper {
   }
 
   /** The one row that an event leads to, nothing lost; null where it has to be delivered anew from each state or may not fall quiet. */
-  after(from: Row, { operations, outcome, leaves }: CompiledEvent): Row | null {
-    if (operations === null || outcome !== 'quiet') return null;
-    return this.knownAfter(from, leaves) ?? this.replay(from, this.concerned(operations));
+  after(from: Row, { operations, outcome }: CompiledEvent): Row | null {
+    return operations === null || outcome !== 'quiet' ? null : this.performed(from, operations);
+  }
+
+  /** The same for exploring: null too where this event has led to the very same row before. */
+  leadsTo(from: Row, operations: readonly Operation[]): Row | null {
+    return this.effectOf(operations).leadsTo(from);
   }
 
   /**
@@ -91,9 +96,7 @@ export class Stepper {
     const known = leaves.on(variable);
     if (known >= 0) return known;
     if (!leaves.has(variable)) return from[this.place[variable]];
-    this.scratch.set(from);
-    this.replayOn(this.scratch, this.concerned(operations), -1);
-    return this.scratch[this.place[variable]];
+    return this.effectOf(operations).valueAfter(from, this.place[variable]);
   }
 
   /** Every row that power-up may leave, the slots that fire by themselves included. */
@@ -165,33 +168,36 @@ export class Stepper {
     if (event.kind === 'restart') return this.restart(from, event);
     const act = (delivery: Delivery) => begin(this.plant, event, delivery);
     const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = compiled.operations
-      ? [{ row: this.knownAfter(from, compiled.leaves) ?? this.replay(from, this.concerned(compiled.operations)), outcome: compiled.outcome }]
+      ? [{ row: this.performed(from, compiled.operations), outcome: compiled.outcome }]
       : [this.run(from, act)];
     if (event.kind === 'foot' && event.stray) for (const one of reached) one.row[this.width - 1] = 1;
     if (faults.size === 0 || from[this.width - 1] === 1) return reached;
     return [...reached, ...(compiled.operations ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults))];
   }
 
-  /** The row after an event that leaves each variable of the machine alone or on a known value; null where one is left open. */
-  private knownAfter(from: Row, leaves: Leaves): Row | null {
-    const { variables } = this;
-    for (let i = 0; i < variables.length; i += 1) if (leaves.on(variables[i]) === mayChange) return null;
+  private performed(from: Row, operations: readonly Operation[]): Row {
     const row = from.slice();
-    for (let i = 0; i < variables.length; i += 1) {
-      const value = leaves.on(variables[i]);
-      if (value >= 0) row[i] = value;
+    this.effectOf(operations).apply(row);
+    return row;
+  }
+
+  /** What the operations of an event do to rows of this machine. */
+  private effectOf(operations: readonly Operation[]): Effect {
+    let effect = this.effects.get(operations);
+    if (!effect) {
+      const here = this.concerned(operations);
+      this.effects.set(operations, (effect = new Effect(this.reader, (store) => this.replayOn(store, here, -1))));
     }
-    return row;
+    return effect;
   }
 
-  private replay(from: Row, operations: readonly Operation[], without = -1): Row {
+  private replay(from: Row, operations: readonly Operation[], without: number): Row {
     const row = from.slice();
-    this.replayOn(row, operations, without);
+    this.replayOn(this.store.open(row), operations, without);
     return row;
   }
 
-  private replayOn(row: Row, operations: readonly Operation[], without: number): void {
-    const store = this.store.open(row);
+  private replayOn(store: Store, operations: readonly Operation[], without: number): void {
     const { running } = this;
     if (running.busyUntil.size > 0) running.busyUntil.clear();
     for (let i = 0; i < operations.length; i += 1) {
