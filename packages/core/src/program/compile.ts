@@ -30,19 +30,13 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
   const loops = loopsOf(wiring);
   const switching = switchingOf(wiring, loops);
   const { sounds } = wiring.rig;
-  const plans = new Map<string, ControllerPlan>();
-  const planOf = (controller: WiredDevice): ControllerPlan => {
-    let plan = plans.get(controller.device.id);
-    if (!plan) plans.set(controller.device.id, (plan = planned(wiring, controller, loops)));
-    return plan;
-  };
   return (slot) => {
     if (slot.actions !== null) return slot.actions.map((action) => ({ action, intent: byHand }));
     const sound: Sound | undefined = slot.sound === null ? undefined : sounds[slot.sound];
     const controller = wiring.device.get(slot.controller);
     if (!sound || !controller) return [];
     const wants = wantsOf(sound, switching);
-    const plan = planOf(controller);
+    const plan = planOf(wiring, controller, loops);
     const steps: Step[] = [];
     for (const loop of plan.loops) {
       const wanted = wants.get(loop.ref);
@@ -64,6 +58,17 @@ interface ControllerPlan {
   readonly contacts: ReadonlyMap<ControlRef, ReadonlyMap<Literal, readonly Step[]>>;
   /** Devices that its messages arrive at. */
   readonly devices: readonly DevicePlan[];
+}
+
+const plans = new WeakMap<Wiring['devices'], Map<string, ControllerPlan>>();
+
+/** Made once for a controller that is wired as it is. */
+function planOf(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]): ControllerPlan {
+  let known = plans.get(wiring.devices);
+  if (!known) plans.set(wiring.devices, (known = new Map()));
+  let plan = known.get(controller.device.id);
+  if (!plan) known.set(controller.device.id, (plan = planned(wiring, controller, loops)));
+  return plan;
 }
 
 function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]): ControllerPlan {

@@ -1,4 +1,5 @@
-import { splitRef, type Slot, type Sound } from '../../../model/documents.ts';
+import { controlRef, type ControlRef, splitRef, type Slot, type Sound } from '../../../model/documents.ts';
+import { compiler } from '../../../program/compile.ts';
 import type { Judgement } from '../../../recall/answer.ts';
 import { firstWrong } from '../../../recall/simulate.ts';
 import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
@@ -28,10 +29,10 @@ export const leftOver = defineRule({
 function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement): Reported<'left' | 'wrong' | 'unquiet'> {
   const at = { slot: slot.id, sound: sound.id };
   const length = judgement.length ?? 0;
-  const fix = slot.actions === null ? {} : { fix: generateFix(slot) };
-  if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never)) return { messageId: 'unquiet', at, data: { sound: sound.name }, ...fix };
+  if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never))
+    return { messageId: 'unquiet', at, data: { sound: sound.name }, ...(slot.actions === null ? {} : { fix: generateFix(slot) }) };
   const wrong = judgement.sequence ? firstWrong(context.prover, judgement.sequence, sound) : undefined;
-  if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length }, ...fix };
+  if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length } };
   const { device, control } = splitRef(wrong.ref);
   const wired = context.wiring.device.get(device)!;
   const facts = wired.control.get(control);
@@ -43,6 +44,16 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
     severity,
     at: { ...at, device },
     data: { sound: sound.name, length, what: `${wired.device.name} ${control === 'preset' ? 'preset' : (facts?.label ?? control).toLowerCase()}`, cameUp: shown(wrong.cameUp), wanted: shown(wrong.wanted) },
-    ...fix,
+    ...(slot.actions !== null && isGenerated(context, slot, wrong.ref) ? { fix: generateFix(slot) } : {}),
   };
+}
+
+/** Whether the slot, generated from its sound, would put a control where it is wanted: by an action of its own, or with the preset that stores it. */
+function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean {
+  const { device, control } = splitRef(ref);
+  const isStored = wiring.device.get(device)?.control.get(control)?.scope === 'preset';
+  const preset = controlRef(device, 'preset');
+  return compiler(wiring)({ ...slot, actions: null }).some(
+    ({ action, intent }) => (action.kind === 'loop' && controlRef(slot.controller, action.loop) === ref) || (intent.kind === 'want' && (intent.ref === ref || (isStored && intent.ref === preset))),
+  );
 }
