@@ -1,4 +1,4 @@
-import { type Problem, pointerToken, problem } from '../units/problem.ts';
+import { type Problem, pointerToken, problem, toldValue } from '../units/problem.ts';
 
 /** The shape of unknown data: one description that checks a value and is published as JSON Schema. */
 export interface Shape {
@@ -59,7 +59,7 @@ export const yesNo: Shape = {
 
 export const oneOf = (...values: readonly (string | number | null)[]): Shape => ({
   check: (value, at, into) => {
-    if (!values.includes(value as string)) into.push(problem(at, 'out-of-domain', { value: String(value).slice(0, 80), expected: values.join(', ') }));
+    if (!values.includes(value as string)) into.push(problem(at, 'out-of-domain', { value: toldValue(value), expected: values.join(', ') }));
   },
   schema: { enum: values },
 });
@@ -150,7 +150,7 @@ export const tagged = (tag: string, variants: Readonly<Record<string, Shape>>): 
     const name = value[tag];
     const shape = typeof name === 'string' && Object.hasOwn(variants, name) ? variants[name] : undefined;
     if (shape) shape.check(value, at, into);
-    else into.push(problem(`${at}/${tag}`, 'out-of-domain', { value: String(name).slice(0, 80), expected: Object.keys(variants).join(', ') }));
+    else into.push(problem(`${at}/${tag}`, 'out-of-domain', { value: toldValue(name), expected: Object.keys(variants).join(', ') }));
   },
   schema: { oneOf: Object.values(variants).map((shape) => shape.schema) },
 });

@@ -36,6 +36,13 @@ export const refuse = (...problems: Problem[]): Result<never> => ({ ok: false, p
 
 export const problem = (pointer: string, code: ProblemCode, facts: Problem['facts'] = {}): Problem => ({ pointer, code, facts });
 
+/** A value of any kind, as a problem's facts tell it. */
+export function toldValue(value: unknown): string {
+  if (value === undefined) return 'nothing';
+  if (value !== null && typeof value === 'object') return Array.isArray(value) ? 'a list' : 'an object';
+  return String(value).slice(0, 80);
+}
+
 /** RFC 6901 escaping of one reference token. */
 export const pointerToken = (token: string | number): string => String(token).replaceAll('~', '~0').replaceAll('/', '~1');
 export const pointer = (...tokens: (string | number)[]): string => tokens.map((token) => `/${pointerToken(token)}`).join('');

@@ -51,6 +51,7 @@ describe('bad input is refused whole, with place and reason', () => {
     ['a channel outside its domain', bent((d: Loose) => ((d.rig.devices.echo as never as { channel: number }).channel = 99)), '/rig/devices/echo/channel', 'out-of-domain'],
     ['a wanted value outside its domain', bent((d: Loose) => ((d.rig.sounds['sound-1'] as never as { wants: Record<string, unknown> }).wants['combo/channel'] = 'purple')), '/rig/sounds/sound-1/wants/combo~1channel', 'out-of-domain'],
     ['a stored value outside its domain', bent((d: Loose) => ((d.rig.devices.echo as never as { presets: Record<string, unknown> }).presets['9'] = { values: { mix: 900 } })), '/rig/devices/echo/presets/9/values/mix', 'out-of-domain'],
+    ['a parameter that is called as something that every object has', bent((d: Loose) => Object.assign((d.rig.devices.echo as never as { type: { params: object } }).type.params, { toString: 1 })), '/rig/devices/echo/type/params/toString', 'unknown-field'],
     ['an entry under another id', bent((d: Loose) => ((d.rig.sounds['sound-1'] as never as { id: string }).id = 'sound-2')), '/rig/sounds/sound-1/id', 'out-of-domain'],
     ['control characters', bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'a\u0000b')), '/rig/devices/echo/name', 'wrong-type'],
     ['__proto__ as a key', text.replace('"cables":', '"__proto__": {"polluted": true}, "cables":'), '/rig/__proto__', 'forbidden-key'],

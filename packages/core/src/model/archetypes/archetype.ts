@@ -1,5 +1,5 @@
 import type { Anatomy } from '../anatomy.ts';
-import { type Problem, problem } from '../../units/problem.ts';
+import { type Problem, problem, toldValue } from '../../units/problem.ts';
 
 export type ParamSpec =
   | { readonly kind: 'integer'; readonly min: number; readonly max: number; readonly default: number; readonly label: string }
@@ -37,7 +37,7 @@ export class Params {
 export function checkParams(archetype: Archetype, params: Readonly<Record<string, unknown>>, at: string): Problem[] {
   const problems: Problem[] = [];
   for (const [name, value] of Object.entries(params)) {
-    const spec = archetype.params[name];
+    const spec = Object.hasOwn(archetype.params, name) ? archetype.params[name] : undefined;
     const here = `${at}/${name}`;
     if (!spec) problems.push(problem(here, 'unknown-field', { field: name }));
     else problems.push(...checkParam(spec, value, here));
@@ -55,7 +55,7 @@ function checkParam(spec: ParamSpec, value: unknown, at: string): readonly Probl
     case 'boolean':
       return typeof value === 'boolean' ? [] : [problem(at, 'wrong-type', { expected: 'true or false' })];
     case 'choice':
-      return spec.values.includes(value as string) ? [] : [problem(at, 'out-of-domain', { value: String(value), expected: spec.values.join(', ') })];
+      return spec.values.includes(value as string) ? [] : [problem(at, 'out-of-domain', { value: toldValue(value), expected: spec.values.join(', ') })];
     case 'words':
       return Array.isArray(value) && (value.length > 0 || spec.mayBeEmpty === true) && value.length <= spec.max && value.every((word) => typeof word === 'string' && word !== '') && new Set(value).size === value.length
         ? []

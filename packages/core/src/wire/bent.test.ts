@@ -1,0 +1,179 @@
+import { describe, expect, test } from '@jest/globals';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import { typeById } from '../catalogue/types.ts';
+import * as commands from '../change/commands.ts';
+import { applySteps, invertSteps } from '../change/steps.ts';
+import { check, contextOf } from '../check/engine.ts';
+import { formatFinding } from '../check/format-finding.ts';
+import { rules } from '../check/rules/index.ts';
+import { demoShow } from '../demo/demo.ts';
+import type { Show } from '../model/documents.ts';
+import { patchList } from '../paper/patch-list.ts';
+import { cueSheet } from '../paper/cue-sheet.ts';
+import { worksheet } from '../paper/worksheet.ts';
+import { setFile } from '../show/song-midi.ts';
+import { starters } from '../starters/starters.ts';
+import { Random } from '../testing/random.ts';
+import { describeProblem, type Problem } from '../units/problem.ts';
+import { readBatch } from './batch.ts';
+import { exportShow, importShow, showSchema } from './json.ts';
+import { readSmf, writeSmf } from './smf.ts';
+
+// A file bent at random is refused with a place and a reason, or taken; and whatever is taken can be worked with.
+
+type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
+interface Spot {
+  readonly parent: Json[] | { [key: string]: Json };
+  readonly key: string;
+}
+
+function spotsOf(data: Json, into: Spot[] = []): Spot[] {
+  if (data === null || typeof data !== 'object') return into;
+  for (const key of Object.keys(data)) {
+    into.push({ parent: data, key });
+    spotsOf((data as { [key: string]: Json })[key], into);
+  }
+  return into;
+}
+
+const at = ({ parent, key }: Spot): Json => (parent as { [key: string]: Json })[key];
+const put = ({ parent, key }: Spot, value: Json): void => void ((parent as { [key: string]: Json })[key] = value);
+const copied = (data: Json): Json => JSON.parse(JSON.stringify(data)) as Json;
+const odd: readonly Json[] = [null, true, false, 0, 1, -1, 0.5, 1e9, 128, 17, '', 'x', '-1', 'preset', 'a'.repeat(5_000), [], {}, [[]], { id: 'x' }, '../..', '‮', 'toString', 'valueOf'];
+
+/** One change: an odd value, a value of another place of the same name, a field or an entry less, more, or under another name. */
+function bend(data: Json, r: Random): void {
+  const spots = spotsOf(data);
+  const spot = r.pick(spots);
+  const { parent, key } = spot;
+  switch (r.below(6)) {
+    case 0:
+      return put(spot, copied(r.pick(odd)));
+    case 1:
+    case 2: {
+      const namesakes = spots.filter((other) => other.key === key && other.parent !== parent && typeof at(other) === typeof at(spot));
+      return put(spot, namesakes.length === 0 ? 1 : copied(at(r.pick(namesakes))));
+    }
+    case 3:
+      if (Array.isArray(parent)) parent.splice(Number(key), 1);
+      else delete parent[key];
+      return;
+    case 4:
+      if (Array.isArray(parent)) parent.push(copied(at(spot)));
+      else parent[r.pick([`${key}-2`, 'toString', 'hasOwnProperty'])] = copied(at(spot));
+      return;
+    default: {
+      const value = at(spot);
+      if (typeof value === 'number') return put(spot, value + r.pick([-1, 1, 100]));
+      if (typeof value === 'boolean') return put(spot, !value);
+      return put(spot, typeof value === 'string' ? `${value}${r.pick(['', ' ', '2', '/preset', '.tip'])}` : copied(r.pick(odd)));
+    }
+  }
+}
+
+/** Everything that a screen or a command would ask of a show. */
+function worked(show: Show): void {
+  const context = contextOf(show);
+  const { findings, broken } = check(context, rules);
+  expect(broken).toEqual([]);
+  for (const finding of findings) expect(formatFinding(finding, rules)).not.toMatch(/[{}]|undefined|NaN|\[object/);
+  for (const sound of Object.values(show.rig.sounds)) context.tracer.trace(sound);
+  for (const { verdict } of context.prover.all(2)) expect(['recalls', 'does-not', 'cannot-be-known', 'not-played']).toContain(verdict);
+  context.prover.all(1);
+  for (const sheet of [worksheet, patchList, cueSheet].map((make) => make(show, context.wiring))) expect(JSON.stringify(sheet)).not.toMatch(/undefined|NaN|\[object/);
+  expect(readSmf(writeSmf(setFile(show, context.wiring).smf)).ok).toBe(true);
+}
+
+const schema = new Ajv2020({ strict: false }).compile(showSchema);
+
+function tried(text: string): 'taken' | 'refused' {
+  const result = importShow(text);
+  if (result.ok) {
+    expect(schema(JSON.parse(exportShow(result.value)))).toBe(true);
+    expect(importShow(exportShow(result.value))).toEqual(result);
+    worked(result.value);
+    return 'taken';
+  }
+  told(result.problems);
+  return 'refused';
+}
+
+/** Where, and why, in words. */
+function told(problems: readonly Problem[]): void {
+  expect(problems.length).toBeGreaterThan(0);
+  for (const problem of problems) {
+    expect(problem.pointer).toMatch(/^(\/|$)/);
+    expect(describeProblem(problem)).toMatch(/\.$/);
+    expect(describeProblem(problem)).not.toMatch(/undefined|\[object/);
+  }
+}
+
+describe('batches bent at random', () => {
+  const demo = demoShow();
+  const before = JSON.stringify(demo);
+  const batches: readonly Json[] = [
+    commands.want(demo, 'sound-1', 'echo/preset', 9),
+    commands.removeDevice(demo, 'echo'),
+    commands.addDevice(demo, 'wah', typeById('drive').type, 'Wah', 'board'),
+    commands.setDevice(demo, 'switcher', 'type', { ...demo.rig.devices.switcher.type }),
+    commands.setSlotActions(demo, 'slot-sound-1', [{ kind: 'program', channel: 2, program: 5 }, { kind: 'wait', ms: 30 }]),
+    commands.addSong(demo, 'new', 'New'),
+  ].map((command, i) => copied({ id: `batch-${i}`, ...command } as unknown as Json));
+
+  test('are refused with a place and a reason, or applied and can be taken back; the show stays as it was', () => {
+    const tally = { applied: 0, 'not applied': 0, unread: 0 };
+    for (let seed = 1; seed <= 600; seed += 1) {
+      const r = new Random(seed);
+      const data = copied(r.pick(batches));
+      bend(data, r);
+      const read = readBatch(data);
+      if (!read.ok) {
+        tally.unread += 1;
+        told(read.problems);
+        continue;
+      }
+      const result = applySteps(demo, read.value.steps);
+      tally[result.ok ? 'applied' : 'not applied'] += 1;
+      if (!result.ok) told(result.problems);
+      else expect(applySteps(result.value, invertSteps(read.value.steps))).toEqual({ ok: true, value: demo });
+    }
+    expect(JSON.stringify(demo)).toBe(before);
+    for (const count of Object.values(tally)) expect(count).toBeGreaterThan(30);
+  });
+});
+
+describe('files bent at random', () => {
+  const files: readonly (readonly [string, string, number])[] = [
+    ['the demo', exportShow(demoShow()), 20],
+    ...starters.map(({ id, make }): readonly [string, string, number] => [id, exportShow(make(id, id)), 100]),
+  ];
+  const tally = { taken: 0, refused: 0 };
+
+  test.each(files)('%s', (_, text, count) => {
+    for (let seed = 1; seed <= count; seed += 1) {
+      const r = new Random(seed);
+      const data = JSON.parse(text) as Json;
+      for (let bends = r.chance(0.7) ? 1 : 3; bends > 0; bends -= 1) bend(data, r);
+      try {
+        tally[tried(JSON.stringify(data))] += 1;
+      } catch (reason) {
+        throw new Error(`seed ${seed}`, { cause: reason });
+      }
+    }
+  });
+
+  test('many were taken and many refused', () => {
+    expect(tally.taken).toBeGreaterThan(40);
+    expect(tally.refused).toBeGreaterThan(100);
+  });
+
+  test('cut short or with a byte changed, a file is refused or taken all the same', () => {
+    const [, text] = files[1];
+    for (let seed = 1; seed <= 150; seed += 1) {
+      const r = new Random(seed);
+      const place = r.below(text.length);
+      const bent = r.chance(0.3) ? text.slice(0, place) : `${text.slice(0, place)}${String.fromCharCode(r.below(128))}${text.slice(place + 1)}`;
+      expect(['taken', 'refused']).toContain(tried(bent));
+    }
+  });
+});
