@@ -8,3 +8,4 @@ export { type RuleCases, ruleFaults } from './rule-tester.ts';
 export { SmallRig, stonesInShort } from './small-rig.ts';
 export { answerReference, compareReference } from './reference.ts';
 export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';
+export { bend, copied, type Json } from './bend.ts';
