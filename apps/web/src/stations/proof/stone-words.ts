@@ -29,10 +29,16 @@ export function wordsOf(show: Show, wiring: Wiring, stone: Stone | { readonly ki
     case 'cue':
       return { title: 'cue', note: `${refWords(wiring, stone.control)} to ${stone.value}` };
     case 'outside':
-      return { title: 'program change', note: `${stone.program} into ${nameOf(stone.device)}` };
+      return { title: 'program change', note: `${programWords(wiring, stone.device, stone.program)}, channel ${stone.channel}, into ${nameOf(stone.device)}` };
     case 'restart':
       return { title: 'restart', note: nameOf(stone.device) };
   }
+}
+
+/** A program as it is sent, and as the device's panel counts it where that is otherwise. */
+function programWords(wiring: Wiring, device: string, program: number): string {
+  const countsFrom = wiring.device.get(device)?.device.countsFrom ?? 0;
+  return countsFrom === 0 ? String(program) : `${program} (panel ${program + countsFrom})`;
 }
 
 /** What power-up must bring for a sequence to go as told, and what is lost in it. */

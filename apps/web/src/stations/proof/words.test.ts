@@ -19,10 +19,15 @@ describe('stones in words', () => {
     [{ kind: 'foot', device: 'tuner', switch: 'switch', stray: true }, 'stray foot', 'Tuner: Tune'],
     [{ kind: 'foot', device: 'combo', switch: 'channel', stray: false }, 'foot', 'Combo: Channel switch'],
     [{ kind: 'cue', control: 'combo/channel', value: 'lead' }, 'cue', 'Combo channel to lead'],
-    [{ kind: 'outside', device: 'echo', program: 3 }, 'program change', '3 into Echo'],
+    [{ kind: 'outside', device: 'echo', channel: 2, program: 3 }, 'program change', '3 (panel 4), channel 2, into Echo'],
     [{ kind: 'restart', device: 'echo' }, 'restart', 'Echo'],
   ] as const)('%j', (stone, title, note) => {
     expect(wordsOf(show, wiring, stone as Stone)).toEqual({ title, note });
+  });
+  test('a program from outside is told as it is sent where the panel counts so too', () => {
+    const { echo } = show.rig.devices;
+    const fromNought = { ...show, rig: { ...show.rig, devices: { ...show.rig.devices, echo: { ...echo, countsFrom: 0 as const } } } };
+    expect(wordsOf(fromNought, wire(fromNought.rig), { kind: 'outside', device: 'echo', channel: 2, program: 3 }).note).toBe('3, channel 2, into Echo');
   });
   test('controls and values as people say them: presets by panel number, switches by word', () => {
     expect(refWords(wiring, 'echo/preset')).toBe('Echo preset');
