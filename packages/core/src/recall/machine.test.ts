@@ -50,6 +50,12 @@ describe('a machine of a few variables', () => {
     expect(limited({ steps: 0 })).toThrow(TooManyStates);
     expect(limited({ states: 2 })).not.toThrow();
   });
+  test('one that was too large is too large for whoever asks again: the row that was one too many is never taken for none', () => {
+    const machine = new Machine(table, [bit, channel], { ...question, limits: { ...defaultLimits, states: 1 } });
+    for (let i = 0; i < 3; i += 1) expect(() => machine.complete()).toThrow(TooManyStates);
+    expect(() => machine.at(1)).toThrow(TooManyStates);
+    expect(machine.at(0)).toBeDefined();
+  });
   test('what an event turns out to read is asked for by its number', () => {
     let asked: unknown;
     try {

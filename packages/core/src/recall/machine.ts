@@ -57,6 +57,8 @@ export class Machine {
   private readonly losable: ReadonlySet<FaultKind>;
   private next = 0;
   private steps = 0;
+  /** Given up: whoever asks again is told again, for the row that was one too many is not kept. */
+  private isTooLarge = false;
 
   constructor(
     private readonly table: EventTable,
@@ -123,12 +125,16 @@ export class Machine {
   private add(row: Row, from: Reached | null, move: Move | null, start?: Initial): void {
     const key = rowKey(row);
     if (this.seen.has(key)) return;
-    if (this.reached.length >= this.question.limits.states) throw new TooManyStates();
+    if (this.reached.length >= this.question.limits.states) {
+      this.isTooLarge = true;
+      throw new TooManyStates();
+    }
     this.seen.add(key);
     this.reached.push({ row, depth: from ? from.depth + 1 : 0, from, move, cold: start?.cold, initialLost: start?.lost });
   }
 
   private expand(): void {
+    if (this.isTooLarge) throw new TooManyStates();
     const here = this.reached[this.next];
     const { stepper, question } = this;
     for (const compiled of question.also ?? []) {

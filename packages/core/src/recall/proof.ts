@@ -199,9 +199,17 @@ export class Prover {
 
   private free(slot: PlantSlot, sound: Sound, level: FreeLevel, pins: Pins, stray?: number): Answer {
     const question: Question = { level, pins, limits: this.limits, ...(stray === undefined ? {} : { stray }) };
-    const quick = this.unquietAnswers(slot, question);
-    const state = this.stateAnswer(slot, sound, question);
-    return worst([...quick, state]);
+    return worst([...this.withinLimits(() => this.unquietAnswers(slot, question)), ...this.withinLimits(() => [this.stateAnswer(slot, sound, question)])]);
+  }
+
+  /** Past the limits nothing is known, whatever was asked. */
+  private withinLimits(ask: () => readonly Answer[]): readonly Answer[] {
+    try {
+      return ask();
+    } catch (reason) {
+      if (!(reason instanceof TooManyStates)) throw reason;
+      return [{ verdict: 'cannot-be-known', length: null, sequence: null, symbols: [], gaveUp: `more than ${this.limits.states} states or ${this.limits.steps} steps` }];
+    }
   }
 
   // ---- quiet ----
@@ -272,7 +280,7 @@ export class Prover {
       const laid = this.layOf(sound);
       return this.isSettled(slot, laid, this.unsettled(slot, laid), { level, pins: noPins, limits: this.limits });
     } catch (reason) {
-      if (reason instanceof NeedPin) return false;
+      if (reason instanceof NeedPin || reason instanceof TooManyStates) return false;
       throw reason;
     }
   }
@@ -286,12 +294,7 @@ export class Prover {
     const unsettled = this.unsettled(slot, laid);
     if (this.isSettled(slot, laid, unsettled, question)) return recallsAnswer;
     const one: Case = { slot, laid, question, after: this.after(slot, question), statuses: new Map() };
-    try {
-      return this.decide(one, unsettled);
-    } catch (reason) {
-      if (!(reason instanceof TooManyStates)) throw reason;
-      return { verdict: 'cannot-be-known', length: null, sequence: null, symbols: [], gaveUp: `more than ${this.limits.states} states` };
-    }
+    return this.decide(one, unsettled);
   }
 
   /** Wanted variables that the press does not, whatever came before, leave as wanted. */
