@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
@@ -31,10 +31,18 @@ const openDemo = async (): Promise<void> => {
   await click(page, 'button', 'Open a fresh demo');
   await find(page, 'heading', 'Gear');
 };
-/** The file of this name once it is whole. */
+/** A file that the browser saved, once it is whole: it stands there empty at first. Taken away, so that the next one of its name is not it. */
 async function downloaded(name: string): Promise<Buffer> {
+  const file = path.join(folder, name);
+  let size = 0;
   for (let i = 0; i < 200; i += 1) {
-    if (readdirSync(folder).includes(name)) return readFileSync(path.join(folder, name));
+    const now = statSync(file, { throwIfNoEntry: false })?.size ?? 0;
+    if (now > 0 && now === size && !readdirSync(folder).some((other) => other.endsWith('.crdownload'))) {
+      const content = readFileSync(file);
+      rmSync(file);
+      return content;
+    }
+    size = now;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   throw new Error(`${name} did not come; there are ${readdirSync(folder).join(', ') || 'none'}`);
@@ -315,7 +323,6 @@ describe('set', () => {
     await bring(0, 'heron.mid', Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 96 }, tracks: [track as never] })));
     await waitForText(page, '.notice', 'the tempo changes inside Grey Heron');
     await click(page, 'button', '2 parts of Grey Heron');
-    rmSync(path.join(folder, 'river-boat-combo-rig-songs.csv'));
     await click(page, 'button', 'Take away');
     await click(page, 'menuitem', 'Songs, CSV');
     expect((await downloaded('river-boat-combo-rig-songs.csv')).toString()).toContain('Grey Heron,100,,,,verse,8,\r\nGrey Heron,100,,,,refrain,4,\r\n');
