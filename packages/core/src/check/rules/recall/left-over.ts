@@ -1,4 +1,5 @@
 import { controlRef, type ControlRef, splitRef, type Slot, type Sound } from '../../../model/documents.ts';
+import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
 import type { Judgement } from '../../../recall/answer.ts';
 import { firstWrong } from '../../../recall/simulate.ts';
@@ -51,9 +52,23 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
 /** Whether the slot, generated from its sound, would put a control where it is wanted: by an action of its own, or with the preset that stores it. */
 function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean {
   const { device, control } = splitRef(ref);
-  const isStored = wiring.device.get(device)?.control.get(control)?.scope === 'preset';
-  const preset = controlRef(device, 'preset');
-  return compiler(wiring)({ ...slot, actions: null }).some(
-    ({ action, intent }) => (action.kind === 'loop' && controlRef(slot.controller, action.loop) === ref) || (intent.kind === 'want' && (intent.ref === ref || (isStored && intent.ref === preset))),
-  );
+  const refs = generatedRefs(wiring, slot);
+  return refs.has(ref) || (wiring.device.get(device)?.control.get(control)?.scope === 'preset' && refs.has(controlRef(device, 'preset')));
+}
+
+const generated = new WeakMap<Slot, { readonly devices: Wiring['devices']; readonly sound: Sound | undefined; readonly refs: ReadonlySet<ControlRef> }>();
+
+/** The controls that a slot would set if it were generated from its sound; found once for a slot on a rig that is wired as it is. */
+function generatedRefs(wiring: Wiring, slot: Slot): ReadonlySet<ControlRef> {
+  const { devices, rig } = wiring;
+  const sound = slot.sound === null ? undefined : rig.sounds[slot.sound];
+  const known = generated.get(slot);
+  if (known && known.devices === devices && known.sound === sound) return known.refs;
+  const refs = new Set<ControlRef>();
+  for (const { action, intent } of compiler(wiring)({ ...slot, actions: null })) {
+    if (action.kind === 'loop') refs.add(controlRef(slot.controller, action.loop));
+    else if (intent.kind === 'want') refs.add(intent.ref);
+  }
+  generated.set(slot, { devices, sound, refs });
+  return refs;
 }
