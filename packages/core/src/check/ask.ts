@@ -69,12 +69,12 @@ function wantedOf(devices: WithPresets['devices'], sound: Sound): readonly Wante
   return wanted;
 }
 
-const reached = new WeakMap<Wiring, ReadonlySet<string>>();
+const reached = new WeakMap<Wiring['devices'], ReadonlySet<string>>();
 
 /** Whether any controller's messages arrive at a device. */
 export function isReached({ wiring }: Wired, device: string): boolean {
-  let known = reached.get(wiring);
-  if (!known) reached.set(wiring, (known = new Set(controllersIn(wiring).flatMap((wired) => [...midiReach(wiring, wired.device.id)]))));
+  let known = reached.get(wiring.devices);
+  if (!known) reached.set(wiring.devices, (known = new Set(controllersIn(wiring).flatMap((wired) => [...midiReach(wiring, wired.device.id)]))));
   return known.has(device);
 }
 

@@ -103,12 +103,12 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
   return plan;
 }
 
-const reaches = new WeakMap<Wiring, Map<string, ReadonlySet<string>>>();
+const reaches = new WeakMap<Wiring['devices'], Map<string, ReadonlySet<string>>>();
 
-/** Devices that a controller's messages arrive at, whoever passes them on; found once a wiring. */
+/** Devices that a controller's messages arrive at, whoever passes them on; found once for devices that are wired as they are. */
 export function midiReach(wiring: Wiring, controller: string): ReadonlySet<string> {
-  let known = reaches.get(wiring);
-  if (!known) reaches.set(wiring, (known = new Map()));
+  let known = reaches.get(wiring.devices);
+  if (!known) reaches.set(wiring.devices, (known = new Map()));
   let reach = known.get(controller);
   if (!reach) known.set(controller, (reach = findReach(wiring, controller)));
   return reach;

@@ -148,7 +148,7 @@ export function reslot(plant: Plant, wiring: Wiring, actionsOf: (slot: Slot) => 
   for (const old of plant.slots) {
     const slot: Slot | undefined = filed[old.slot.id];
     if (!slot || slot.controller !== old.slot.controller || slot.bank !== old.slot.bank || slot.position !== old.slot.position) return null;
-    slots.push(slot.sound === old.slot.sound && doesTheSame(old, slot, actionsOf) ? old : plantSlot(old.index, slot, actionsOf));
+    slots.push(slot.sound === old.slot.sound && sendsTheSame(old, slot, actionsOf) ? old : plantSlot(old.index, slot, actionsOf));
   }
   if (slots.length !== Object.values(filed).filter((slot) => plant.device.has(slot.controller)).length) return null;
   return { ...plant, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
@@ -160,7 +160,7 @@ function plantSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotAct
   return { index, slot, steps, actions: steps.map((step) => step.action) };
 }
 
-function doesTheSame(old: PlantSlot, slot: Slot, actionsOf: (slot: Slot) => SlotActions): boolean {
+function sendsTheSame(old: PlantSlot, slot: Slot, actionsOf: (slot: Slot) => SlotActions): boolean {
   if (slot.actions !== null) return slot.actions === old.actions || (slot.actions.length === old.actions.length && slot.actions.every((action, i) => sameAction(action, old.actions[i])));
   const steps = actionsOf(slot);
   return steps === old.steps || (steps.length === old.actions.length && steps.every((step, i) => sameAction(step.action, old.actions[i])));

@@ -29,8 +29,7 @@ function worked(show: Show): void {
   expect(broken).toEqual([]);
   for (const finding of findings) expect(formatFinding(finding, rules)).not.toMatch(/[{}]|undefined|NaN|\[object/);
   for (const sound of Object.values(show.rig.sounds)) context.tracer.trace(sound);
-  for (const { verdict } of context.prover.all(2)) expect(['recalls', 'does-not', 'cannot-be-known', 'not-played']).toContain(verdict);
-  context.prover.all(1);
+  for (const level of [1, 2] as const) for (const { verdict, sequence } of context.prover.all(level)) if (verdict === 'recalls' || verdict === 'not-played') expect(sequence).toBeNull();
   for (const sheet of [worksheet, patchList, cueSheet].map((make) => make(show, context.wiring))) expect(JSON.stringify(sheet)).not.toMatch(/undefined|NaN|\[object/);
   expect(readSmf(writeSmf(setFile(show, context.wiring).smf)).ok).toBe(true);
 }
@@ -120,11 +119,14 @@ describe('files bent at random', () => {
 
   test('cut short or with a byte changed, a file is refused or taken all the same', () => {
     const [, text] = files[1];
+    const cut = { taken: 0, refused: 0 };
     for (let seed = 1; seed <= 150; seed += 1) {
       const r = new Random(seed);
       const place = r.below(text.length);
       const bent = r.chance(0.3) ? text.slice(0, place) : `${text.slice(0, place)}${String.fromCharCode(r.below(128))}${text.slice(place + 1)}`;
-      expect(['taken', 'refused']).toContain(tried(bent));
+      cut[tried(bent)] += 1;
     }
+    expect(cut.taken).toBeGreaterThan(5);
+    expect(cut.refused).toBeGreaterThan(50);
   });
 });
