@@ -2,11 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import { commands } from '../testing/commands.ts';
 import { applySteps, type Step } from '../change/steps.ts';
 import { demoShow } from '../demo/demo.ts';
-import type { Show } from '../model/documents.ts';
+import type { Action, Show } from '../model/documents.ts';
 import { Random } from '../testing/random.ts';
 import { check, contextOf } from './engine.ts';
 import { rules } from './rules/index.ts';
 import { seededShow } from '../testing/compare.ts';
+import { adaptCase, type CaseRig } from '../testing/recall-adapter.ts';
 
 const applied = (show: Show, steps: readonly Step[]): Show => {
   const result = applySteps(show, steps);
@@ -63,6 +64,35 @@ describe('a context made from the one before', () => {
         for (const level of [2, 3, 4, 1] as const) expect([seed, i, level, context.prover.all(level)]).toEqual([seed, i, level, anew.prover.all(level)]);
       }
     }
+  });
+
+  test.each([true, false])('judges slots that rest on what another leaves, while that other one is rewritten (sticky bank: %s)', (sticky) => {
+    const messages: readonly Action[] = [
+      { kind: 'control', channel: 1, cc: 32, value: 0 },
+      { kind: 'control', channel: 1, cc: 32, value: 1 },
+      { kind: 'program', channel: 1, program: 3 },
+      { kind: 'program', channel: 1, program: 5 },
+      { kind: 'control', channel: 1, cc: 20, value: 20 },
+    ];
+    const slots = Object.fromEntries(['A', 'B', 'C', 'D'].map((name, pos) => [name, { bank: 0, pos, actions: [], sound: name }]));
+    const device = { ch: 1, presets: { stored: { '3': { mix: 20 }, '5': {}, '131': { mix: 90 }, '133': {} }, powerup: 3, scheme: 'lsb', sticky }, controls: { mix: { domain: [20, 50, 90], scope: 'preset' } }, cc: [{ cc: 20, control: 'mix', mode: 'abs' }] };
+    const sounds = Object.fromEntries(['A', 'B', 'C', 'D'].map((name, i) => [name, { wants: { 'D.preset': [3, 3, 131, 5][i] } }]));
+    const { show: start } = adaptCase({ controllers: { sw: { slots } }, devices: { D: device }, midi: [['sw', 'out', 'D']], topology: { sources: ['n0'], dests: ['n1'], edges: [{ id: 'D', from: 'n0', to: 'n1', gov: ['D.preset', 'D.mix'] }] }, sounds } as unknown as CaseRig);
+    const r = new Random(sticky ? 3 : 4);
+    let show = start;
+    let context = contextOf(show);
+    const seen = new Set<string>();
+    for (let i = 0; i < 150; i += 1) {
+      show = applied(show, commands.setSlotActions(show, r.pick(Object.keys(show.rig.slots)), r.some(messages, 0.35)).steps);
+      context = contextOf(show, context);
+      const anew = contextOf(show);
+      for (const level of [2, 3, 4] as const) {
+        const judged = context.prover.all(level);
+        expect([i, level, judged]).toEqual([i, level, anew.prover.all(level)]);
+        for (const { verdict } of judged) seen.add(verdict);
+      }
+    }
+    expect([...seen].sort()).toEqual(expect.arrayContaining(['does-not', 'recalls']));
   });
 
   test('takes the wiring over where an edit leaves devices and cables alone, and not where it does not', () => {

@@ -7,7 +7,7 @@ export interface Judged {
   readonly judgement: Judgement;
   readonly slot: PlantSlot;
   readonly sound: Sound;
-  readonly consulted: readonly number[];
+  readonly turnsOn: readonly number[];
 }
 
 /** What has been judged of a rig: by level and slot a list, of one sound nearly always. */

@@ -353,8 +353,18 @@ export function foot(plant: Plant, device: PlantDevice, does: FootDeed): Deed {
   });
 }
 
-/** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. */
+const moves = new WeakMap<PlantInput, Map<0 | 1 | 'flip', Deed>>();
+
+/** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. The very same deed each time. */
 export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Deed {
+  let known = moves.get(input);
+  if (!known) moves.set(input, (known = new Map()));
+  let move = known.get(to);
+  if (!move) known.set(to, (move = moveBitAnew(plant, device, input, to)));
+  return move;
+}
+
+function moveBitAnew(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Deed {
   const { values } = plant;
   const ruled = [...device.controls.values()].filter((control) => control.bits.includes(input.bit));
   const apply: Deed['apply'] = (store) => {

@@ -1,12 +1,14 @@
-import type { FaultKind, Slot, Sound } from '../model/documents.ts';
+import type { Slot, Sound } from '../model/documents.ts';
 import { type CompiledEvent, doesTheSame, EventTable, type FreeLevel } from './compiled.ts';
-import { defaultLimits, type Limits, Machine, type Question, type Reached } from './machine.ts';
+import { Consulted } from './consulted.ts';
+import { Exploration, widening } from './exploration.ts';
+import { defaultLimits, type Limits, Machine, type Reached } from './machine.ts';
 import { Hearing } from './hearing.ts';
 import type { Laid } from './laid.ts';
-import { Outlook, type Possible, type Range, type Status } from './outlook.ts';
+import { Outlook, type Possible, type Status } from './outlook.ts';
 import type { Packed } from './packing.ts';
 import type { Plant, PlantSlot } from './plant.ts';
-import { type Row, rowKey, TooManyStates } from './stepper.ts';
+import { type Row, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
 import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
 import { type Answer, bankDistance, combine, type Judgement, isMixed, type Level, recallsAnswer, worst } from './answer.ts';
@@ -21,20 +23,17 @@ export class Prover {
   readonly outlook: Outlook;
   readonly table: EventTable;
   private readonly setAside: ReadonlySet<number>;
-  private readonly machines = new Map<string, Machine | null>();
-  private readonly jointKeys = new Set<string>();
+  /** By question. */
+  private readonly explorations = new Map<string, Exploration>();
   private readonly laid = new Map<string, Laid>();
   private readonly judged = new Judgements();
   /** Judgements of the rig before an edit: one that comes out the same is the same object. */
   private earlier: Judgements | undefined;
-  /** Variables that the judgement at work turns on. */
-  private consulted: Set<number> = new Set();
+  private readonly consulted = new Consulted();
   private readonly soundingBy = new Set<number>();
-  private readonly posts = new Map<string, readonly number[]>();
-  private readonly sounding = new Map<string, boolean>();
+  private readonly sounding = new Map<Exploration, boolean>();
   private readonly releasable: ReadonlySet<number>;
   private readonly suspects: readonly CompiledEvent[];
-  private readonly faults: ReadonlySet<FaultKind>;
 
   constructor(
     readonly plant: Plant,
@@ -45,7 +44,6 @@ export class Prover {
     // What was worked out before stays true where only the actions of slots differ, and an event fires no slot but its own.
     const isPlain = plant.devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress === 'fires'));
     const kept = before && isPlain && !plant.mayFeedBack && before.plant.devices === plant.devices ? before : undefined;
-    this.faults = new Set(plant.wiring.rig.settings.faults);
     this.hearing = kept ? kept.hearing : new Hearing(plant);
     this.outlook = kept ? kept.outlook : new Outlook(this.hearing);
     const used = new Set([...Object.values(plant.wiring.rig.casting).map((cast) => cast.slot), ...plant.devices.flatMap((device) => device.controller?.powerUpSlot ?? [])]);
@@ -58,10 +56,7 @@ export class Prover {
     if (kept) this.takeOver(kept);
   }
 
-  /**
-   * Explored machines, and the values read from them, whose variables no changed slot leaves otherwise than before.
-   * Levels 1 to 3 only: what a lost message leaves turns on every message of a slot, not on what the whole press leaves.
-   */
+  /** What was explored and judged before, as far as no changed slot leaves what it turned on otherwise than before. */
   private takeOver(kept: Prover): void {
     const touched = new Set<number>();
     for (const [index, now] of this.table.press) {
@@ -69,12 +64,7 @@ export class Prover {
       if (old === now) continue;
       for (const variable of new Set([...now.leaves.touched, ...(old?.leaves.touched ?? [])])) if (!doesTheSame(old, now, variable)) touched.add(variable);
     }
-    for (const [key, machine] of kept.machines)
-      if (machine && (key.startsWith('2.') || key.startsWith('3.')) && machine.stepper.variables.every((variable) => !touched.has(variable))) this.machines.set(key, machine);
-    for (const [key, values] of kept.posts) {
-      const [question, , variable, slot] = key.split('|');
-      if ((question.startsWith('2.') || question.startsWith('3.')) && slot === undefined && !touched.has(Number(variable))) this.posts.set(key, values);
-    }
+    for (const { question } of kept.explorations.values()) if (question.level !== 4) this.exploration(question.level, question.pins, question.stray).takeOver(kept.exploration(question.level, question.pins, question.stray), touched);
     const alwaysQuiet = [this, kept].every((prover) => prover.setAside.size === 0 && prover.suspects.length === 0);
     if (alwaysQuiet && ![...kept.soundingBy].some((variable) => touched.has(variable))) this.takeOverJudgements(kept, touched);
   }
@@ -84,9 +74,9 @@ export class Prover {
     const { sounds } = this.plant.wiring.rig;
     this.earlier = kept.judged;
     for (const known of kept.judged) {
-      const { slot, sound, judgement, consulted } = known;
+      const { slot, sound, judgement, turnsOn } = known;
       if (judgement.level !== 2 && judgement.level !== 3) continue;
-      if (this.plant.slots[slot.index] !== slot || sounds[sound.id] !== sound || consulted.some((variable) => touched.has(variable))) continue;
+      if (this.plant.slots[slot.index] !== slot || sounds[sound.id] !== sound || turnsOn.some((variable) => touched.has(variable))) continue;
       this.judged.add(known);
     }
     for (const variable of kept.soundingBy) this.soundingBy.add(variable);
@@ -99,22 +89,32 @@ export class Prover {
 
   /** Machines explored so far: how many states, and whether several wanted variables had to be followed together. */
   machineSizes(): readonly { readonly variables: number; readonly states: number; readonly joint: boolean }[] {
-    return [...this.machines].flatMap(([key, machine]) =>
-      machine ? [{ variables: machine.variables.length, states: machine.reached.length, joint: this.jointKeys.has(key) }] : [],
-    );
+    return [...this.explorations.values()].flatMap((exploration) => [...exploration.sizes()]);
+  }
+
+  /** What is explored for a question. */
+  private exploration(level: FreeLevel, pins: Pins = noPins, stray?: number): Exploration {
+    const key = `${level}.${stray ?? ''}|${pinsKey(pins)}`;
+    let exploration = this.explorations.get(key);
+    if (!exploration) this.explorations.set(key, (exploration = new Exploration(this.table, { level, pins, limits: this.limits, ...(stray === undefined ? {} : { stray }) }, this.consulted)));
+    return exploration;
   }
 
   judge(slot: PlantSlot, sound: Sound, level: Level): Judgement {
     const known = this.judged.get(level, slot.index, sound.id);
     if (known) return known.judgement;
-    if (this.consulted.size > 0) this.consulted = new Set();
-    const judgement = sameAsEarlier(this.earlier?.get(level, slot.index, sound.id)?.judgement, this.judgeAnew(slot, sound, level));
-    this.judged.add({ judgement, slot, sound, consulted: this.consulted.size === 0 ? noVariables : [...this.consulted] });
+    if (level !== 1 && this.isPlain(slot, sound, level)) return this.judgedTo({ slot: slot.slot.id, sound: sound.id, level, verdict: 'recalls', length: null, sequence: null }, slot, sound, noVariables);
+    const { result, turnsOn } = this.consulted.during(() => this.judgeAnew(slot, sound, level));
+    return this.judgedTo(result, slot, sound, turnsOn);
+  }
+
+  private judgedTo(found: Judgement, slot: PlantSlot, sound: Sound, turnsOn: readonly number[]): Judgement {
+    const judgement = sameAsEarlier(this.earlier?.get(found.level, slot.index, sound.id)?.judgement, found);
+    this.judged.add({ judgement, slot, sound, turnsOn });
     return judgement;
   }
 
   private judgeAnew(slot: PlantSlot, sound: Sound, level: Level): Judgement {
-    if (level !== 1 && this.isPlain(slot, sound, level)) return { slot: slot.slot.id, sound: sound.id, level, verdict: 'recalls', length: null, sequence: null };
     const answer = this.overContents(level === 1 ? (pins) => proveInSetOrder(this, slot, sound, pins) : (pins) => this.free(slot, sound, level, pins));
     const { verdict, length, sequence, gaveUp } = answer;
     return { slot: slot.slot.id, sound: sound.id, level, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };
@@ -198,8 +198,8 @@ export class Prover {
   }
 
   private free(slot: PlantSlot, sound: Sound, level: FreeLevel, pins: Pins, stray?: number): Answer {
-    const question: Question = { level, pins, limits: this.limits, ...(stray === undefined ? {} : { stray }) };
-    return worst([...this.withinLimits(() => this.unquietAnswers(slot, question)), ...this.withinLimits(() => [this.stateAnswer(slot, sound, question)])]);
+    const exploration = this.exploration(level, pins, stray);
+    return worst([...this.withinLimits(() => this.unquietAnswers(slot, exploration)), ...this.withinLimits(() => [this.stateAnswer(slot, sound, exploration)])]);
   }
 
   /** Past the limits nothing is known, whatever was asked. */
@@ -215,12 +215,12 @@ export class Prover {
   // ---- quiet ----
 
   /** What presses that do not fall quiet mean for a slot: its own, and those that may come before it. */
-  private unquietAnswers(slot: PlantSlot, question: Question): Answer[] {
+  private unquietAnswers(slot: PlantSlot, exploration: Exploration): Answer[] {
     const { suspects } = this;
     if (suspects.length === 0 && !this.isSuspect(slot)) return [];
-    const answers = this.unquietStart(slot, question);
+    const answers = this.unquietStart(slot, exploration);
     for (const compiled of suspects) {
-      const found = this.quietMachine(compiled, question);
+      const found = this.quietMachine(compiled, exploration);
       for (const unquiet of found.unquiet) {
         const own = unquiet.whole && unquiet.compiled.event.kind === 'press' && unquiet.compiled.event.slot.index === slot.index;
         const way = stonesTo(this.plant, found.stepper, unquiet.from);
@@ -230,39 +230,32 @@ export class Prover {
         answers.push({ verdict: 'cannot-be-known', length: then, sequence: null, symbols: [], gaveUp: 'a press before it may never fall quiet' });
       }
     }
-    if (this.setAside.has(slot.index)) answers.push(this.ownUnquiet(slot, question));
+    if (this.setAside.has(slot.index)) answers.push(this.ownUnquiet(slot, exploration));
     return answers;
   }
 
   /** Power-up may fire a slot that never falls quiet: nothing after it is known. */
-  private unquietStart(slot: PlantSlot, question: Question): Answer[] {
+  private unquietStart(slot: PlantSlot, exploration: Exploration): Answer[] {
     for (const device of this.plant.devices) {
       const fired = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
       const compiled = fired && this.table.press.get(fired.index);
-      if (compiled && this.quietMachine(compiled, question).startsUnquiet) return [{ verdict: 'cannot-be-known', length: this.movesAfter(compiled, slot) + 1, sequence: null, symbols: [], gaveUp: 'power-up may never fall quiet' }];
+      if (compiled && this.quietMachine(compiled, exploration).startsUnquiet) return [{ verdict: 'cannot-be-known', length: this.movesAfter(compiled, slot) + 1, sequence: null, symbols: [], gaveUp: 'power-up may never fall quiet' }];
     }
     return [];
   }
 
   private isSuspect = (slot: PlantSlot): boolean => this.setAside.has(slot.index);
 
-  private ownUnquiet(slot: PlantSlot, question: Question): Answer {
+  private ownUnquiet(slot: PlantSlot, exploration: Exploration): Answer {
     const compiled = this.table.press.get(slot.index)!;
-    const machine = this.quietMachine(compiled, question);
+    const machine = this.quietMachine(compiled, exploration);
     const first = machine.unquiet.find((one) => one.compiled === compiled && one.whole);
     if (!first) return recallsAnswer;
     return { verdict: first.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: first.from.depth + 1, sequence: null, symbols: [] };
   }
 
-  private quietMachine(compiled: CompiledEvent, question: Question): Machine {
-    const key = `quiet|${compiled.index}|${questionKey(question)}`;
-    let machine = this.machines.get(key);
-    if (!machine) {
-      const variables = new Set(this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
-      machine = widening(variables, () => new Machine(this.table, sorted(variables), { ...question, also: [compiled] }).complete());
-      this.machines.set(key, machine);
-    }
-    return machine;
+  private quietMachine(compiled: CompiledEvent, exploration: Exploration): Machine {
+    return exploration.quietMachine(compiled, this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
   }
 
   private movesAfter(before: CompiledEvent, slot: PlantSlot): number {
@@ -278,22 +271,23 @@ export class Prover {
     if (this.suspects.length > 0 || this.isSuspect(slot)) return false;
     try {
       const laid = this.layOf(sound);
-      return this.isSettled(slot, laid, this.unsettled(slot, laid), { level, pins: noPins, limits: this.limits });
+      return this.isSettled(slot, laid, this.unsettled(slot, laid), this.exploration(level));
     } catch (reason) {
       if (reason instanceof NeedPin || reason instanceof TooManyStates) return false;
       throw reason;
     }
   }
 
-  private isSettled(slot: PlantSlot, laid: Laid, unsettled: readonly number[], question: Question): boolean {
-    return unsettled.length === 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(question));
+  private isSettled(slot: PlantSlot, laid: Laid, unsettled: readonly number[], exploration: Exploration): boolean {
+    return unsettled.length === 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(exploration));
   }
 
-  private stateAnswer(slot: PlantSlot, sound: Sound, question: Question): Answer {
+  private stateAnswer(slot: PlantSlot, sound: Sound, exploration: Exploration): Answer {
     const laid = this.layOf(sound);
     const unsettled = this.unsettled(slot, laid);
-    if (this.isSettled(slot, laid, unsettled, question)) return recallsAnswer;
-    const one: Case = { slot, laid, question, after: this.after(slot, question), statuses: new Map() };
+    if (this.isSettled(slot, laid, unsettled, exploration)) return recallsAnswer;
+    const press = this.table.press.get(slot.index)!;
+    const one: Case = { slot, press, laid, exploration, after: this.after(press, exploration), statuses: new Map() };
     return this.decide(one, unsettled);
   }
 
@@ -315,46 +309,39 @@ export class Prover {
   private isPlayable = (slot: PlantSlot): boolean => this.plant.device.get(slot.slot.controller)!.controller!.facts.bankMove === 'silent';
 
   /** Whether the line sounds in every state of this level, whatever the sound. */
-  private alwaysSounds(question: Question): boolean {
-    const key = questionKey(question);
-    let sounds = this.sounding.get(key);
+  private alwaysSounds(exploration: Exploration): boolean {
+    let sounds = this.sounding.get(exploration);
     if (sounds === undefined) {
-      const before = this.consulted;
-      this.consulted = this.soundingBy;
-      this.sounding.set(key, (sounds = this.soundsThroughout(question)));
-      this.consulted = before;
+      const { result, turnsOn } = this.consulted.during(() => this.soundsThroughout(exploration));
+      for (const variable of turnsOn) this.soundingBy.add(variable);
+      this.sounding.set(exploration, (sounds = result));
     }
     return sounds;
   }
 
-  private soundsThroughout(question: Question): boolean {
+  private soundsThroughout(exploration: Exploration): boolean {
     if (this.outlook.surelySounds(() => null)) return true;
     const cutting = new Set(this.outlook.silencers(nothingWanted, () => null));
-    return this.outlook.surelySounds((variable) => (cutting.has(variable) ? this.reachable(variable, question) : null));
-  }
-
-  private reachable(variable: number, question: Question): Range {
-    this.consulted.add(variable);
-    const key = `${questionKey(question)}|${variable}`;
-    let values = this.posts.get(key);
-    if (!values) this.posts.set(key, (values = this.collect([variable], question, (machine, reached) => [reached.row[machine.stepper.place[variable]]])));
-    return values;
+    return this.outlook.surelySounds((variable) => (cutting.has(variable) ? exploration.reachable(variable) : null));
   }
 
   /** What each variable may be after the press: `left` by the press alone, `all` from the variable's own machine. */
-  private after(slot: PlantSlot, question: Question): After {
-    const { leaves } = this.table.press.get(slot.index)!;
+  private after(press: CompiledEvent, exploration: Exploration): After {
+    const { leaves } = press;
     const left = (variable: number): number => {
       const value = leaves.on(variable);
       return value >= 0 && !this.releasable.has(variable) ? value : -1;
     };
+    const isTouched = (variable: number) => leaves.has(variable) || this.releasable.has(variable);
     const all = (variable: number): readonly number[] => {
       const value = left(variable);
-      return value >= 0 ? [value] : this.postsOf(variable, slot, question);
+      if (value >= 0) return [value];
+      return isTouched(variable) ? exploration.after(variable, press) : exploration.reachable(variable);
     };
-    let known: Packed | undefined;
-    let every: Packed | undefined;
-    return { left, all, known: () => (known ??= this.outlook.settledGround(left)), every: () => (every ??= this.outlook.ground(all)) };
+    const known = (variable: number) => (isTouched(variable) ? exploration.afterIfKnown(variable, press) : exploration.reachableIfKnown(variable));
+    let fromPress: Packed | undefined;
+    let fromAll: Packed | undefined;
+    return { left, all, known, fromPress: () => (fromPress ??= this.outlook.settledGround(left)), fromAll: () => (fromAll ??= this.outlook.ground(all)) };
   }
 
   /**
@@ -365,11 +352,14 @@ export class Prover {
   private decide(one: Case, unsettled: readonly number[]): Answer {
     const heard: number[] = [];
     const moving = this.mayMove(one, unsettled);
+    const audible = () => this.outlook.audible(one.laid, moving, one.after.fromPress());
     // One alone is soon tried; of many, those that cannot be heard are left out first.
-    for (const variable of moving.length < 2 ? moving : this.likeliestFirst(one, this.outlook.audible(one.laid, moving, one.after.known()))) {
+    const isAlone = moving.length === 1;
+    for (const variable of isAlone ? moving : this.likeliestFirst(one, audible())) {
       if (this.staysAsWanted(one, variable, 'if known')) continue;
       const atOnce = this.wrongAtOnce(one, variable);
       if (atOnce) return atOnce;
+      if (isAlone && audible().length === 0) continue;
       if (!this.staysAsWanted(one, variable, 'found out') && this.mayBeHeard(one, variable)) heard.push(variable);
     }
     const groups = [...heard.map((variable) => this.groupOf(one, variable)), ...this.silence(one)];
@@ -380,36 +370,17 @@ export class Prover {
     return open.length === 0 && this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, [...new Set(open.flat())]);
   }
 
-  /** Whether the press leaves a variable alone that is as wanted in every reachable state (a pedal that nobody steps on). */
+  /** Whether a variable is as wanted after the press, whatever came before it. */
   private staysAsWanted(one: Case, variable: number, how: 'if known' | 'found out'): boolean {
-    if (this.table.press.get(one.slot.index)!.leaves.has(variable) || this.releasable.has(variable)) return false;
-    const values = how === 'found out' ? this.reachable(variable, one.question) : this.posts.get(`${questionKey(one.question)}|${variable}`);
+    const values = how === 'found out' ? one.after.all(variable) : one.after.known(variable);
     return values?.length === 1 && values[0] === one.laid.wants(variable);
-  }
-
-  private readonly restingOf = new Map<string, Int32Array>();
-
-  /** For each variable the one value that it has in every state, where nothing that may happen touches it; −1 where that is not so, −2 where nobody asked yet. */
-  private resting(question: Question): Int32Array {
-    const key = questionKey(question);
-    let resting = this.restingOf.get(key);
-    if (!resting) this.restingOf.set(key, (resting = new Int32Array(this.plant.variables.length).fill(-2)));
-    return resting;
-  }
-
-  private restsOn(variable: number, question: Question): number {
-    if (this.table.mayTouch(question.level, this.faultsOf(question), variable)) return -1;
-    const values = this.reachable(variable, question) as readonly number[];
-    return values.length === 1 ? values[0] : -1;
   }
 
   /** Leaves out what nothing can move from where it is wanted (a pedal that nobody steps on). */
   private mayMove(one: Case, variables: readonly number[]): number[] {
-    const resting = this.resting(one.question);
     return variables.filter((variable) => {
-      if (resting[variable] === -2) resting[variable] = this.restsOn(variable, one.question);
-      if (resting[variable] >= 0) this.consulted.add(variable);
-      return resting[variable] < 0 || resting[variable] !== one.laid.wants(variable);
+      const value = one.exploration.restsOn(variable);
+      return value < 0 || value !== one.laid.wants(variable);
     });
   }
 
@@ -423,9 +394,8 @@ export class Prover {
   private wrongAtOnce(one: Case, variable: number): Answer | null {
     if (!this.movesOnlyBanks()) return null;
     const tried = new Set<number>();
-    const found = this.search(
+    const found = one.exploration.search(
       [variable],
-      one.question,
       (machine, from): Found | undefined => {
         const others = this.othersAfter(one, variable, machine, from, tried);
         return others.length > 0 && others.some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong') ? { machine, from } : undefined;
@@ -438,7 +408,7 @@ export class Prover {
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
   private mayBeHeard(one: Case, variable: number): boolean {
     const tried = new Set<number>();
-    const found = this.search([variable], one.question, (machine, from) => {
+    const found = one.exploration.search([variable], (machine, from) => {
       const others = this.othersAfter(one, variable, machine, from, tried);
       return others.length > 0 && others.some((value) => this.status(one, new Map([[variable, value]]), 'near') !== 'harmless') ? true : undefined;
     });
@@ -447,16 +417,14 @@ export class Prover {
 
   /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
   private othersAfter(one: Case, variable: number, machine: Machine, from: Reached, tried: Set<number>): readonly number[] {
-    const { stepper } = machine;
-    const compiled = this.table.press.get(one.slot.index)!;
     const wanted = one.laid.wants(variable);
-    const value = this.plant.mayHold ? undefined : stepper.valueAfter(from.row, compiled, variable);
+    const value = one.exploration.valueAfter(machine, one.press, from, variable);
     if (value !== undefined) {
-      if (value === wanted || tried.has(value) || !stepper.canHappen(from.row, compiled)) return noVariables;
+      if (value === wanted || tried.has(value)) return noVariables;
       tried.add(value);
       return [value];
     }
-    const others = new Set(this.postRows(machine, one.slot, from).map((row) => row[stepper.place[variable]]));
+    const others = new Set(one.exploration.postRows(machine, one.press, from).map((row) => row[machine.stepper.place[variable]]));
     return [...others].filter((other) => {
       if (other === wanted || tried.has(other)) return false;
       tried.add(other);
@@ -473,16 +441,17 @@ export class Prover {
   }
 
   private statusAnew(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
-    const { laid, after, question } = one;
-    if (how === 'known') return this.outlook.status(laid, at, after.known(), question.pins);
+    const { laid, after, exploration } = one;
+    const { pins } = exploration.question;
+    if (how === 'known') return this.outlook.status(laid, at, after.fromPress(), pins);
     const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatives(variable)));
     // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
-    const isDear = (variable: number) => after.left(variable) < 0 && this.table.mayTouch(question.level, this.faultsOf(question), variable) && !this.posts.has(`${questionKey(question)}|${variable}`);
+    const isDear = (variable: number) => after.left(variable) < 0 && exploration.mayTouch(variable) && !exploration.isKnown(variable);
     if (how === 'all' || [...nearby].some(isDear)) {
       const before = this.status(one, at, how === 'all' ? 'near' : 'known');
       if (before !== 'open') return before;
     }
-    return this.outlook.status(laid, at, how === 'all' ? after.every() : this.outlook.groundWith(after.known(), nearby, after.all), question.pins);
+    return this.outlook.status(laid, at, how === 'all' ? after.fromAll() : this.outlook.groundWith(after.fromPress(), nearby, after.all), pins);
   }
 
   /** A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop. */
@@ -494,7 +463,7 @@ export class Prover {
   /** Where the line may fall silent: the controls that may cut it, as one group. */
   private silence(one: Case): (readonly number[])[] {
     const { laid, after } = one;
-    if (laid.sound.silence || (laid.obeyed.size === 0 && this.alwaysSounds(one.question))) return [];
+    if (laid.sound.silence || (laid.obeyed.size === 0 && this.alwaysSounds(one.exploration))) return [];
     const now: Possible = (variable) => {
       const obeyed = laid.obeyed.get(variable);
       return obeyed === undefined ? after.all(variable) : [obeyed];
@@ -505,7 +474,7 @@ export class Prover {
 
   /** First depths at which a group of variables, after the press, is certainly wrong, or not certainly harmless. */
   private scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
-    if (group.length > 1) this.jointKeys.add(machineKey(one.question, [...group, ...banks]));
+    if (group.length > 1) one.exploration.noteJoint([...group, ...banks]);
     const isSilence = group.every((variable) => !one.laid.has(variable));
     const statuses = new Map<string | number, Status>();
     const statusAt = ({ stepper: { place } }: Machine, row: Row): Status => {
@@ -519,10 +488,10 @@ export class Prover {
       return status;
     };
     let open: number | null = null;
-    const wrong = this.search([...group, ...banks], one.question, (machine, from): Found | 'stop' | undefined => {
+    const wrong = one.exploration.search([...group, ...banks], (machine, from): Found | 'stop' | undefined => {
       if (from.depth + 1 >= before) return 'stop';
       if (from === machine.reached[0]) open = null;
-      for (const row of this.postRows(machine, one.slot, from)) {
+      for (const row of one.exploration.postRows(machine, one.press, from)) {
         const status = statusAt(machine, row);
         if (status === 'wrong') return { machine, from };
         if (status === 'open') open ??= from.depth + 1;
@@ -591,16 +560,16 @@ export class Prover {
 
   /** Explores the given variables together, with whatever the comparison turns out to read. */
   private jointly(one: Case, variables: readonly number[]): Answer {
-    if (variables.length > 1) this.jointKeys.add(machineKey(one.question, variables));
+    if (variables.length > 1) one.exploration.noteJoint(variables);
     const symbols: ContentSymbol[] = [];
     let undecided = false;
     let any = false;
-    const wrong = this.search(variables, one.question, (machine, from) => {
+    const wrong = one.exploration.search(variables, (machine, from) => {
       if (from === machine.reached[0]) {
         undecided = false;
         symbols.length = 0;
       }
-      for (const row of this.postRows(machine, one.slot, from)) {
+      for (const row of one.exploration.postRows(machine, one.press, from)) {
         any = true;
         const heard = this.heardAt(one, machine, row);
         if (heard.is === 'wrong') return true;
@@ -634,15 +603,15 @@ export class Prover {
       if (values.length === 1) return values[0];
       throw new NeedVariable(variable);
     };
-    return this.hearing.judge(read, one.laid, { obey: true, pins: one.question.pins });
+    return this.hearing.judge(read, one.laid, { obey: true, pins: one.exploration.question.pins });
   }
 
   /** The same variables with the banks of the controllers concerned: the first row, breadth first, from which the press goes wrong. */
   private jointSequence(one: Case, variables: readonly number[], otherwise: Answer | null = null): Answer | null {
     let undecided: Answer | null = null;
-    const found = this.search([...variables, ...this.banksAround(one, variables)], one.question, (machine, from) => {
+    const found = one.exploration.search([...variables, ...this.banksAround(one, variables)], (machine, from) => {
       if (from === machine.reached[0]) undecided = null;
-      for (const row of this.postRows(machine, one.slot, from)) {
+      for (const row of one.exploration.postRows(machine, one.press, from)) {
         const heard = this.heardAt(one, machine, row);
         if (heard.is === 'wrong') return this.told(one, { machine, from }, 'does-not');
         if (heard.is === 'unknown') undecided ??= this.told(one, { machine, from }, 'cannot-be-known');
@@ -652,116 +621,11 @@ export class Prover {
     return found ?? (undecided && otherwise ? { ...(undecided as Answer), symbols: otherwise.symbols } : otherwise);
   }
 
-  /** Values that a variable may have after the judged press; from its own machine alone. */
-  private postsOf(variable: number, slot: PlantSlot, question: Question): readonly number[] {
-    this.consulted.add(variable);
-    const press = this.table.press.get(slot.index)!;
-    if (!press.leaves.has(variable) && !this.releasable.has(variable)) return this.reachable(variable, question) as readonly number[];
-    const key = `${questionKey(question)}|${variable}|${slot.index}`;
-    let values = this.posts.get(key);
-    if (!values) {
-      values = this.collect([variable], question, (machine, from) => this.postRows(machine, slot, from).map((row) => row[machine.stepper.place[variable]]));
-      this.posts.set(key, values);
-    }
-    return values;
-  }
-
-  private collect(variables: readonly number[], question: Question, of: (machine: Machine, from: Reached) => readonly number[]): readonly number[] {
-    const values = new Set<number>();
-    this.search(variables, question, (machine, from) => {
-      for (const value of of(machine, from)) values.add(value);
-      return undefined;
-    });
-    return [...values];
-  }
-
-  /**
-   * Visits the reachable combinations of some variables, nearest first, until `visit` answers. Starts anew with one
-   * variable more where an event or the visit turns out to read it.
-   */
-  private search<T>(wanted: readonly number[], question: Question, visit: (machine: Machine, reached: Reached) => T | undefined, among: 'all' | 'power-up' = 'all'): T | undefined {
-    const variables = new Set(wanted);
-    return widening(variables, () => {
-      this.takeIn(variables, question);
-      const machine = this.machine(sorted(variables), question);
-      // What power-up leaves turns on no event.
-      if (among === 'all') for (const variable of machine.variables) this.consulted.add(variable);
-      for (let i = 0; among === 'all' || i < machine.starts; i += 1) {
-        const reached = this.rowAt(machine, i, question);
-        if (!reached) return undefined;
-        const answer = visit(machine, reached);
-        if (answer !== undefined) return answer;
-      }
-      return undefined;
-    });
-  }
-
-  /** Variables that machines turned out to need beside their own, by the machine: taken in at once the next time. */
-  private readonly needed = new Map<string, number>();
-
-  private takeIn(variables: Set<number>, question: Question): void {
-    for (;;) {
-      const more = this.needed.get(machineKey(question, [...variables]));
-      if (more === undefined) return;
-      variables.add(more);
-    }
-  }
-
-  private rowAt(machine: Machine, i: number, question: Question): Reached | undefined {
-    return i < machine.reached.length ? machine.reached[i] : this.noting(question, machine.variables, () => machine.at(i));
-  }
-
-  private noting<T>(question: Question, variables: readonly number[], act: () => T): T {
-    try {
-      return act();
-    } catch (reason) {
-      if (reason instanceof NeedVariable) {
-        const key = machineKey(question, variables);
-        this.machines.delete(key);
-        this.needed.set(key, reason.variable);
-      }
-      throw reason;
-    }
-  }
-
-  private machine(variables: readonly number[], question: Question): Machine {
-    const key = machineKey(question, variables);
-    let machine = this.machines.get(key);
-    if (!machine) this.machines.set(key, (machine = this.noting(question, variables, () => new Machine(this.table, variables, question))));
-    return machine;
-  }
-
-  /** The rows that the judged press, delivered whole, leads to from a row, everything held let go after it. */
-  private postRows(machine: Machine, slot: PlantSlot, from: Reached): readonly Row[] {
-    const compiled = this.table.press.get(slot.index)!;
-    const { stepper } = machine;
-    if (!stepper.canHappen(from.row, compiled)) return [];
-    if (!this.plant.mayHold) {
-      const after = stepper.after(from.row, compiled);
-      return after ? [after] : stepper.step(from.row, compiled, none).flatMap(({ row, outcome }) => (outcome === 'quiet' ? [row] : []));
-    }
-    const seen = new Set<string | number>();
-    return stepper.step(from.row, compiled, none).flatMap((one) =>
-      one.outcome !== 'quiet'
-        ? []
-        : stepper.released(one.row).flatMap(({ row, outcome }) => {
-            const key = rowKey(row);
-            if (outcome !== 'quiet' || seen.has(key)) return [];
-            seen.add(key);
-            return [row];
-          }),
-    );
-  }
-
   /** Banks of the controllers whose presses can change these variables, and of the slot's own. */
   private banksAround(one: Case, variables: readonly number[]): number[] {
-    const concerned = this.table.concerning(one.question.level, this.faultsOf(one.question), variables);
+    const concerned = one.exploration.concerning(variables);
     const controllers = concerned.flatMap((compiled) => (compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
     return this.banksFor([one.slot.slot.controller, ...controllers]);
-  }
-
-  private faultsOf({ level }: Question): ReadonlySet<FaultKind> {
-    return level === 4 ? this.faults : none;
   }
 
   /** Bank variables of controllers whose bank moves cost a press. */
@@ -778,8 +642,9 @@ const shorter = (best: Answer, other: Answer): Answer => ((other.length ?? Infin
 /** One judged (slot, sound) with what the press leaves behind. */
 interface Case {
   readonly slot: PlantSlot;
+  readonly press: CompiledEvent;
   readonly laid: Laid;
-  readonly question: Question;
+  readonly exploration: Exploration;
   readonly after: After;
   /** Statuses worked out so far, by what tells combinations apart. */
   readonly statuses: Map<string, Status>;
@@ -790,9 +655,11 @@ interface After {
   /** The value that the press leaves a variable on; negative where that is not known from the press alone. */
   readonly left: (variable: number) => number;
   readonly all: (variable: number) => readonly number[];
-  /** The same for every variable, to judge from: from the press alone, and from all that can be found out. */
-  readonly known: () => Packed;
-  readonly every: () => Packed;
+  /** The same where it has been found out. */
+  readonly known: (variable: number) => readonly number[] | undefined;
+  /** What every variable may be, to judge from: from the press alone, and from all that can be found out. */
+  readonly fromPress: () => Packed;
+  readonly fromAll: () => Packed;
 }
 
 const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Judgement =>
@@ -814,23 +681,6 @@ const noVariables: readonly number[] = [];
 const noPins: Pins = new Map();
 const nothingWanted: Pick<Laid, 'has'> = { has: () => false };
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
-
-/** Tries again with one variable more where one turned out to be needed. */
-function widening<T>(variables: Set<number>, attempt: () => T): T {
-  for (;;) {
-    try {
-      return attempt();
-    } catch (reason) {
-      if (!(reason instanceof NeedVariable)) throw reason;
-      variables.add(reason.variable);
-    }
-  }
-}
-
-const machineKey = (question: Question, variables: readonly number[]): string =>
-  `${questionKey(question)}|${sorted(variables).join(',')}`;
-
-const questionKey = (question: Question): string => `${question.level}.${question.stray ?? ''}|${pinsKey(question.pins)}`;
 
 const pinsKey = (pins: Pins): string => (pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&'));
 

@@ -4,7 +4,7 @@ import type { CompiledEvent } from './compiled.ts';
 import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
 import { Effect, Reader } from './effect.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
-import type { Operation, Running } from './operations.ts';
+import type { Deed, Operation, Running } from './operations.ts';
 import type { Plant, PlantDevice } from './plant.ts';
 import { type Fork, openContacts, powerUp } from './power.ts';
 import { PartialStore, type Store } from './store.ts';
@@ -46,6 +46,7 @@ export class Stepper {
   private readonly running: Running = { busyUntil: new Map() };
   private readonly reader: Reader;
   private readonly effects = new Map<readonly Operation[], Effect>();
+  private readonly byDeeds = new Same();
   private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
   private readonly onlyDevice: number | null;
@@ -97,6 +98,12 @@ export class Stepper {
     if (known >= 0) return known;
     if (!leaves.has(variable)) return from[this.place[variable]];
     return this.effectOf(operations).valueAfter(from, this.place[variable]);
+  }
+
+  /** What an event does to rows of this machine, where it can happen on each of them and always falls quiet: of two that do the same, the same. */
+  effectFromAnywhere({ operations, outcome, bank }: CompiledEvent): Effect | undefined {
+    if (operations === null || outcome !== 'quiet' || bank === null || this.place[bank] >= 0) return undefined;
+    return this.effectOf(operations);
   }
 
   /** Every row that power-up may leave, the slots that fire by themselves included. */
@@ -181,12 +188,14 @@ export class Stepper {
     return row;
   }
 
-  /** What the operations of an event do to rows of this machine. */
+  /** What the operations of an event do to rows of this machine: the very same for operations that are the same here. */
   private effectOf(operations: readonly Operation[]): Effect {
     let effect = this.effects.get(operations);
     if (!effect) {
       const here = this.concerned(operations);
-      this.effects.set(operations, (effect = new Effect(this.reader, (store) => this.replayOn(store, here, -1))));
+      let same = this.byDeeds;
+      for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.plant);
+      this.effects.set(operations, (effect = same.effect ??= new Effect(this.reader, (store) => this.replayOn(store, here, -1))));
     }
     return effect;
   }
@@ -254,6 +263,23 @@ export class Stepper {
         return next.outcome === 'quiet' ? this.released(next.row) : [next];
       }),
     );
+  }
+}
+
+/** Tells apart what operations do, one after the other: by their deeds, and by their times where a device may be loading. */
+class Same {
+  effect: Effect | undefined;
+  private readonly next = new Map<Deed | number, Same>();
+
+  then({ deed, time }: Operation, { devices }: Plant): Same {
+    const same = this.after(deed);
+    return deed.device >= 0 && devices[deed.device].wired.anatomy.busy ? same.after(time) : same;
+  }
+
+  private after(key: Deed | number): Same {
+    let same = this.next.get(key);
+    if (!same) this.next.set(key, (same = new Same()));
+    return same;
   }
 }
 
