@@ -62,7 +62,7 @@ describe('events of random rigs', () => {
 test('judgements are kept by level, slot and sound', () => {
   const prover = proverOf(seededShow(1));
   const [{ slot, sound }] = prover.pairs();
-  const judged = (level: 1 | 2, of: typeof sound): Judged => ({ slot, sound: of, judgement: { slot: slot.slot.id, sound: of.id, level, verdict: 'recalls', length: null, sequence: null }, consulted: [] });
+  const judged = (level: 1 | 2, of: typeof sound): Judged => ({ slot, sound: of, judgement: { slot: slot.slot.id, sound: of.id, level, verdict: 'recalls', length: null, sequence: null }, turnsOn: [] });
   const other = { ...sound, id: 'other' };
   const kept = new Judgements();
   const all = [judged(1, sound), judged(2, sound), judged(2, other)];
