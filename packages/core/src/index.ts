@@ -2,7 +2,7 @@ export { type Action, type Cable, type CastAction, castOf, type ControlRef, type
 export { type Anatomy, type Control, type Owner, effectKinds, type EffectKind, type PowerUp, domainValues, type Jack, type Literal } from './model/anatomy.ts';
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
-export { loopsOf, switchingOf, wantsOf, type Loop, type Switching } from './model/switching.ts';
+export { loopsOf, switchingOf, type Loop, type Switching } from './model/switching.ts';
 export { isByHand, isWiredAlike, retold, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';
 export { chosenSetList, partsInSetOrder } from './model/set-order.ts';

@@ -6,7 +6,8 @@ import { anatomyOf, archetypeOf } from './archetypes/registry.ts';
 import { checkAnatomy } from './archetypes/check-anatomy.ts';
 import { domainValues, inDomain } from './anatomy.ts';
 import { emptyRig, inOrder } from './documents.ts';
-import { loopsOf, switchingOf, wantsOf } from './switching.ts';
+import { loopsOf, switchingOf } from './switching.ts';
+import { wantsOf } from './wants.ts';
 import { wire } from './wiring.ts';
 
 describe('generic types', () => {
@@ -59,10 +60,14 @@ describe('what switches a piece', () => {
     expect(switching.get('boost')).toEqual({ own: 'boost/on' });
   });
   test('on lays its loop in and its switch on; off lays its switch off, or where it has none its loop out', () => {
-    const wants = (pedals: Record<string, 'on' | 'off'>) => Object.fromEntries(wantsOf({ id: 's', name: 's', order: 'a', role: '', silence: false, wants: {}, pedals }, switchingOf(wiring)));
+    const wants = (pedals: Record<string, 'on' | 'off'>, wanted: Record<string, string | number> = {}) => {
+      const { controls, literals } = wantsOf(wiring, { id: 's', name: 's', order: 'a', role: '', silence: false, wants: wanted, pedals });
+      return Object.fromEntries(controls.map((control, i) => [wiring.controls.refs[control], literals[i]]));
+    };
     expect(wants({ drive: 'on' })).toEqual({ 'switcher/loop-1': 1, 'drive/on': 1 });
     expect(wants({ drive: 'off' })).toEqual({ 'drive/on': 0 });
     expect(wants({ combo: 'off' })).toEqual({ 'switcher/loop-2': 0 });
+    expect(wants({ drive: 'off', nobody: 'on' }, { 'drive/on': 1, 'delay/preset': 7, 'drive/nothing': 3 })).toEqual({ 'drive/on': 1, 'delay/preset': 7 });
   });
 });
 

@@ -1,5 +1,4 @@
-import type { Literal } from './anatomy.ts';
-import { controlRef, type ControlRef, type Sound } from './documents.ts';
+import { controlRef, type ControlRef } from './documents.ts';
 import type { WiredDevice, Wiring } from './wiring.ts';
 
 /** How a pedal is switched: by the loop that holds it, by its own switch, by both or by neither. */
@@ -19,13 +18,13 @@ export interface Loop {
   readonly holds: readonly string[];
 }
 
-const knownLoops = new WeakMap<Wiring['devices'], readonly Loop[]>();
+const knownLoops = new WeakMap<Wiring['ways'], readonly Loop[]>();
 const knownSwitching = new WeakMap<readonly Loop[], ReadonlyMap<string, Switching>>();
 
 /** Every loop of every switcher with what the cables put into it, found once a wiring. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
 export function loopsOf(wiring: Wiring): readonly Loop[] {
-  let loops = knownLoops.get(wiring.devices);
-  if (!loops) knownLoops.set(wiring.devices, (loops = findLoops(wiring)));
+  let loops = knownLoops.get(wiring.ways);
+  if (!loops) knownLoops.set(wiring.ways, (loops = findLoops(wiring)));
   return loops;
 }
 
@@ -62,43 +61,6 @@ function findSwitching(wiring: Wiring, loops: readonly Loop[]): ReadonlyMap<stri
       return [id, { ...(loop === undefined ? {} : { loop }), ...(own === undefined ? {} : { own }) }];
     }),
   );
-}
-
-const knownWants = new WeakMap<ReadonlyMap<string, Switching>, WeakMap<Sound, ReadonlyMap<ControlRef, Literal>>>();
-
-/** What a sound lays over a state: its wanted controls, with its pedals put into terms of loops and own switches; worked out once a sound. */
-export function wantsOf(sound: Sound, switching: ReadonlyMap<string, Switching>): ReadonlyMap<ControlRef, Literal> {
-  let known = knownWants.get(switching);
-  if (!known) knownWants.set(switching, (known = new WeakMap()));
-  let wants = known.get(sound);
-  if (!wants) known.set(sound, (wants = findWants(sound, switching)));
-  return wants;
-}
-
-function findWants(sound: Sound, switching: ReadonlyMap<string, Switching>): ReadonlyMap<ControlRef, Literal> {
-  const wants = new Map<ControlRef, Literal>();
-  eachWant(sound, switching, (ref, literal) => wants.set(ref, literal));
-  return wants;
-}
-
-/** The same one by one, in the order of the sound; of a control that comes twice the last counts. */
-export function eachWant(sound: Sound, switching: ReadonlyMap<string, Switching>, visit: (ref: ControlRef, literal: Literal) => void): void {
-  // Keys and values apart: twice as fast as entries, and every sound of the rig goes through here.
-  const devices = Object.keys(sound.pedals);
-  const states = Object.values(sound.pedals);
-  for (let i = 0; i < devices.length; i += 1) {
-    const switched = switching.get(devices[i]);
-    if (!switched) continue;
-    const { loop, own } = switched;
-    if (states[i] === 'on') {
-      if (loop !== undefined) visit(loop, 1);
-      if (own !== undefined) visit(own, 1);
-    } else if (own !== undefined) visit(own, 0);
-    else if (loop !== undefined) visit(loop, 0);
-  }
-  const refs = Object.keys(sound.wants);
-  const literals = Object.values(sound.wants);
-  for (let i = 0; i < refs.length; i += 1) visit(refs[i], literals[i]);
 }
 
 type Next = ReadonlyMap<string, readonly { readonly device: string; readonly jack: string }[]>;

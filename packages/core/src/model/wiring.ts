@@ -1,6 +1,6 @@
 import type { Anatomy, Control, Jack } from './anatomy.ts';
-import { anatomyOf } from './archetypes/registry.ts';
-import { type Cable, type ControlRef, type Device, inOrder, type Plug, type Rig, splitRef } from './documents.ts';
+import { anatomiesOf } from './archetypes/registry.ts';
+import { type Cable, controlRef, type ControlRef, type Device, inOrder, type Plug, type Rig, splitRef } from './documents.ts';
 
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
 export interface Wiring {
@@ -10,13 +10,24 @@ export interface Wiring {
   /** In document order. */
   readonly devices: readonly WiredDevice[];
   readonly device: ReadonlyMap<string, WiredDevice>;
+  readonly controls: Controls;
   readonly signalCables: readonly Cable[];
   readonly midiLinks: readonly MidiLink[];
   readonly contactLinks: readonly ContactLink[];
 }
 
+/** Every control of a rig, presets among them, numbered in document order. */
+export interface Controls {
+  readonly refs: readonly ControlRef[];
+  readonly numberOf: ReadonlyMap<string, number>;
+}
+
 export interface WiredDevice {
   readonly device: Device;
+  /** Its place in document order. */
+  readonly index: number;
+  /** The number of its first control: the others follow in the order of the anatomy, then its preset where it has any. */
+  readonly firstControl: number;
   readonly anatomy: Anatomy;
   readonly jack: ReadonlyMap<string, Jack>;
   readonly control: ReadonlyMap<string, Control>;
@@ -42,15 +53,15 @@ export interface ContactLink {
 export function wire(rig: Rig): Wiring {
   const plugged = new Map<string, Set<string>>();
   for (const cable of Object.values(rig.cables)) for (const plug of cable.plugs) setOf(plugged, plug.device).add(plug.jack);
-  const devices = inOrder(rig.devices).map((device): WiredDevice => {
-    const anatomy = anatomyOf(device.type);
-    return {
-      device,
-      anatomy,
-      jack: new Map(anatomy.jacks.map((jack) => [jack.id, jack])),
-      control: new Map(anatomy.controls.map((control) => [control.id, control])),
-      plugged: plugged.get(device.id) ?? new Set(),
-    };
+  const ordered = inOrder(rig.devices);
+  const anatomies = anatomiesOf(ordered.map(({ type }) => type));
+  const refs: ControlRef[] = [];
+  const devices = ordered.map((device, index): WiredDevice => {
+    const anatomy = anatomies[index];
+    const firstControl = refs.length;
+    for (const control of anatomy.controls) refs.push(controlRef(device.id, control.id));
+    if (anatomy.presets) refs.push(controlRef(device.id, 'preset'));
+    return { device, index, firstControl, anatomy, jack: namesIn(anatomy).jack, control: namesIn(anatomy).control, plugged: plugged.get(device.id) ?? nothing };
   });
   const device = new Map(devices.map((wired) => [wired.device.id, wired]));
   const cables = inOrder(rig.cables);
@@ -59,10 +70,31 @@ export function wire(rig: Rig): Wiring {
     ways: {},
     devices,
     device,
+    controls: { refs, numberOf: new Map(refs.map((ref, number) => [ref, number])) },
     signalCables: cables.filter((cable) => cable.kind === 'signal' || cable.kind === 'speaker'),
     midiLinks: cables.filter((cable) => cable.kind === 'midi').flatMap((cable) => midiLinksOf(cable, device)),
     contactLinks: cables.filter((cable) => cable.kind === 'contact').flatMap((cable) => contactLinksOf(cable, device)),
   };
+}
+
+const nothing: ReadonlySet<string> = new Set();
+
+interface Names extends Pick<WiredDevice, 'jack' | 'control'> {
+  /** The places of controls among the device's own, its preset's last. */
+  readonly place: ReadonlyMap<string, number>;
+}
+const named = new WeakMap<Anatomy, Names>();
+
+/** Jacks and controls by id, found once for all devices of a kind. */
+function namesIn(anatomy: Anatomy): Names {
+  let names = named.get(anatomy);
+  if (!names) {
+    const { jacks, controls, presets } = anatomy;
+    const place = new Map(controls.map((control, i) => [control.id, i]));
+    if (presets) place.set('preset', controls.length);
+    named.set(anatomy, (names = { jack: new Map(jacks.map((jack) => [jack.id, jack])), control: new Map(controls.map((control) => [control.id, control])), place }));
+  }
+  return names;
 }
 
 /** Facts of a device that people read and nothing is wired or worked out by. */
@@ -121,6 +153,15 @@ function setOf<K>(map: Map<K, Set<string>>, key: K): Set<string> {
   let set = map.get(key);
   if (!set) map.set(key, (set = new Set()));
   return set;
+}
+
+/** The number of a device's preset, where it has any. */
+export const presetNumber = ({ firstControl, anatomy }: WiredDevice): number => firstControl + anatomy.controls.length;
+
+/** The number of a device's control, or of its `preset`; −1 where it has no such. */
+export function numberIn({ firstControl, anatomy }: WiredDevice, control: string): number {
+  const place = namesIn(anatomy).place.get(control);
+  return place === undefined ? -1 : firstControl + place;
 }
 
 export const controlAt = (wiring: Wiring, ref: ControlRef): Control | undefined => {

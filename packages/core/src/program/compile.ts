@@ -1,8 +1,9 @@
 import { type Anatomy, type Control, type Literal, presetExists } from '../model/anatomy.ts';
 import type { Action, ControlRef, Slot, Sound } from '../model/documents.ts';
 import { controlRef } from '../model/documents.ts';
-import { type Loop, loopsOf, switchingOf, wantsOf } from '../model/switching.ts';
-import { ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { type Loop, loopsOf } from '../model/switching.ts';
+import { type Wants, wantsOf } from '../model/wants.ts';
+import { ownerOf, presetNumber, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
 
 /** Why an action is there. */
@@ -28,21 +29,20 @@ const byHand: Intent = { kind: 'by-hand' };
  */
 export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
   const loops = loopsOf(wiring);
-  const switching = switchingOf(wiring, loops);
   const { sounds } = wiring.rig;
   return (slot) => {
     if (slot.actions !== null) return slot.actions.map((action) => ({ action, intent: byHand }));
     const sound: Sound | undefined = slot.sound === null ? undefined : sounds[slot.sound];
     const controller = wiring.device.get(slot.controller);
     if (!sound || !controller) return [];
-    const wants = wantsOf(sound, switching);
+    const wants = wantsOf(wiring, sound);
     const plan = planOf(wiring, controller, loops);
     const steps: Step[] = [];
     for (const loop of plan.loops) {
-      const wanted = wants.get(loop.ref);
+      const wanted = wants.of(loop.number);
       steps.push(wanted === undefined ? loop.unsaid : wanted === 1 ? loop.in : loop.out);
     }
-    if (plan.contacts.size > 0) for (const [ref, value] of wants) for (const step of plan.contacts.get(ref)?.get(value) ?? none) steps.push(step);
+    if (plan.contacts.size > 0) for (let i = 0; i < wants.controls.length; i += 1) for (const step of plan.contacts.get(wants.controls[i])?.get(wants.literals[i]) ?? none) steps.push(step);
     for (const device of plan.devices) pushDeviceSteps(steps, device, wants);
     return steps;
   };
@@ -53,19 +53,19 @@ const none: readonly never[] = [];
 /** What a controller can do, and how it is said. */
 interface ControllerPlan {
   /** Every loop of the controller, in or out; one that the sound says nothing about is taken out. */
-  readonly loops: readonly { readonly ref: ControlRef; readonly in: Step; readonly out: Step; readonly unsaid: Step }[];
+  readonly loops: readonly { readonly number: number; readonly in: Step; readonly out: Step; readonly unsaid: Step }[];
   /** Contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to its inputs. */
-  readonly contacts: ReadonlyMap<ControlRef, ReadonlyMap<Literal, readonly Step[]>>;
+  readonly contacts: ReadonlyMap<number, ReadonlyMap<Literal, readonly Step[]>>;
   /** Devices that its messages arrive at. */
   readonly devices: readonly DevicePlan[];
 }
 
-const plans = new WeakMap<Wiring['devices'], Map<string, ControllerPlan>>();
+const plans = new WeakMap<Wiring['ways'], Map<string, ControllerPlan>>();
 
 /** Made once for a controller that is wired as it is. */
 function planOf(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]): ControllerPlan {
-  let known = plans.get(wiring.devices);
-  if (!known) plans.set(wiring.devices, (known = new Map()));
+  let known = plans.get(wiring.ways);
+  if (!known) plans.set(wiring.ways, (known = new Map()));
   let plan = known.get(controller.device.id);
   if (!plan) known.set(controller.device.id, (plan = planned(wiring, controller, loops)));
   return plan;
@@ -79,7 +79,7 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
     loops: (controller.anatomy.controller?.loops ?? []).map((loop) => {
       const ref = controlRef(id, loop);
       const step = (to: 0 | 1, wanted: boolean): Step => ({ action: { kind: 'loop', loop, to }, intent: { kind: 'loop', wanted, holds: holds.get(ref) ?? none } });
-      return { ref, in: step(1, true), out: step(0, true), unsaid: step(0, false) };
+      return { number: wiring.controls.numberOf.get(ref)!, in: step(1, true), out: step(0, true), unsaid: step(0, false) };
     }),
     contacts: contactsFrom(wiring, id),
     devices: wiring.devices.flatMap((wired) => (reach.has(wired.device.id) && wired.device.channel !== null ? [devicePlan(wired, wired.device.channel === 'omni' ? 1 : wired.device.channel)] : [])),
@@ -87,7 +87,7 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
 }
 
 function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['contacts'] {
-  const plan = new Map<ControlRef, Map<Literal, readonly Step[]>>();
+  const plan = new Map<number, Map<Literal, readonly Step[]>>();
   for (const wired of wiring.devices)
     for (const { id, contacts } of wired.anatomy.controls) {
       if (!contacts) continue;
@@ -98,17 +98,17 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
       for (const [bits, value] of Object.entries(contacts.table))
         if (!values.has(value))
           values.set(value, links.flatMap((link, i): Step[] => (link ? [{ action: { kind: 'contact', contact: link.contact, to: bits[i] === '1' ? 1 : 0 }, intent: { kind: 'want', ref, value } }] : [])));
-      plan.set(ref, values);
+      plan.set(wiring.controls.numberOf.get(ref)!, values);
     }
   return plan;
 }
 
-const reaches = new WeakMap<Wiring['devices'], Map<string, ReadonlySet<string>>>();
+const reaches = new WeakMap<Wiring['ways'], Map<string, ReadonlySet<string>>>();
 
 /** Devices that a controller's messages arrive at, whoever passes them on; found once for devices that are wired as they are. */
 export function midiReach(wiring: Wiring, controller: string): ReadonlySet<string> {
-  let known = reaches.get(wiring.devices);
-  if (!known) reaches.set(wiring.devices, (known = new Map()));
+  let known = reaches.get(wiring.ways);
+  if (!known) reaches.set(wiring.ways, (known = new Map()));
   let reach = known.get(controller);
   if (!reach) known.set(controller, (reach = findReach(wiring, controller)));
   return reach;
@@ -130,9 +130,9 @@ function findReach(wiring: Wiring, controller: string): ReadonlySet<string> {
 interface DevicePlan {
   readonly wired: WiredDevice;
   readonly channel: number;
-  readonly preset: ControlRef;
+  readonly preset: number;
   readonly recalls: Map<number, readonly Step[]>;
-  readonly overrides: readonly { readonly control: Control; readonly ref: ControlRef; readonly steps: Map<Literal, Step | null> }[];
+  readonly overrides: readonly { readonly control: Control; readonly number: number; readonly ref: ControlRef; readonly steps: Map<Literal, Step | null> }[];
   readonly wait: Step | null;
 }
 
@@ -142,16 +142,16 @@ function devicePlan(wired: WiredDevice, channel: number): DevicePlan {
   return {
     wired,
     channel,
-    preset: controlRef(id, 'preset'),
+    preset: presetNumber(wired),
     recalls: new Map(),
-    overrides: wired.anatomy.controls.filter((control) => ownerOf(wired, control) === 'programmed').map((control) => ({ control, ref: controlRef(id, control.id), steps: new Map() })),
+    overrides: wired.anatomy.controls.flatMap((control, i) => (ownerOf(wired, control) === 'programmed' ? [{ control, number: wired.firstControl + i, ref: controlRef(id, control.id), steps: new Map() }] : [])),
     wait: busy ? { action: { kind: 'wait', ms: busy.ms }, intent: { kind: 'loading', device: id } } : null,
   };
 }
 
-function pushDeviceSteps(steps: Step[], plan: DevicePlan, wants: ReadonlyMap<ControlRef, Literal>): void {
+function pushDeviceSteps(steps: Step[], plan: DevicePlan, wants: Wants): void {
   const { wired, wait } = plan;
-  const preset = wants.get(plan.preset);
+  const preset = wired.anatomy.presets ? wants.of(plan.preset) : undefined;
   let isRecalled = false;
   if (typeof preset === 'number') {
     let recall = plan.recalls.get(preset);
@@ -160,7 +160,7 @@ function pushDeviceSteps(steps: Step[], plan: DevicePlan, wants: ReadonlyMap<Con
     isRecalled = recall.length > 0;
   }
   for (const override of plan.overrides) {
-    const value = wants.get(override.ref);
+    const value = wants.of(override.number);
     if (value === undefined) continue;
     const { control } = override;
     if (control.scope === 'preset' && typeof preset === 'number' && storedSurely(wired, preset, control.id, value)) continue;

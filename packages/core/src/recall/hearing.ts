@@ -1,9 +1,9 @@
 import type { Literal } from '../model/anatomy.ts';
-import { controlRef, type ControlRef, type Sound } from '../model/documents.ts';
-import { eachWant } from '../model/switching.ts';
+import { controlRef, type Sound } from '../model/documents.ts';
+import { wantsOf } from '../model/wants.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
-import { type Live, liveEdges } from '../trace/live.ts';
+import { type Live, LiveSearch } from '../trace/live.ts';
 import { Laid, unwanted } from './laid.ts';
 import type { Plant, PlantControl, PlantDevice, PlantPresets } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
@@ -41,8 +41,9 @@ export class Hearing {
   readonly activeEdges: readonly HearingEdge[];
   /** The preset variable of the device that a control belongs to. */
   readonly presetOf: ReadonlyMap<number, number>;
-  /** What a sound can want, by control. */
-  private readonly wantable = new Map<ControlRef, Wantable>();
+  /** What a sound can want, by the control's number. */
+  private readonly wantable: Wantable[] = [];
+  private readonly search: LiveSearch;
   private readonly related = new Map<number, readonly number[]>();
   /** The loop that holds a device, and the switches of devices in a loop. */
   private readonly loopOf = new Map<string, number>();
@@ -52,13 +53,14 @@ export class Hearing {
 
   constructor(readonly plant: Plant) {
     this.graph = traceGraph(plant.wiring);
-    const variable = (ref: string): number => plant.variableOf.get(ref) ?? -1;
+    this.search = new LiveSearch(this.graph);
+    const variable = (control: number): number => plant.variableAt[control] ?? -1;
     this.edges = this.graph.edges.map((edge) => ({
       index: edge.index,
       from: edge.from,
       to: edge.to,
       active: edge.active,
-      when: edge.when.map((condition) => ({ variable: variable(condition.ref), values: condition.values.map((literal) => plant.values.id(literal)) })),
+      when: edge.when.map((condition) => ({ variable: variable(condition.control), values: condition.values.map((literal) => plant.values.id(literal)) })),
       governedBy: edge.governedBy.map(variable).filter((one) => one >= 0),
     }));
     this.activeEdges = this.edges.filter((edge) => edge.active);
@@ -73,20 +75,21 @@ export class Hearing {
     for (const device of plant.devices) {
       const { presets } = device;
       for (const control of device.controls.values()) {
-        this.wantable.set(controlRef(device.id, control.id), { variable: control.variable, isCue: ownerOf(device.wired, control.control) !== 'programmed', presets: undefined });
+        this.wantable.push({ variable: control.variable, isCue: ownerOf(device.wired, control.control) !== 'programmed', presets: undefined });
         this.controlOf.set(control.variable, control);
         this.device.set(control.variable, device);
         if (presets) presetOf.set(control.variable, presets.variable);
       }
-      if (presets) this.wantable.set(controlRef(device.id, 'preset'), { variable: presets.variable, isCue: false, presets });
+      if (presets) this.wantable.push({ variable: presets.variable, isCue: false, presets });
     }
     this.presetOf = presetOf;
     const size = plant.variables.length;
-    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), names: new Uint8Array(size), literals: new Array<Literal | undefined>(size).fill(undefined) };
+    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), names: new Uint8Array(size), isNamed: new Int32Array(size) };
   }
 
   /** A sound lays out at most as much as there are variables. */
-  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly names: Uint8Array; readonly literals: (Literal | undefined)[] };
+  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly names: Uint8Array; readonly isNamed: Int32Array };
+  private round = 0;
   private readonly laidOut = new WeakMap<Sound, Laid>();
 
   /** Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out. */
@@ -98,42 +101,40 @@ export class Hearing {
 
   private layAnew(sound: Sound): Laid {
     const { variables, wanted, names } = this.scratch;
-    const { literals, named } = this.namedBy(sound);
+    const { controls, literals } = wantsOf(this.plant.wiring, sound);
+    const { values } = this.plant;
     const obeyed = new Map<number, number>();
-    let count = 0;
-    const lay = (variable: number, value: number, isNamed: 0 | 1) => {
-      variables[count] = variable;
-      wanted[count] = value;
-      names[count] = isNamed;
-      count += 1;
-    };
-    for (let i = 0; i < named.length; i += 1) {
-      const { variable, isCue, presets } = named[i];
-      const literal = literals[variable]!;
-      const value = this.plant.values.id(literal);
-      lay(variable, value, 1);
+    for (let i = 0; i < controls.length; i += 1) {
+      const { variable, isCue } = this.wantable[controls[i]];
+      const value = values.id(literals[i]);
+      variables[i] = variable;
+      wanted[i] = value;
+      names[i] = 1;
       if (isCue) obeyed.set(variable, value);
-      if (!presets) continue;
-      for (const control of presets.loads) {
-        const content = presets.content(Number(literal), control);
-        if (content !== undefined && literals[control.variable] === undefined) lay(control.variable, content, 0);
-      }
     }
-    for (const { variable } of named) literals[variable] = undefined;
+    const count = this.layStored(controls, literals);
     return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), names.slice(0, count), obeyed, this.plant.variables.length);
   }
 
-  /** What a sound names, in its order, and what it wants of each, by variable; to be emptied again by who asks. */
-  private namedBy(sound: Sound): { readonly literals: (Literal | undefined)[]; readonly named: readonly Wantable[] } {
-    const { literals } = this.scratch;
-    const named: Wantable[] = [];
-    eachWant(sound, this.plant.switching, (ref, literal) => {
-      const one = this.wantable.get(ref);
-      if (!one) return;
-      if (literals[one.variable] === undefined) named.push(one);
-      literals[one.variable] = literal;
-    });
-    return { literals, named };
+  /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
+  private layStored(controls: readonly number[], literals: readonly Literal[]): number {
+    const { variables, wanted, names, isNamed } = this.scratch;
+    let count = controls.length;
+    this.round += 1;
+    for (let i = 0; i < count; i += 1) isNamed[variables[i]] = this.round;
+    for (let i = 0; i < controls.length; i += 1) {
+      const { presets } = this.wantable[controls[i]];
+      if (!presets) continue;
+      for (const control of presets.loads) {
+        const content = isNamed[control.variable] === this.round ? undefined : presets.content(Number(literals[i]), control);
+        if (content === undefined) continue;
+        variables[count] = control.variable;
+        wanted[count] = content;
+        names[count] = 0;
+        count += 1;
+      }
+    }
+    return count;
   }
 
   /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
@@ -208,7 +209,8 @@ export class Hearing {
       while (stack.length > 0) {
         const node = stack.pop()!;
         for (const end of ends.get(node) ?? []) feeds.push(`${name}:${end}`);
-        for (const index of graph.leaving[node]) {
+        for (let k = graph.leaving.start[node]; k < graph.leaving.start[node + 1]; k += 1) {
+          const index = graph.leaving.items[k];
           const edge = this.edges[index];
           if (edge.active || !live.edges[index] || seen.has(edge.to)) continue;
           seen.add(edge.to);
@@ -223,7 +225,7 @@ export class Hearing {
 
   /** Sections on a path from a source to a destination, asking about each condition as it is met. */
   liveWhen(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
-    return liveEdges(this.graph, (index) => this.edges[index].when.every(closed));
+    return this.search.live((index) => this.edges[index].when.every(closed));
   }
 
   /** Controls that decide beside this variable whether it is heard. */

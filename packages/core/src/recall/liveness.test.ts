@@ -24,7 +24,7 @@ describe('what may sound, and what surely does', () => {
   test.each(seeds)('seed %i: may covers what sounds in some state of the ranges, must only what sounds in all of them', (seed) => {
     const { plant } = proverOf(seededShow(seed));
     const hearing = new Hearing(plant);
-    const none = hearing.graph.leaving.map(() => []);
+    const none = Array.from({ length: hearing.graph.nodeCount }, () => []);
     const packing = new Packing(hearing.edges, (value) => plant.values.isSymbolic(value));
     const liveness = new Liveness(hearing, packing, none, none);
     const deciding = [...new Set(hearing.edges.flatMap((edge) => edge.when.map((condition) => condition.variable)))].filter((variable) => variable >= 0);

@@ -1,4 +1,5 @@
 import type { Hearing } from './hearing.ts';
+import { type Lists, listsOf } from '../trace/lists.ts';
 import type { Packed, Packing } from './packing.ts';
 
 export interface May {
@@ -33,10 +34,10 @@ export class Liveness {
     const { graph } = hearing;
     this.from = graph.from;
     this.to = graph.to;
-    this.leaving = flat(graph.leaving);
-    this.arriving = flat(graph.arriving);
-    this.onwards = flat(onwards);
-    this.back = flat(back);
+    this.leaving = graph.leaving;
+    this.arriving = graph.arriving;
+    this.onwards = listsOf(onwards);
+    this.back = listsOf(back);
     this.sources = graph.sources.map((source) => source.node);
     this.ends = graph.destinations.map((end) => end.node);
     this.nodeCount = graph.nodeCount;
@@ -128,18 +129,4 @@ export class Liveness {
     }
     return seen;
   }
-}
-
-/** A list for each node, one after the other: that of node n is from start[n] to start[n + 1]. */
-interface Lists {
-  readonly start: Int32Array;
-  readonly items: Int32Array;
-}
-
-function flat(lists: readonly (readonly number[])[]): Lists {
-  const start = new Int32Array(lists.length + 1);
-  for (let i = 0; i < lists.length; i += 1) start[i + 1] = start[i] + lists[i].length;
-  const items = new Int32Array(start[lists.length]);
-  for (let i = 0; i < lists.length; i += 1) items.set(lists[i], start[i]);
-  return { start, items };
 }

@@ -1,5 +1,5 @@
 import { type ControlMessage, type Control, domainValues, type Literal, type PresetFacts, presetExists, presetNumbers } from '../model/anatomy.ts';
-import { type Action, controlRef, type ControlRef, type MomentaryActions, type Slot } from '../model/documents.ts';
+import { type Action, type ControlRef, type MomentaryActions, type Slot } from '../model/documents.ts';
 import { loopsOf, type Switching, switchingOf } from '../model/switching.ts';
 import { type ContactLink, type MidiLink, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { type SlotActions } from '../program/compile.ts';
@@ -16,8 +16,9 @@ export interface Plant {
   readonly slot: ReadonlyMap<string, PlantSlot>;
   readonly switching: ReadonlyMap<string, Switching>;
   readonly messageLimit: number;
-  /** The variable of a control, or of `device/preset`. */
+  /** The variable of a control, or of `device/preset`; the same by the control's number in the wiring. */
   readonly variableOf: ReadonlyMap<ControlRef, number>;
+  readonly variableAt: readonly number[];
   /** Whether messages can come round or call forth others: a called controller, a device that sends on, a chain that closes. */
   readonly mayFeedBack: boolean;
   /** Whether any controller has a momentary switch that a foot can hold. */
@@ -181,7 +182,7 @@ function sameAction(one: Action, other: Action): boolean {
 class Builder {
   private readonly values = new Values();
   private readonly variables: Variable[] = [];
-  private readonly variableOf = new Map<ControlRef, number>();
+  private readonly variableAt: number[] = [];
   /** The device that is being built. */
   private owner = -1;
 
@@ -204,7 +205,8 @@ class Builder {
       slot: new Map(slots.map((slot) => [slot.slot.id, slot])),
       switching: switchingOf(this.wiring, loopsOf(this.wiring)),
       messageLimit: this.wiring.rig.settings.messageLimit,
-      variableOf: this.variableOf,
+      variableOf: new Map(this.wiring.controls.refs.map((ref, number) => [ref, this.variableAt[number]])),
+      variableAt: this.variableAt,
       mayFeedBack: devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) || chainCloses(devices, byId),
       mayHold: devices.some(({ controller }) => (controller?.held.size ?? 0) > 0),
       listeners: listenersOf(byId),
@@ -259,7 +261,7 @@ class Builder {
 
   private control(device: string, control: Control, inputs: ReadonlyMap<string, PlantInput>): PlantControl {
     const variable = this.variable('control', device, control.id, control);
-    this.variableOf.set(controlRef(device, control.id), variable);
+    this.variableAt.push(variable);
     const { contacts } = control;
     return {
       id: control.id,
@@ -275,7 +277,7 @@ class Builder {
   private presets(wired: WiredDevice, facts: PresetFacts, controls: ReadonlyMap<string, PlantControl>): PlantPresets {
     const { id, presets: stored } = wired.device;
     const variable = this.variable('preset', id, 'preset');
-    this.variableOf.set(controlRef(id, 'preset'), variable);
+    this.variableAt.push(variable);
     const loads = [...controls.values()].filter((control) => control.control.scope === 'preset');
     const known = new Map<number, Map<string, number | undefined>>();
     const content = (number: number, control: PlantControl): number | undefined => {

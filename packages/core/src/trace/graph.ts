@@ -1,6 +1,8 @@
 import type { EffectKind, Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef } from '../model/documents.ts';
-import type { WiredDevice, Wiring } from '../model/wiring.ts';
+import { numberIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { type Lists, placesByKey } from './lists.ts';
+import { type Points, pointsOf } from './points.ts';
 
 /**
  * The trace graph of a rig: nodes are poles (poles that a cable joins are one node), edges are sections.
@@ -14,14 +16,18 @@ export interface TraceGraph {
   readonly to: Int32Array;
   /** 1 for each edge that does something. */
   readonly active: Uint8Array;
-  /** Edges that leave each node. */
-  readonly leaving: readonly (readonly number[])[];
-  readonly arriving: readonly (readonly number[])[];
+  /** Edges that leave each node, and that arrive there. */
+  readonly leaving: Lists;
+  readonly arriving: Lists;
   readonly sources: readonly Terminal[];
   readonly destinations: readonly Terminal[];
-  readonly nodeOf: ReadonlyMap<string, number>;
-  /** Controls that decide what is connected, numbered as `control` in the edges' conditions. */
-  readonly controls: readonly ControlRef[];
+  /** Signal jacks at each node, in document order. */
+  readonly jacks: readonly (readonly JackAt[])[];
+}
+
+export interface JackAt {
+  readonly device: string;
+  readonly jack: string;
 }
 
 export interface TraceEdge {
@@ -34,8 +40,10 @@ export interface TraceEdge {
   readonly active: boolean;
   /** Magnitude of its gain, 1 where nobody said. */
   readonly gain: number;
+  /** Each control, by its number in the wiring too, must hold one of the values. */
   readonly when: readonly { readonly ref: ControlRef; readonly control: number; readonly values: readonly Literal[] }[];
-  readonly governedBy: readonly ControlRef[];
+  /** Numbers of the controls whose values are heard in it. */
+  readonly governedBy: readonly number[];
   readonly effect?: EffectKind;
 }
 
@@ -44,139 +52,110 @@ export interface Terminal {
   readonly node: number;
 }
 
-/** `device:in`, `device:in.ring` or `device:*bus1`; a jack's tip is written without its pole. */
-export const poleKey = (device: string, point: string): string => `${device}:${point.endsWith('.tip') ? point.slice(0, -4) : point}`;
-
-const drawn = new WeakMap<Wiring, TraceGraph>();
+const drawn = new WeakMap<Wiring['ways'], TraceGraph>();
 
 /** The trace graph of a wiring, drawn once. */
 export function traceGraph(wiring: Wiring): TraceGraph {
-  let graph = drawn.get(wiring);
-  if (!graph) drawn.set(wiring, (graph = draw(wiring)));
+  let graph = drawn.get(wiring.ways);
+  if (!graph) drawn.set(wiring.ways, (graph = draw(wiring)));
   return graph;
 }
 
 function draw(wiring: Wiring): TraceGraph {
-  const nodes = new Nodes();
-  for (const cable of wiring.signalCables) joinPlugs(nodes, wiring, cable.plugs);
+  const points = wiring.devices.map((wired) => pointsOf(wired.anatomy));
+  const first = new Int32Array(points.length + 1);
+  for (let i = 0; i < points.length; i += 1) first[i + 1] = first[i] + points[i].count;
+  const { nodeOf, count } = joined(wiring, points, first);
   const edges: TraceEdge[] = [];
-  const controls: ControlRef[] = [];
-  const numbered = new Map<ControlRef, number>();
-  const numberOf = (ref: ControlRef): number => {
-    let number = numbered.get(ref);
-    if (number === undefined) numbered.set(ref, (number = controls.push(ref) - 1));
-    return number;
+  for (const wired of wiring.devices) edgesOf(wiring, wired, points[wired.index], (point) => nodeOf[first[wired.index] + point], edges);
+  const terminals = (which: 'source' | 'destination'): Terminal[] =>
+    wiring.devices.flatMap((wired) => {
+      const point = points[wired.index][which];
+      return point === undefined ? [] : [{ device: wired.device.id, node: nodeOf[first[wired.index] + point] }];
+    });
+  const from = Int32Array.from(edges, (edge) => edge.from);
+  const to = Int32Array.from(edges, (edge) => edge.to);
+  return {
+    nodeCount: count,
+    edges,
+    from,
+    to,
+    active: Uint8Array.from(edges, (edge) => (edge.active ? 1 : 0)),
+    leaving: placesByKey(from, count),
+    arriving: placesByKey(to, count),
+    sources: terminals('source'),
+    destinations: terminals('destination'),
+    jacks: jacksByNode(wiring, points, (device, point) => nodeOf[first[device] + point], count),
   };
-  for (const wired of wiring.devices) {
-    const id = wired.device.id;
-    for (const section of wired.anatomy.sections) {
-      if (!plugsAllow(wired, section.when?.plugs)) continue;
-      edges.push({
-        index: edges.length,
-        device: id,
-        section: section.id,
-        label: section.label,
-        from: nodes.of(poleKey(id, section.from)),
-        to: nodes.of(poleKey(id, section.to)),
-        active: section.active,
-        gain: 10 ** ((section.gainDb ?? 0) / 20),
-        when: Object.entries(section.when?.controls ?? {}).map(([control, values]) => {
-          const ref = controlRef(id, control);
-          return { ref, control: numberOf(ref), values };
-        }),
-        governedBy: (section.governedBy ?? []).map((control) => controlRef(id, control)),
-        effect: section.effect,
-      });
-    }
-  }
-  const terminal = (wired: WiredDevice, point: string | undefined): Terminal[] =>
-    point === undefined ? [] : [{ device: wired.device.id, node: nodes.of(poleKey(wired.device.id, point)) }];
-  const sources = wiring.devices.flatMap((wired) => terminal(wired, wired.anatomy.source));
-  const destinations = wiring.devices.flatMap((wired) => terminal(wired, wired.anatomy.destination));
-  return nodes.finish(edges, sources, destinations, controls);
 }
 
-const plugsAllow = (wired: WiredDevice, plugs: Readonly<Record<string, boolean>> | undefined): boolean =>
-  Object.entries(plugs ?? {}).every(([jack, present]) => wired.plugged.has(jack) === present);
-
-function joinPlugs(nodes: Nodes, wiring: Wiring, plugs: readonly { readonly device: string; readonly jack: string }[]): void {
-  const first = new Map<string, string>();
-  for (const plug of plugs) {
-    const poles = wiring.device.get(plug.device)?.jack.get(plug.jack)?.poles ?? ['tip'];
-    for (const pole of poles) {
-      const key = poleKey(plug.device, `${plug.jack}.${pole}`);
-      const other = first.get(pole);
-      if (other === undefined) first.set(pole, key);
-      else nodes.join(other, key);
-    }
-  }
-}
-
-/** Union–find over pole keys, numbered at the end. */
-class Nodes {
-  private readonly number = new Map<string, number>();
-  private readonly parent: number[] = [];
-
-  of(key: string): number {
-    let n = this.number.get(key);
-    if (n === undefined) {
-      n = this.parent.length;
-      this.parent.push(n);
-      this.number.set(key, n);
-    }
-    return n;
-  }
-
-  join(a: string, b: string): void {
-    this.parent[this.root(this.of(a))] = this.root(this.of(b));
-  }
-
-  private root(n: number): number {
-    while (this.parent[n] !== n) {
-      this.parent[n] = this.parent[this.parent[n]];
-      n = this.parent[n];
-    }
-    return n;
-  }
-
-  finish(raw: readonly TraceEdge[], sources: readonly Terminal[], destinations: readonly Terminal[], controls: readonly ControlRef[]): TraceGraph {
-    const compact = new Map<number, number>();
-    const small = (n: number): number => {
-      const root = this.root(n);
-      let id = compact.get(root);
-      if (id === undefined) compact.set(root, (id = compact.size));
-      return id;
-    };
-    const edges: TraceEdge[] = raw.map(({ index, device, section, label, from, to, active, gain, when, governedBy, effect }) => ({ index, device, section, label, from: small(from), to: small(to), active, gain, when, governedBy, effect }));
-    const ends = (list: readonly Terminal[]) => list.map((end) => ({ device: end.device, node: small(end.node) }));
-    const starts = ends(sources);
-    const finishes = ends(destinations);
-    const nodeOf = new Map([...this.number].map(([key, n]) => [key, small(n)]));
-    const leaving: number[][] = Array.from({ length: compact.size }, () => []);
-    const arriving: number[][] = Array.from({ length: compact.size }, () => []);
-    const from = new Int32Array(edges.length);
-    const to = new Int32Array(edges.length);
-    const active = new Uint8Array(edges.length);
-    for (const edge of edges) {
-      const { index } = edge;
-      leaving[edge.from].push(index);
-      arriving[edge.to].push(index);
-      from[index] = edge.from;
-      to[index] = edge.to;
-      active[index] = edge.active ? 1 : 0;
-    }
-    return {
-      nodeCount: compact.size,
-      edges,
-      from,
-      to,
+/** The sections of a device that its plugs allow. */
+function edgesOf({ controls }: Wiring, wired: WiredDevice, points: Points, nodeAt: (point: number) => number, into: TraceEdge[]): void {
+  const { id } = wired.device;
+  const refOf = (control: string): ControlRef => controls.refs[numberIn(wired, control)] ?? controlRef(id, control);
+  const { sections } = wired.anatomy;
+  for (let i = 0; i < sections.length; i += 1) {
+    const { id: section, label, active, gainDb, when, governedBy, effect } = sections[i];
+    if (when?.plugs && !plugsAllow(wired, when.plugs)) continue;
+    into.push({
+      index: into.length,
+      device: id,
+      section,
+      label,
+      from: nodeAt(points.from[i]),
+      to: nodeAt(points.to[i]),
       active,
-      leaving,
-      arriving,
-      sources: starts,
-      destinations: finishes,
-      nodeOf,
-      controls,
-    };
+      gain: gainDb === undefined ? 1 : 10 ** (gainDb / 20),
+      when: when?.controls ? Object.entries(when.controls).map(([control, values]) => ({ ref: refOf(control), control: numberIn(wired, control), values })) : noConditions,
+      governedBy: governedBy ? governedBy.map((control) => numberIn(wired, control)) : noControls,
+      effect,
+    });
   }
+}
+
+const noConditions: TraceEdge['when'] = [];
+const noControls: readonly number[] = [];
+
+const plugsAllow = (wired: WiredDevice, plugs: Readonly<Record<string, boolean>>): boolean => Object.entries(plugs).every(([jack, present]) => wired.plugged.has(jack) === present);
+
+/** Joins the poles that cables join (union–find), and numbers the nodes in document order. */
+function joined(wiring: Wiring, points: readonly Points[], first: Int32Array): { readonly nodeOf: Int32Array; readonly count: number } {
+  const parent = new Int32Array(first[points.length]);
+  for (let i = 0; i < parent.length; i += 1) parent[i] = i;
+  const root = (n: number): number => {
+    let here = n;
+    while (parent[here] !== here) here = parent[here] = parent[parent[here]];
+    return here;
+  };
+  for (const { plugs } of wiring.signalCables) {
+    const ends = new Map<string, number>();
+    for (const plug of plugs) {
+      const wired = wiring.device.get(plug.device);
+      for (const { pole, point } of (wired && points[wired.index].poles.get(plug.jack)) ?? []) {
+        const here = first[wired!.index] + point;
+        const other = ends.get(pole);
+        if (other === undefined) ends.set(pole, here);
+        else parent[root(other)] = root(here);
+      }
+    }
+  }
+  const nodeOf = new Int32Array(parent.length);
+  const numbers = new Int32Array(parent.length).fill(-1);
+  let count = 0;
+  for (let i = 0; i < parent.length; i += 1) {
+    const top = root(i);
+    if (numbers[top] < 0) numbers[top] = count++;
+    nodeOf[i] = numbers[top];
+  }
+  return { nodeOf, count };
+}
+
+function jacksByNode(wiring: Wiring, points: readonly Points[], nodeAt: (device: number, point: number) => number, count: number): readonly (readonly JackAt[])[] {
+  const jacks: JackAt[][] = Array.from({ length: count }, () => []);
+  for (const { device, index } of wiring.devices)
+    for (const [jack, poles] of points[index].poles) {
+      const nodes = new Set(poles.map(({ point }) => nodeAt(index, point)));
+      for (const node of nodes) jacks[node].push({ device: device.id, jack });
+    }
+  return jacks;
 }

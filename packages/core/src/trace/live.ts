@@ -8,46 +8,62 @@ export interface Live {
   readonly sounds: boolean;
 }
 
-/** Sections on a path from a source to a destination. Asks about an edge at most once, and only where sound can reach it. */
-export function liveEdges(graph: TraceGraph, isEdgeClosed: (index: number) => boolean): Live {
-  const { from, to, leaving, arriving, nodeCount } = graph;
-  const closed = new Uint8Array(from.length);
-  const forward = new Uint8Array(nodeCount);
-  const stack: number[] = [];
-  for (const { node } of graph.sources) {
-    forward[node] = 1;
-    stack.push(node);
+/** Finds the sections on a path from a source to a destination, again and again on one graph. */
+export class LiveSearch {
+  // Used again for each question.
+  private readonly closed: Uint8Array;
+  private readonly backward: Uint8Array;
+  private readonly stack: Int32Array;
+
+  constructor(private readonly graph: TraceGraph) {
+    this.closed = new Uint8Array(graph.edges.length);
+    this.backward = new Uint8Array(graph.nodeCount);
+    this.stack = new Int32Array(graph.nodeCount + graph.sources.length + graph.destinations.length);
   }
-  while (stack.length > 0) {
-    const out = leaving[stack.pop()!];
-    for (let i = 0; i < out.length; i += 1) {
-      const edge = out[i];
-      if (closed[edge] === 1 || !isEdgeClosed(edge)) continue;
-      closed[edge] = 1;
-      if (forward[to[edge]] === 1) continue;
-      forward[to[edge]] = 1;
-      stack.push(to[edge]);
+
+  /** Asks about an edge at most once, and only where sound can reach it. */
+  live(isEdgeClosed: (index: number) => boolean): Live {
+    const { closed, backward, stack } = this;
+    const { from, to, leaving, arriving, sources, destinations, nodeCount } = this.graph;
+    closed.fill(0);
+    backward.fill(0);
+    const forward = new Uint8Array(nodeCount);
+    let height = 0;
+    for (let i = 0; i < sources.length; i += 1) {
+      forward[sources[i].node] = 1;
+      stack[height++] = sources[i].node;
     }
-  }
-  const backward = new Uint8Array(nodeCount);
-  const edges = new Uint8Array(from.length);
-  let sounds = false;
-  for (const { node } of graph.destinations)
-    if (forward[node] === 1) {
+    while (height > 0) {
+      const node = stack[--height];
+      for (let k = leaving.start[node]; k < leaving.start[node + 1]; k += 1) {
+        const edge = leaving.items[k];
+        if (!isEdgeClosed(edge)) continue;
+        closed[edge] = 1;
+        if (forward[to[edge]] === 1) continue;
+        forward[to[edge]] = 1;
+        stack[height++] = to[edge];
+      }
+    }
+    const edges = new Uint8Array(from.length);
+    let sounds = false;
+    for (let i = 0; i < destinations.length; i += 1) {
+      const { node } = destinations[i];
+      if (forward[node] !== 1) continue;
       sounds = true;
       backward[node] = 1;
-      stack.push(node);
+      stack[height++] = node;
     }
-  while (stack.length > 0) {
-    const into = arriving[stack.pop()!];
-    for (let i = 0; i < into.length; i += 1) {
-      const edge = into[i];
-      if (closed[edge] === 0) continue;
-      edges[edge] = 1;
-      if (backward[from[edge]] === 1) continue;
-      backward[from[edge]] = 1;
-      stack.push(from[edge]);
+    while (height > 0) {
+      const node = stack[--height];
+      for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
+        const edge = arriving.items[k];
+        if (closed[edge] === 0) continue;
+        edges[edge] = 1;
+        if (backward[from[edge]] === 1) continue;
+        backward[from[edge]] = 1;
+        stack[height++] = from[edge];
+      }
     }
+    return { edges, forward, sounds };
   }
-  return { edges, forward, sounds };
 }

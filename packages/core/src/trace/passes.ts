@@ -59,6 +59,7 @@ interface Way {
 }
 
 const nothing: readonly never[] = [];
+const noWays: Ways = { ways: nothing, wayOf: new Int32Array(0) };
 
 /** Finds the passes that some sections of a graph make up. */
 export class Passes {
@@ -69,11 +70,20 @@ export class Passes {
   private readonly begins: Int32Array;
   private readonly ends: Int32Array;
   private counted = 0;
+  // Scratch of one run. The ways that begin at a node, as a chain: `chainAt` its first link; of each link the way and the link after it.
+  private readonly chainAt: Int32Array;
+  private readonly linked: Int32Array;
+  private readonly linkAfter: Int32Array;
+  private readonly added: Int32Array;
+  private readonly column: Int32Array;
+  private readonly place: Int32Array;
+  private readonly left: Int32Array;
+  private readonly queue: Int32Array;
+  private readonly first: Int32Array;
 
   constructor(
     wiring: Wiring,
     private readonly graph: TraceGraph,
-    private readonly jackAt: ReadonlyMap<number, readonly { readonly device: string; readonly jack: string }[]>,
   ) {
     const stretches: Stretch[] = [];
     const { edges } = graph;
@@ -89,21 +99,33 @@ export class Passes {
     this.wayAt = new Int32Array(graph.nodeCount);
     this.begins = new Int32Array(graph.nodeCount);
     this.ends = new Int32Array(graph.nodeCount);
+    this.chainAt = new Int32Array(graph.nodeCount);
+    const most = edges.length + 2;
+    this.linked = new Int32Array(most);
+    this.linkAfter = new Int32Array(most);
+    this.added = new Int32Array(most);
+    this.column = new Int32Array(most);
+    this.place = new Int32Array(most);
+    this.left = new Int32Array(most);
+    this.queue = new Int32Array(most);
+    this.first = new Int32Array(most);
   }
 
   /** `run[e]` is 1 for each section of the run; `passOf[e]` is its pass, or −1. */
   of(run: Uint8Array): { readonly passes: readonly Pass[]; readonly passOf: Int32Array } {
-    const wayOf = new Int32Array(this.graph.edges.length).fill(-1);
+    const passOf = new Int32Array(run.length).fill(-1);
     const ways: Way[] = [];
     for (let i = 0; i < this.stretches.length; i += 1) {
       const here = this.waysThrough(i, run);
+      if (here === noWays) continue;
       const { first } = this.stretches[i];
-      for (let k = 0; k < here.wayOf.length; k += 1) if (here.wayOf[k] >= 0) wayOf[first + k] = ways.length + here.wayOf[k];
+      for (let k = 0; k < here.wayOf.length; k += 1) if (here.wayOf[k] >= 0) passOf[first + k] = ways.length + here.wayOf[k];
       for (let k = 0; k < here.ways.length; k += 1) ways.push(here.ways[k]);
     }
     const next = this.follow(ways);
-    const column = longest(next);
-    const place = placesBy(column);
+    this.findColumns(next);
+    this.findPlaces(ways.length);
+    const { column, place } = this;
     const passes = new Array<Pass>(ways.length);
     for (let at = 0; at < ways.length; at += 1) {
       const { device, entries, exits, does, effects, isActive, hasOwnSwitch } = ways[at];
@@ -113,8 +135,8 @@ export class Passes {
       if (after.length > 1) after.sort((a, b) => a - b);
       passes[index] = { index, device, column: column[at], entries, exits, does, effects, bypassed: !isActive && hasOwnSwitch, next: after };
     }
-    for (let edge = 0; edge < wayOf.length; edge += 1) if (wayOf[edge] >= 0) wayOf[edge] = place[wayOf[edge]];
-    return { passes, passOf: wayOf };
+    for (let edge = 0; edge < passOf.length; edge += 1) if (passOf[edge] >= 0) passOf[edge] = place[passOf[edge]];
+    return { passes, passOf };
   }
 
   /** The ways through a device whose live sections are those of a run. */
@@ -123,6 +145,7 @@ export class Passes {
     if (end - first > 30) return this.findWays(stretch, run);
     let bits = 0;
     for (let edge = first; edge < end; edge += 1) if (run[edge] === 1) bits |= 1 << (edge - first);
+    if (bits === 0) return noWays;
     let ways = known.get(bits);
     if (!ways) known.set(bits, (ways = this.findWays(stretch, run)));
     return ways;
@@ -176,7 +199,7 @@ export class Passes {
     const { wired, jacks } = this.stretches[stretch];
     let here = jacks.get(node);
     if (!here) {
-      const own = (this.jackAt.get(node) ?? nothing).filter((one) => one.device === wired.device.id).map(({ jack }) => wired.jack.get(jack)!);
+      const own = this.graph.jacks[node].filter((one) => one.device === wired.device.id).map(({ jack }) => wired.jack.get(jack)!);
       const idsOf = (kind: string) => own.flatMap((jack) => (jack.kind === kind ? [jack.id] : []));
       jacks.set(node, (here = { ins: idsOf('signal-in'), outs: idsOf('signal-out') }));
     }
@@ -192,57 +215,68 @@ export class Passes {
 
   /** For each way, those of other devices that begin where it ends. */
   private follow(ways: readonly Way[]): number[][] {
-    const starts: (number[] | undefined)[] = new Array(this.graph.nodeCount);
-    for (let i = 0; i < ways.length; i += 1) for (const node of ways[i].froms) (starts[node] ??= []).push(i);
-    const added = new Int32Array(ways.length);
-    return ways.map((way, i) => {
-      const next: number[] = [];
-      for (const node of way.tos) {
-        const there = starts[node];
-        if (!there) continue;
-        for (const other of there) {
-          if (added[other] === i + 1 || ways[other].stretch === way.stretch) continue;
-          added[other] = i + 1;
-          next.push(other);
-        }
+    const { chainAt, linked, linkAfter, added } = this;
+    chainAt.fill(-1);
+    let links = 0;
+    for (let i = 0; i < ways.length; i += 1) {
+      added[i] = 0;
+      const { froms } = ways[i];
+      for (let k = 0; k < froms.length; k += 1) {
+        linked[links] = i;
+        linkAfter[links] = chainAt[froms[k]];
+        chainAt[froms[k]] = links;
+        links += 1;
       }
-      return next;
-    });
+    }
+    const next = new Array<number[]>(ways.length);
+    for (let i = 0; i < ways.length; i += 1) {
+      const { tos, stretch } = ways[i];
+      const after: number[] = [];
+      for (let k = 0; k < tos.length; k += 1)
+        for (let link = chainAt[tos[k]]; link >= 0; link = linkAfter[link]) {
+          const other = linked[link];
+          if (added[other] === i + 1 || ways[other].stretch === stretch) continue;
+          added[other] = i + 1;
+          after.push(other);
+        }
+      next[i] = after;
+    }
+    return next;
+  }
+
+  /** The column of each: the longest distance from a start, circles cut where they close. */
+  private findColumns(next: readonly (readonly number[])[]): void {
+    const { column, left, queue } = this;
+    const count = next.length;
+    column.fill(0, 0, count);
+    left.fill(0, 0, count);
+    for (let i = 0; i < count; i += 1) for (let k = 0; k < next[i].length; k += 1) left[next[i][k]] += 1;
+    let queued = 0;
+    for (let i = 0; i < count; i += 1) if (left[i] === 0) queue[queued++] = i;
+    if (queued === 0 && count > 0) queue[queued++] = 0;
+    for (let at = 0; at < queued; at += 1) {
+      const here = queue[at];
+      for (let k = 0; k < next[here].length; k += 1) {
+        const to = next[here][k];
+        if (column[to] <= column[here]) column[to] = column[here] + 1;
+        left[to] -= 1;
+        if (left[to] === 0) queue[queued++] = to;
+      }
+    }
+  }
+
+  /** The place of each of so many by its column, those of one column as they came. */
+  private findPlaces(count: number): void {
+    const { column, first, place } = this;
+    first.fill(0, 0, count + 1);
+    for (let i = 0; i < count; i += 1) first[column[i] + 1] += 1;
+    for (let i = 1; i <= count; i += 1) first[i] += first[i - 1];
+    for (let i = 0; i < count; i += 1) {
+      place[i] = first[column[i]];
+      first[column[i]] += 1;
+    }
   }
 }
 
 const joined = <T>(list: readonly T[], more: readonly T[]): readonly T[] => (list.length === 0 ? more : more.length === 0 ? list : [...list, ...more]);
 const also = <T>(list: readonly T[], one: T): readonly T[] => (list.length === 0 ? [one] : [...list, one]);
-
-/** The place of each by its column, those of one column as they came. */
-function placesBy(column: Int32Array): Int32Array {
-  const count = column.length;
-  const first = new Int32Array(count + 1);
-  for (let i = 0; i < count; i += 1) first[column[i] + 1] += 1;
-  for (let i = 1; i <= count; i += 1) first[i] += first[i - 1];
-  const place = new Int32Array(count);
-  for (let i = 0; i < count; i += 1) {
-    place[i] = first[column[i]];
-    first[column[i]] += 1;
-  }
-  return place;
-}
-
-/** Longest distance from a start, circles cut where they close. */
-function longest(next: readonly (readonly number[])[]): Int32Array {
-  const distance = new Int32Array(next.length);
-  const left = new Int32Array(next.length);
-  for (const list of next) for (const to of list) left[to] += 1;
-  const queue: number[] = [];
-  for (let i = 0; i < next.length; i += 1) if (left[i] === 0) queue.push(i);
-  if (queue.length === 0 && next.length > 0) queue.push(0);
-  for (let at = 0; at < queue.length; at += 1) {
-    const here = queue[at];
-    for (const to of next[here]) {
-      if (distance[to] <= distance[here]) distance[to] = distance[here] + 1;
-      left[to] -= 1;
-      if (left[to] === 0) queue.push(to);
-    }
-  }
-  return distance;
-}

@@ -1,10 +1,11 @@
-import type { Literal } from '../model/anatomy.ts';
-import { type ControlRef, type Sound, splitRef } from '../model/documents.ts';
-import { type Loop, loopsOf, type Switching, switchingOf, wantsOf } from '../model/switching.ts';
-import { powerUpOf, type Wiring } from '../model/wiring.ts';
+import type { Control, Literal } from '../model/anatomy.ts';
+import type { ControlRef, Sound } from '../model/documents.ts';
+import { type Loop, loopsOf } from '../model/switching.ts';
+import { type Wants, wantsOf } from '../model/wants.ts';
+import { powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
 import { type Circle, circlesOf } from './howl.ts';
-import { type Live, liveEdges } from './live.ts';
+import { type Live, LiveSearch } from './live.ts';
 import { type Pass, Passes } from './passes.ts';
 
 /** A piece in a loop that is out: it hangs under the pass that jumps it. */
@@ -43,28 +44,27 @@ export interface Trace {
 export class Tracer {
   readonly graph: TraceGraph;
   readonly loops: readonly Loop[];
-  private readonly jackAt: ReadonlyMap<number, readonly { readonly device: string; readonly jack: string }[]>;
   private readonly passes: Passes;
-  private readonly switching: ReadonlyMap<string, Switching>;
   /** The wires that jump a loop with something in it when it is out. */
   private readonly bypasses: readonly Bypass[];
   private readonly states = new WeakMap<Sound, State>();
   private readonly traced = new WeakMap<Sound, Trace>();
   private readonly hears = new WeakMap<Sound, string>();
+  /** What each control of the rig comes up as, by its number. */
   private readonly comesUp: readonly Literal[];
   /** Sections that a control opens and closes. */
   private readonly switched: readonly TraceEdge[];
   private readonly literals = new Map<Literal, number>();
+  private readonly search: LiveSearch;
 
   constructor(readonly wiring: Wiring) {
     this.graph = traceGraph(wiring);
+    this.search = new LiveSearch(this.graph);
     this.loops = loopsOf(wiring);
-    this.jackAt = jacksByNode(wiring, this.graph);
-    this.passes = new Passes(wiring, this.graph, this.jackAt);
-    this.switching = switchingOf(wiring, this.loops);
+    this.passes = new Passes(wiring, this.graph);
     this.bypasses = bypasses(wiring, this.graph, this.loops);
     this.switched = this.graph.edges.filter((edge) => edge.when.length > 0);
-    this.comesUp = this.graph.controls.map((ref) => comesUp(wiring, ref));
+    this.comesUp = wiring.devices.flatMap((wired) => [...wired.anatomy.controls.map((control) => comesUp(wired, control)), ...(wired.anatomy.presets ? [0] : [])]);
   }
 
   trace(sound: Sound | null): Trace {
@@ -78,16 +78,16 @@ export class Tracer {
   /** What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it. Two sounds are the same in effect where these are the same text. */
   heard(sound: Sound): string {
     let heard = this.hears.get(sound);
-    if (heard === undefined) this.hears.set(sound, (heard = this.listen(this.stateIn(sound))));
+    if (heard === undefined) this.hears.set(sound, (heard = this.listen(this.stateIn(sound), wantsOf(this.wiring, sound))));
     return heard;
   }
 
-  private listen({ wants, live }: State): string {
+  private listen({ live }: State, wants: Wants): string {
     let heard = '';
     for (const edge of this.graph.edges) {
       if (!edge.active || live.edges[edge.index] !== 1) continue;
       heard += `${edge.index}`;
-      for (const ref of edge.governedBy) heard += `,${this.numberOf(wants.get(ref))}`;
+      for (const control of edge.governedBy) heard += `,${this.numberOf(wants.of(control))}`;
       heard += ';';
     }
     return heard;
@@ -100,16 +100,18 @@ export class Tracer {
     return number;
   }
 
-  /** What each control of the graph is in a sound: as wanted, else as it comes up, else the first of its values. */
+  /** What each control of the rig is in a sound: as wanted, else as it comes up, else the first of its values. */
   private stateIn(sound: Sound | null): State {
     const known = sound && this.states.get(sound);
     if (known) return known;
-    const { graph } = this;
-    const wants: ReadonlyMap<ControlRef, Literal> = sound ? wantsOf(sound, this.switching) : new Map();
-    const values = graph.controls.map((ref, i) => wants.get(ref) ?? this.comesUp[i]);
-    const closed = new Uint8Array(graph.edges.length).fill(1);
+    const values = this.comesUp.slice();
+    if (sound) {
+      const { controls, literals } = wantsOf(this.wiring, sound);
+      for (let i = 0; i < controls.length; i += 1) values[controls[i]] = literals[i];
+    }
+    const closed = new Uint8Array(this.graph.edges.length).fill(1);
     for (const { index, when } of this.switched) if (!isClosed(when, values)) closed[index] = 0;
-    const state = { wants, closed, live: liveEdges(graph, (index) => closed[index] === 1) };
+    const state = { closed, live: this.search.live((index) => closed[index] === 1) };
     if (sound) this.states.set(sound, state);
     return state;
   }
@@ -124,7 +126,7 @@ export class Tracer {
       sounds: live.sounds,
       passes,
       jumpers: this.jumpers(passOf),
-      deadEnds: this.deadEnds(live, closed),
+      deadEnds: this.deadEnds(live, reached),
       sums: sumsOf(passes),
       circles: circlesOf(this.graph, reached),
     };
@@ -134,41 +136,43 @@ export class Tracer {
   private jumpers(passOf: Int32Array): Jumper[] {
     const jumpers: Jumper[] = [];
     for (const { loop, label, holds, edges } of this.bypasses)
-      for (const edge of edges) {
-        if (passOf[edge] < 0) continue;
-        jumpers.push({ loop, label, holds, pass: passOf[edge] });
+      for (let i = 0; i < edges.length; i += 1) {
+        if (passOf[edges[i]] < 0) continue;
+        jumpers.push({ loop, label, holds, pass: passOf[edges[i]] });
         break;
       }
     return jumpers;
   }
 
-  private deadEnds(live: Live, closed: Uint8Array): DeadEnd[] {
-    const { graph } = this;
-    const alive = new Uint8Array(graph.nodeCount);
-    const { from, to } = graph;
-    for (let edge = 0; edge < from.length; edge += 1) if (live.edges[edge] === 1) alive[from[edge]] = alive[to[edge]] = 1;
+  /** `reached`: 1 for each closed section that the signal comes to. */
+  private deadEnds(live: Live, reached: Uint8Array): DeadEnd[] {
+    const { from, to, nodeCount, jacks } = this.graph;
+    /** 2 where something is live, 1 where the signal at least goes on. */
+    const goesOn = new Uint8Array(nodeCount);
+    for (let edge = 0; edge < from.length; edge += 1)
+      if (live.edges[edge] === 1) goesOn[from[edge]] = goesOn[to[edge]] = 2;
+      else if (reached[edge] === 1 && goesOn[from[edge]] === 0) goesOn[from[edge]] = 1;
     const ends: DeadEnd[] = [];
-    for (let node = 0; node < graph.nodeCount; node += 1) {
-      if (live.forward[node] !== 1 || alive[node] === 1 || graph.leaving[node].some((index) => closed[index] === 1)) continue;
-      if (this.comesFromLiveLine(node, live, closed, alive)) continue;
-      const jack = (this.jackAt.get(node) ?? [])[0];
-      if (jack) ends.push(jack);
+    for (let node = 0; node < nodeCount; node += 1) {
+      if (live.forward[node] !== 1 || goesOn[node] !== 0 || jacks[node].length === 0) continue;
+      if (!this.comesFromLiveLine(node, reached, goesOn)) ends.push(jacks[node][0]);
     }
     return ends;
   }
 
   /** Whether something else carries on what this branch was split from. */
-  private comesFromLiveLine(end: number, live: Live, closed: Uint8Array, alive: Uint8Array): boolean {
+  private comesFromLiveLine(end: number, reached: Uint8Array, goesOn: Uint8Array): boolean {
+    const { from, arriving } = this.graph;
     const seen = new Set([end]);
     const stack = [end];
     while (stack.length > 0) {
       const node = stack.pop()!;
-      if (alive[node] === 1) return true;
-      for (const index of this.graph.arriving[node]) {
-        const { from } = this.graph.edges[index];
-        if (live.forward[from] !== 1 || closed[index] !== 1 || seen.has(from)) continue;
-        seen.add(from);
-        stack.push(from);
+      if (goesOn[node] === 2) return true;
+      for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
+        const edge = arriving.items[k];
+        if (reached[edge] !== 1 || seen.has(from[edge])) continue;
+        seen.add(from[edge]);
+        stack.push(from[edge]);
       }
     }
     return false;
@@ -179,30 +183,28 @@ interface Bypass extends Omit<Jumper, 'pass'> {
   readonly edges: readonly number[];
 }
 
-/** A rig as one sound wants it: what is wanted, which sections that closes, and which of them the signal passes. */
+/** A rig as one sound wants it: which sections that closes, and which of them the signal passes. */
 interface State {
-  readonly wants: ReadonlyMap<ControlRef, Literal>;
   readonly closed: Uint8Array;
   readonly live: Live;
 }
 
 function isClosed(when: TraceEdge['when'], values: readonly Literal[]): boolean {
-  for (const condition of when) if (!condition.values.includes(values[condition.control])) return false;
+  for (let i = 0; i < when.length; i += 1) if (!when[i].values.includes(values[when[i].control] ?? 0)) return false;
   return true;
 }
 
 /** Passes that several others lead to. */
 function sumsOf(passes: readonly Pass[]): Sum[] {
-  const from: number[][] = passes.map(() => []);
-  for (const pass of passes) for (const next of pass.next) from[next].push(pass.index);
-  return passes.flatMap((pass) => (from[pass.index].length > 1 ? [{ pass: pass.index, from: from[pass.index] }] : []));
+  const leading = new Int32Array(passes.length);
+  let several = false;
+  for (const { next } of passes) for (let i = 0; i < next.length; i += 1) several = (leading[next[i]] += 1) > 1 || several;
+  if (!several) return noSums;
+  return passes.flatMap(({ index }) => (leading[index] > 1 ? [{ pass: index, from: passes.flatMap((pass) => (pass.next.includes(index) ? [pass.index] : [])) }] : []));
 }
+const noSums: Sum[] = [];
 
-function comesUp(wiring: Wiring, ref: ControlRef): Literal {
-  const { device, control: id } = splitRef(ref);
-  const wired = wiring.device.get(device)!;
-  const control = wired.control.get(id);
-  if (!control) return 0;
+function comesUp(wired: WiredDevice, control: Control): Literal {
   const after = powerUpOf(wired, control);
   return after.is === 'value' ? after.value : control.domain.kind === 'choice' ? control.domain.values[0] : control.domain.kind === 'switch' ? 0 : control.domain.min;
 }
@@ -214,17 +216,4 @@ function bypasses(wiring: Wiring, graph: TraceGraph, loops: readonly Loop[]): By
   return loops.flatMap(({ ref, controller, control, holds }) =>
     holds.length === 0 ? [] : [{ loop: ref, label: wiring.device.get(controller)!.control.get(control)!.label, holds, edges: found.get(ref)! }],
   );
-}
-
-function jacksByNode(wiring: Wiring, graph: TraceGraph) {
-  const map = new Map<number, { device: string; jack: string }[]>();
-  for (const wired of wiring.devices)
-    for (const jack of wired.anatomy.jacks)
-      for (const pole of jack.poles ?? ['tip']) {
-        const node = graph.nodeOf.get(`${wired.device.id}:${jack.id}${pole === 'tip' ? '' : `.${pole}`}`);
-        if (node === undefined) continue;
-        const list = map.get(node) ?? [];
-        if (!list.some((one) => one.device === wired.device.id && one.jack === jack.id)) map.set(node, [...list, { device: wired.device.id, jack: jack.id }]);
-      }
-  return map;
 }

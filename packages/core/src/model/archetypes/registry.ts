@@ -25,3 +25,17 @@ export function anatomyOf(type: DeviceType): Anatomy {
   expanded.set(type, anatomy);
   return anatomy;
 }
+
+/** The anatomies of many types; types that say the same share one, also where they were read apart. */
+export function anatomiesOf(types: readonly DeviceType[]): readonly Anatomy[] {
+  const byContent = new Map<string, Anatomy>();
+  return types.map((type) => {
+    const known = expanded.get(type);
+    if (known) return known;
+    const content = JSON.stringify([type.archetype, type.params]);
+    let anatomy = byContent.get(content);
+    if (!anatomy) byContent.set(content, (anatomy = anatomyOf(type)));
+    expanded.set(type, anatomy);
+    return anatomy;
+  });
+}

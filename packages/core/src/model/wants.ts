@@ -1,0 +1,95 @@
+import type { Literal } from './anatomy.ts';
+import type { Sound } from './documents.ts';
+import { switchingOf } from './switching.ts';
+import type { Wiring } from './wiring.ts';
+
+/** What a sound lays over a state, by the numbers of the rig's controls: its wanted controls, its pedals put into terms of loops and own switches. */
+export class Wants {
+  private byControl: (Literal | undefined)[] | undefined;
+
+  /** At each place a control, in the order of the sound, each once, and what is wanted of it. */
+  constructor(
+    readonly controls: readonly number[],
+    readonly literals: readonly Literal[],
+  ) {}
+
+  /** What is wanted of a control; undefined where nothing is. */
+  of(control: number): Literal | undefined {
+    if (!this.byControl) {
+      const byControl: (Literal | undefined)[] = [];
+      for (let i = 0; i < this.controls.length; i += 1) byControl[this.controls[i]] = this.literals[i];
+      this.byControl = byControl;
+    }
+    return this.byControl[control];
+  }
+}
+
+/** Reads what the sounds of one rig want. */
+class Reader {
+  private readonly known = new WeakMap<Sound, Wants>();
+  /** Of each device the numbers of the loop and the own switch that switch it; −1 where there is none. */
+  private readonly switched = new Map<string, readonly [loop: number, own: number]>();
+  /** By control the round in which it was met last, and its place then. */
+  private readonly metIn: Int32Array;
+  private readonly placeOf: Int32Array;
+  private round = 0;
+
+  constructor(private readonly wiring: Wiring) {
+    const { numberOf, refs } = wiring.controls;
+    const number = (ref: string | undefined): number => (ref === undefined ? -1 : (numberOf.get(ref) ?? -1));
+    for (const [device, { loop, own }] of switchingOf(wiring)) this.switched.set(device, [number(loop), number(own)]);
+    this.metIn = new Int32Array(refs.length);
+    this.placeOf = new Int32Array(refs.length);
+  }
+
+  read(sound: Sound): Wants {
+    let wants = this.known.get(sound);
+    if (!wants) this.known.set(sound, (wants = this.readAnew(sound)));
+    return wants;
+  }
+
+  private readAnew(sound: Sound): Wants {
+    const { numberOf } = this.wiring.controls;
+    const controls: number[] = [];
+    const literals: Literal[] = [];
+    this.round += 1;
+    // Keys and values apart: twice as fast as entries, and every sound of the rig goes through here.
+    const devices = Object.keys(sound.pedals);
+    const states = Object.values(sound.pedals);
+    for (let i = 0; i < devices.length; i += 1) {
+      const switched = this.switched.get(devices[i]);
+      if (!switched) continue;
+      const [loop, own] = switched;
+      if (states[i] === 'on') {
+        this.want(loop, 1, controls, literals);
+        this.want(own, 1, controls, literals);
+      } else this.want(own >= 0 ? own : loop, 0, controls, literals);
+    }
+    const refs = Object.keys(sound.wants);
+    const wanted = Object.values(sound.wants);
+    for (let i = 0; i < refs.length; i += 1) this.want(numberOf.get(refs[i]) ?? -1, wanted[i], controls, literals);
+    return new Wants(controls, literals);
+  }
+
+  /** Of a control that comes twice the last counts. */
+  private want(control: number, literal: Literal, controls: number[], literals: Literal[]): void {
+    if (control < 0) return;
+    if (this.metIn[control] === this.round) {
+      literals[this.placeOf[control]] = literal;
+      return;
+    }
+    this.metIn[control] = this.round;
+    this.placeOf[control] = controls.length;
+    controls.push(control);
+    literals.push(literal);
+  }
+}
+
+const readers = new WeakMap<Wiring['ways'], Reader>();
+
+/** What a sound wants, worked out once a sound. Wants on controls that do not exist (any more) are left out. */
+export function wantsOf(wiring: Wiring, sound: Sound): Wants {
+  let reader = readers.get(wiring.ways);
+  if (!reader) readers.set(wiring.ways, (reader = new Reader(wiring)));
+  return reader.read(sound);
+}
