@@ -38,12 +38,13 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
     const wants = wantsOf(wiring, sound);
     const plan = planOf(wiring, controller, loops);
     const steps: Step[] = [];
-    for (const loop of plan.loops) {
+    for (let i = 0; i < plan.loops.length; i += 1) {
+      const loop = plan.loops[i];
       const wanted = wants.of(loop.number);
       steps.push(wanted === undefined ? loop.unsaid : wanted === 1 ? loop.in : loop.out);
     }
     if (plan.contacts.size > 0) for (let i = 0; i < wants.controls.length; i += 1) for (const step of plan.contacts.get(wants.controls[i])?.get(wants.literals[i]) ?? none) steps.push(step);
-    for (const device of plan.devices) pushDeviceSteps(steps, device, wants);
+    for (let i = 0; i < plan.devices.length; i += 1) pushDeviceSteps(steps, plan.devices[i], wants);
     return steps;
   };
 }
@@ -156,10 +157,11 @@ function pushDeviceSteps(steps: Step[], plan: DevicePlan, wants: Wants): void {
   if (typeof preset === 'number') {
     let recall = plan.recalls.get(preset);
     if (!recall) plan.recalls.set(preset, (recall = recallSteps(wired, plan.channel, preset)));
-    for (const step of recall) steps.push(step);
+    for (let i = 0; i < recall.length; i += 1) steps.push(recall[i]);
     isRecalled = recall.length > 0;
   }
-  for (const override of plan.overrides) {
+  for (let i = 0; i < plan.overrides.length; i += 1) {
+    const override = plan.overrides[i];
     const value = wants.of(override.number);
     if (value === undefined) continue;
     const { control } = override;

@@ -2,6 +2,7 @@ import type { FaultKind } from '../model/documents.ts';
 import type { CompiledEvent, EventTable } from './compiled.ts';
 import type { Consulted } from './consulted.ts';
 import { Machine, type Question, type Reached } from './machine.ts';
+import { comesUpAs } from './power.ts';
 import { NeedVariable } from './store.ts';
 import { type Row, rowKey } from './stepper.ts';
 
@@ -145,6 +146,8 @@ export class Exploration {
 
   private findResting(variable: number): number {
     if (this.mayTouch(variable)) return -1;
+    const value = comesUpAs(this.table.plant, variable);
+    if (value >= 0) return value;
     const values = this.reachable(variable);
     return values.length === 1 ? values[0] : -1;
   }

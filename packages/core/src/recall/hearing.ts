@@ -55,12 +55,19 @@ export class Hearing {
     this.graph = traceGraph(plant.wiring);
     this.search = new LiveSearch(this.graph);
     const variable = (control: number): number => plant.variableAt[control] ?? -1;
+    /** Devices of one kind share their conditions. */
+    const idsOf = new Map<readonly Literal[], readonly number[]>();
+    const ids = (literals: readonly Literal[]): readonly number[] => {
+      let known = idsOf.get(literals);
+      if (!known) idsOf.set(literals, (known = literals.map((literal) => plant.values.id(literal))));
+      return known;
+    };
     this.edges = this.graph.edges.map((edge) => ({
       index: edge.index,
       from: edge.from,
       to: edge.to,
       active: edge.active,
-      when: edge.when.map((condition) => ({ variable: variable(condition.control), values: condition.values.map((literal) => plant.values.id(literal)) })),
+      when: edge.when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
       governedBy: edge.governedBy.map(variable).filter((one) => one >= 0),
     }));
     this.activeEdges = this.edges.filter((edge) => edge.active);
@@ -191,8 +198,15 @@ export class Hearing {
 
   private sameShape(a: Live, b: Live): boolean {
     if (a.sounds !== b.sounds) return false;
-    if (a.edges.every((live, i) => live === b.edges[i])) return true;
-    return this.shape(a) === this.shape(b);
+    const { active } = this.graph;
+    let isSame = true;
+    for (let edge = 0; edge < active.length; edge += 1) {
+      if (a.edges[edge] === b.edges[edge]) continue;
+      // What does something and is live is part of the shape, whatever it feeds.
+      if (active[edge] === 1) return false;
+      isSame = false;
+    }
+    return isSame || this.shape(a) === this.shape(b);
   }
 
   /** What feeds what among the sections that do something, wires and bypasses contracted. */
@@ -225,7 +239,11 @@ export class Hearing {
 
   /** Sections on a path from a source to a destination, asking about each condition as it is met. */
   liveWhen(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
-    return this.search.live((index) => this.edges[index].when.every(closed));
+    return this.search.live((index) => {
+      const { when } = this.edges[index];
+      for (let i = 0; i < when.length; i += 1) if (!closed(when[i])) return false;
+      return true;
+    });
   }
 
   /** Controls that decide beside this variable whether it is heard. */
@@ -244,6 +262,11 @@ export class Hearing {
     const loop = this.loopOf.get(id);
     const switchings = [...(loop === undefined ? [] : [loop]), ...(this.inLoop.get(variable) ?? [])];
     return [...new Set([...own, ...switchings])].filter((other) => other !== variable);
+  }
+
+  /** The loop that holds a variable's device, or −1. */
+  loopAround(variable: number): number {
+    return this.loopOf.get(this.plant.variables[variable].device) ?? -1;
   }
 
   /** The values that a control can be set to. */

@@ -6,7 +6,9 @@ import { Delivery } from './delivery.ts';
 import { begin } from './events.ts';
 import { after } from './leaves.ts';
 import type { Operation } from './operations.ts';
+import { comesUpAs } from './power.ts';
 import { proverOf } from './prove.ts';
+import { Stepper } from './stepper.ts';
 import type { Plant } from './plant.ts';
 import { WholeStore } from './store.ts';
 
@@ -110,5 +112,48 @@ describe('laws of the pieces that the proof is made of', () => {
     }
     expect(compared).toBeGreaterThan(1000);
     expect(waited).toBeGreaterThan(10);
+  });
+
+  test('what a control is said to come up with, it comes up with alone; controls that something else decides are left out', () => {
+    const said = new Map<string, number>();
+    for (const show of [demoShow(), flyShow(), ...seeds.map(seededShow)]) {
+      const { plant } = proverOf(show);
+      for (const { index, kind } of plant.variables) {
+        const value = comesUpAs(plant, index);
+        said.set(value < 0 ? `${kind}: open` : kind, (said.get(value < 0 ? `${kind}: open` : kind) ?? 0) + 1);
+        if (value < 0) continue;
+        const stepper = new Stepper(plant, [index], new Map());
+        expect(stepper.comesUp().map((row) => row[0])).toEqual([value]);
+      }
+    }
+    expect(said.get('control')).toBeGreaterThan(20);
+    expect(said.get('control: open')).toBeGreaterThan(20);
+    expect(said.get('preset')).toBeUndefined();
+  });
+
+  test('what a loop mutes while it is out is heard in no state in which it is out', () => {
+    let muted = 0;
+    let heard = 0;
+    for (const show of [demoShow(), flyShow(), ...seeds.map(seededShow)]) {
+      const { plant, hearing, outlook } = proverOf(show);
+      const r = new Random(5);
+      for (const { index } of plant.variables) {
+        const loop = outlook.loopAround(index);
+        if (loop < 0 || loop === index) continue;
+        const own = hearing.edges.filter((edge) => edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index));
+        const isMuted = outlook.isMutedByItsLoop(index);
+        for (let i = 0; i < 20; i += 1) {
+          const state = anyState(plant, r);
+          state[loop] = plant.values.id(i % 2);
+          const { edges } = hearing.liveWhen((condition) => condition.values.includes(state[condition.variable]));
+          const isLive = own.some((edge) => edges[edge.index] === 1);
+          if (isLive) heard += 1;
+          if (isMuted && i % 2 === 0) expect(isLive).toBe(false);
+        }
+        if (isMuted) muted += 1;
+      }
+    }
+    expect(muted).toBeGreaterThan(10);
+    expect(heard).toBeGreaterThan(50);
   });
 });

@@ -87,6 +87,25 @@ export class Liveness {
     return { edges: live, sounds };
   }
 
+  /** Whether sound may come to a node. Looks back from there, and ends soon where little leads to it. */
+  mayArrive(end: number, ranges: Packed): boolean {
+    const { arriving, from, stack, sources } = this;
+    const seen = new Set([end]);
+    let height = 0;
+    stack[height++] = end;
+    while (height > 0) {
+      const node = stack[--height];
+      if (sources.includes(node)) return true;
+      for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
+        const edge = arriving.items[k];
+        if (seen.has(from[edge]) || !this.packing.mayClose(edge, ranges)) continue;
+        seen.add(from[edge]);
+        stack[height++] = from[edge];
+      }
+    }
+    return false;
+  }
+
   /** Whether sound surely reaches a destination. */
   surelySounds(ranges: Packed): boolean {
     const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, this.to);

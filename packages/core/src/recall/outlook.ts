@@ -28,6 +28,9 @@ export class Outlook {
   /** What each sound wants, packed, without and with what is obeyed. */
   private readonly overlays = new WeakMap<Laid, { readonly wanted: Overlay; readonly free: Overlay }>();
   private readonly classes = new Map<number, Map<number, string>>();
+  private readonly muted = new Map<number, boolean>();
+  /** Every variable may be anything. */
+  private readonly anything: Packed;
 
   constructor(private readonly hearing: Hearing) {
     for (const edge of hearing.edges) {
@@ -49,6 +52,7 @@ export class Outlook {
     this.onwards = onwards;
     this.back = back;
     this.packing = new Packing(hearing.edges, (value) => hearing.plant.values.isSymbolic(value));
+    this.anything = this.packing.ranges(() => null);
     this.liveness = new Liveness(hearing, this.packing, onwards, back);
   }
 
@@ -98,12 +102,36 @@ export class Outlook {
     return made;
   }
 
+  /** Whether nothing of a variable can be heard while the loop that holds its device is out, whatever all else is. */
+  isMutedByItsLoop(variable: number): boolean {
+    let isMuted = this.muted.get(variable);
+    if (isMuted === undefined) this.muted.set(variable, (isMuted = this.findMuted(variable)));
+    return isMuted;
+  }
+
+  /** The loop that holds a variable's device, or −1. */
+  loopAround(variable: number): number {
+    return this.hearing.loopAround(variable);
+  }
+
+  private findMuted(variable: number): boolean {
+    const loop = this.loopAround(variable);
+    if (loop < 0 || loop === variable) return false;
+    const { packing, anything } = this;
+    packing.putOnOne(anything, loop, this.hearing.plant.values.id(0));
+    const isReached = (edge: HearingEdge): boolean => this.liveness.mayArrive(edge.from, anything);
+    const isMuted = !(this.conditioned.get(variable) ?? []).some(isReached) && !(this.governed.get(variable) ?? []).some(isReached);
+    packing.putOn(anything, loop, null);
+    return isMuted;
+  }
+
   /** Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open. */
   audible(laid: Laid, variables: readonly number[], ground: Packed): readonly number[] {
     const now = this.packing.copy(ground);
     for (const variable of variables) this.packing.putOn(now, variable, null);
     this.obey(now, laid);
-    const { edges } = this.liveness.may(this.packing.widened(now, this.overlayOf(laid).free));
+    this.packing.widen(now, this.overlayOf(laid).free);
+    const { edges } = this.liveness.may(now);
     const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
     return variables.filter((variable) => (this.conditioned.get(variable) ?? []).some(isLive) || (this.governed.get(variable) ?? []).some(isLive));
   }
@@ -145,12 +173,18 @@ export class Outlook {
         return value !== undefined && differing.includes(variable) && values.compare(value, laid.wants(variable), pins) === 'different';
       });
     for (const edge of this.hearing.activeEdges) if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
-    const mayEither = this.liveness.may(this.packing.widened(now, free)).edges;
+    const mayEither = this.mayEither(now, free);
     if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, mayEither))) return 'harmless';
     const mustNow = this.liveness.mustLive(now);
     const mayThen = this.liveness.may(then);
     for (const edge of this.hearing.activeEdges) if (mustNow[edge.index] === 1 && (mayThen.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     return 'open';
+  }
+
+  private mayEither(now: Packed, free: Overlay): Uint8Array {
+    const either = this.packing.copy(now);
+    this.packing.widen(either, free);
+    return this.liveness.may(either).edges;
   }
 
   /** Nothing that this variable closes, opens or colours can be live (`edges`: 1 where it may), neither as it is nor as wanted. */
@@ -195,15 +229,16 @@ export class Outlook {
       return [...new Set(list.map((edge) => edge.from))].flatMap((start) => [...ends].flatMap((end) => (end === start ? [] : [{ start, end, options }])));
     });
     const search = new Search(graph.nodeCount, next);
-    for (let grown = true; grown; ) {
-      grown = false;
-      for (const { start, end, options } of open) {
-        if (this.isAlways(start, end) || !options.every((closed) => search.reaches(start, end, closed))) continue;
+    for (let left = open, before = Infinity; left.length < before; ) {
+      before = left.length;
+      left = left.filter(({ start, end, options }) => {
+        if (this.isAlways(start, end)) return false;
+        for (let i = 0; i < options.length; i += 1) if (!search.reaches(start, end, options[i])) return true;
         this.pairs.add(start * graph.nodeCount + end);
         found.push([start, end]);
         next[start].push(end);
-        grown = true;
-      }
+        return false;
+      });
     }
     return found;
   }
@@ -212,6 +247,7 @@ export class Outlook {
 /** Asks again and again what can be reached from a node, along ways that are always there and a few that are closed. */
 class Search {
   private readonly seen: Int32Array;
+  private readonly stack: Int32Array;
   private round = 0;
 
   constructor(
@@ -219,24 +255,31 @@ class Search {
     private readonly next: readonly (readonly number[])[],
   ) {
     this.seen = new Int32Array(nodeCount);
+    this.stack = new Int32Array(nodeCount);
   }
 
   reaches(start: number, end: number, closed: readonly HearingEdge[]): boolean {
-    const { seen, next } = this;
+    const { seen, stack, next } = this;
     this.round += 1;
-    const stack = [start];
-    seen[start] = this.round;
-    const visit = (node: number) => {
-      if (seen[node] === this.round) return;
-      seen[node] = this.round;
-      stack.push(node);
-    };
-    while (stack.length > 0 && seen[end] !== this.round) {
-      const node = stack.pop()!;
-      for (const to of next[node]) visit(to);
-      for (const edge of closed) if (edge.from === node) visit(edge.to);
+    const { round } = this;
+    let height = 0;
+    stack[height++] = start;
+    seen[start] = round;
+    while (height > 0 && seen[end] !== round) {
+      const node = stack[--height];
+      const ways = next[node];
+      for (let i = 0; i < ways.length; i += 1) {
+        if (seen[ways[i]] === round) continue;
+        seen[ways[i]] = round;
+        stack[height++] = ways[i];
+      }
+      for (let i = 0; i < closed.length; i += 1) {
+        if (closed[i].from !== node || seen[closed[i].to] === round) continue;
+        seen[closed[i].to] = round;
+        stack[height++] = closed[i].to;
+      }
     }
-    return seen[end] === this.round;
+    return seen[end] === round;
   }
 }
 

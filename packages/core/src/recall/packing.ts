@@ -55,13 +55,11 @@ export class Packing {
     edges: readonly HearingEdge[],
     private readonly isSymbolic: (value: number) => boolean,
   ) {
-    const lists = new Map<number, (readonly number[])[]>();
-    for (const { when } of edges) for (const { variable, values } of when) lists.set(variable, [...(lists.get(variable) ?? []), values]);
     const layouts: Layout[] = [];
     let words = 0;
-    for (const [variable, conditions] of lists) {
-      const classes = variable < 0 ? [] : classesOf(conditions);
-      const layout = { variable, first: words, words: Math.ceil((Math.max(0, ...classes.flatMap((one) => one ?? 0)) + 1) / classesInWord), classes };
+    for (const [variable, conditions] of conditionsOf(edges)) {
+      const classes = variable < 0 ? noClasses : this.classesOf(conditions);
+      const layout = { variable, first: words, words: Math.ceil((classes.count + 1) / classesInWord), classes: classes.of };
       layouts.push(layout);
       words += layout.words;
     }
@@ -74,33 +72,46 @@ export class Packing {
     const layoutAt: Layout[] = [];
     for (const layout of this.layouts) layoutAt[layout.variable] = layout;
     this.layoutAt = layoutAt;
-    const flat = edges.flatMap((edge) => edge.when);
     this.start = new Int32Array(edges.length + 1);
-    for (const [i, edge] of edges.entries()) this.start[i + 1] = this.start[i] + edge.when.length;
-    const at = flat.map((condition) => (condition.variable < 0 ? this.absent : layoutAt[condition.variable])!);
-    this.word = Int32Array.from(at, (layout) => layout.first);
-    this.count = Int32Array.from(at, (layout) => layout.words);
-    this.allowedAt = new Int32Array(flat.length);
+    for (let i = 0; i < edges.length; i += 1) this.start[i + 1] = this.start[i] + edges[i].when.length;
+    const conditions = this.start[edges.length];
+    this.word = new Int32Array(conditions);
+    this.count = new Int32Array(conditions);
+    this.allowedAt = new Int32Array(conditions);
     const allowed: number[] = [];
-    for (const [i, { variable, values }] of flat.entries()) {
-      this.allowedAt[i] = allowed.length;
-      const bits = new Int32Array(at[i].words);
-      // A variable that is not there may be anything: its conditions may close and never must.
-      for (const value of variable < 0 ? [] : values) bits[wordOf(at[i].classes[value]!)] |= bitOf(at[i].classes[value]!);
-      if (variable < 0) bits[0] = 1;
-      allowed.push(...bits);
-    }
+    for (let edge = 0, i = 0; edge < edges.length; edge += 1)
+      for (let k = 0; k < edges[edge].when.length; k += 1, i += 1) {
+        const { variable, values } = edges[edge].when[k];
+        const layout = (variable < 0 ? this.absent : layoutAt[variable])!;
+        this.word[i] = layout.first;
+        this.count[i] = layout.words;
+        this.allowedAt[i] = allowed.length;
+        for (let word = 0; word < layout.words; word += 1) allowed.push(0);
+        // A variable that is not there may be anything: its conditions may close and never must.
+        if (variable < 0) allowed[this.allowedAt[i]] = 1;
+        else for (let n = 0; n < values.length; n += 1) allowed[this.allowedAt[i] + wordOf(layout.classes[values[n]]!)] |= bitOf(layout.classes[values[n]]!);
+      }
     this.allowed = Int32Array.from(allowed);
     this.onlyWord = new Int32Array(edges.length).fill(-1);
     this.onlyAllowed = new Int32Array(edges.length).fill(-1);
     for (let edge = 0; edge < edges.length; edge += 1) {
       const at = this.start[edge];
-      const conditions = this.start[edge + 1] - at;
-      if (conditions === 0) this.onlyWord[edge] = free;
-      if (conditions !== 1 || this.count[at] !== 1) continue;
+      const own = this.start[edge + 1] - at;
+      if (own === 0) this.onlyWord[edge] = free;
+      if (own !== 1 || this.count[at] !== 1) continue;
       this.onlyWord[edge] = this.word[at];
       this.onlyAllowed[edge] = this.allowed[this.allowedAt[at]];
     }
+  }
+
+  private readonly known = new Map<string, Classes>();
+
+  /** The very same for variables with the same conditions: most are switches of one kind. */
+  private classesOf(conditions: readonly (readonly number[])[]): Classes {
+    const key = conditions.join(';');
+    let classes = this.known.get(key);
+    if (!classes) this.known.set(key, (classes = findClasses(conditions)));
+    return classes;
   }
 
   private blank(): Packed {
@@ -184,14 +195,12 @@ export class Packing {
     return made;
   }
 
-  /** Some variables perhaps on one value more. */
-  widened(packed: Packed, { words, may, must }: Overlay): Packed {
-    const made = this.copy(packed);
+  /** Puts some variables perhaps on one value more, in place. */
+  widen(packed: Packed, { words, may, must }: Overlay): void {
     for (let i = 0; i < words.length; i += 1) {
-      made.may[words[i]] |= may[i];
-      made.must[words[i]] |= must[i];
+      packed.may[words[i]] |= may[i];
+      packed.must[words[i]] |= must[i];
     }
-    return made;
   }
 
   mayClose(edge: number, { may }: Packed): boolean {
@@ -237,8 +246,26 @@ export class Packing {
 const wordOf = (one: number): number => Math.floor(one / classesInWord);
 const bitOf = (one: number): number => 1 << one % classesInWord;
 
+interface Classes {
+  readonly of: (number | undefined)[];
+  readonly count: number;
+}
+const noClasses: Classes = { of: [], count: 0 };
+
+/** By variable what each of its conditions allows. */
+function conditionsOf(edges: readonly HearingEdge[]): ReadonlyMap<number, readonly (readonly number[])[]> {
+  const lists = new Map<number, (readonly number[])[]>();
+  for (const { when } of edges)
+    for (const { variable, values } of when) {
+      const list = lists.get(variable);
+      if (list) list.push(values);
+      else lists.set(variable, [values]);
+    }
+  return lists;
+}
+
 /** Values that the same conditions allow are in one class; from 1 on. */
-function classesOf(conditions: readonly (readonly number[])[]): (number | undefined)[] {
+function findClasses(conditions: readonly (readonly number[])[]): Classes {
   const patterns = new Map<number, string>();
   for (const [i, values] of conditions.entries()) for (const value of values) patterns.set(value, `${patterns.get(value) ?? ''},${i}`);
   const numbers = new Map<string, number>();
@@ -247,5 +274,5 @@ function classesOf(conditions: readonly (readonly number[])[]): (number | undefi
     if (!numbers.has(pattern)) numbers.set(pattern, numbers.size + 1);
     classes[value] = numbers.get(pattern);
   }
-  return classes;
+  return { of: classes, count: numbers.size };
 }

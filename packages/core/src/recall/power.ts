@@ -68,9 +68,20 @@ function literalPowerUp(plant: Plant, device: PlantDevice, control: PlantControl
   return after.is === 'value' ? plant.values.id(after.value) : control.options[0];
 }
 
+const isLoaded = (device: PlantDevice, control: PlantControl): boolean => (device.presets?.loads.includes(control) ?? false) && loadedAtPowerUp(device, control);
+
+/** The value that a control surely comes up with, whatever else does; negative where there is a choice, or something else decides. */
+export function comesUpAs({ values, variables, devices }: Plant, variable: number): number {
+  const { kind, owner, part } = variables[variable];
+  const device = devices[owner];
+  const control = kind === 'control' ? device.controls.get(part) : undefined;
+  if (!control || control.bits.length > 0 || isLoaded(device, control)) return -1;
+  const after = powerUpOf(device.wired, control.control);
+  return after.is === 'value' ? values.id(after.value) : -1;
+}
+
 function powerUpControl(plant: Plant, device: PlantDevice, control: PlantControl, store: Store, first: boolean, fork: Fork): void {
-  if (!store.has(control.variable)) return;
-  if (device.presets?.loads.includes(control) && loadedAtPowerUp(device, control)) return;
+  if (!store.has(control.variable) || isLoaded(device, control)) return;
   if (control.bits.length > 0) {
     store.set(control.variable, ruledBy(plant.values, store, control));
     return;

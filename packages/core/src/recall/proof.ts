@@ -376,12 +376,20 @@ export class Prover {
     return values?.length === 1 && values[0] === one.laid.wants(variable);
   }
 
-  /** Leaves out what nothing can move from where it is wanted (a pedal that nobody steps on). */
+  /** Leaves out what nothing can move from where it is wanted (a pedal that nobody steps on), and what lies in a loop that is out. */
   private mayMove(one: Case, variables: readonly number[]): number[] {
     return variables.filter((variable) => {
       const value = one.exploration.restsOn(variable);
-      return value < 0 || value !== one.laid.wants(variable);
+      return (value < 0 || value !== one.laid.wants(variable)) && !this.isMuted(one, variable);
     });
+  }
+
+  /** Whether the press takes the loop out that holds a variable's device, so that nothing of it is heard. */
+  private isMuted(one: Case, variable: number): boolean {
+    const loop = this.outlook.loopAround(variable);
+    const out = this.plant.values.id(0);
+    if (loop < 0 || one.after.left(loop) !== out || one.laid.obeyed.has(loop)) return false;
+    return (!one.laid.has(loop) || one.laid.wants(loop) === out) && this.outlook.isMutedByItsLoop(variable);
   }
 
   /** What is wanted on is soonest certain to be missed: tried first. */

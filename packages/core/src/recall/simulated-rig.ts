@@ -40,8 +40,11 @@ export class SimulatedRig {
     return plant.devices.map((device) => this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined)).every(Boolean);
   }
 
+  private readonly asChosen: Fork = (open) => open[this.choices.of(open.length)];
+
   private asNeeded(device: PlantDevice, needs: Sequence['needs']): Fork {
     const { values } = this.plant;
+    if (!needs.some((need) => need.device === device.id)) return this.asChosen;
     const wanted = new Map(needs.filter((need) => need.device === device.id).map((need) => [need.part, need.value]));
     const { presets } = device;
     const isWanted = (part: string, value: number) => !wanted.has(part) || String(values.literal(value)) === wanted.get(part);
@@ -84,7 +87,7 @@ export class SimulatedRig {
   private restart(device: PlantDevice): boolean {
     const { plant } = this;
     openContacts(plant, device, this.store);
-    powerUp(plant, device, this.store, false, (open) => open[this.choices.of(open.length)]);
+    powerUp(plant, device, this.store, false, this.asChosen);
     return this.fireOwn(device);
   }
 

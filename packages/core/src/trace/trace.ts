@@ -83,11 +83,13 @@ export class Tracer {
   }
 
   private listen({ live }: State, wants: Wants): string {
+    const { edges, active } = this.graph;
     let heard = '';
-    for (const edge of this.graph.edges) {
-      if (!edge.active || live.edges[edge.index] !== 1) continue;
-      heard += `${edge.index}`;
-      for (const control of edge.governedBy) heard += `,${this.numberOf(wants.of(control))}`;
+    for (let edge = 0; edge < active.length; edge += 1) {
+      if (active[edge] === 0 || live.edges[edge] === 0) continue;
+      heard += edge;
+      const { governedBy } = edges[edge];
+      for (let i = 0; i < governedBy.length; i += 1) heard += `,${this.numberOf(wants.of(governedBy[i]))}`;
       heard += ';';
     }
     return heard;
@@ -110,7 +112,8 @@ export class Tracer {
       for (let i = 0; i < controls.length; i += 1) values[controls[i]] = literals[i];
     }
     const closed = new Uint8Array(this.graph.edges.length).fill(1);
-    for (const { index, when } of this.switched) if (!isClosed(when, values)) closed[index] = 0;
+    const { switched } = this;
+    for (let i = 0; i < switched.length; i += 1) if (!isClosed(switched[i].when, values)) closed[switched[i].index] = 0;
     const state = { closed, live: this.search.live((index) => closed[index] === 1) };
     if (sound) this.states.set(sound, state);
     return state;

@@ -13,9 +13,11 @@ export const notOnPath = defineSoundRule({
   },
   each: (one) => {
     if (!isHeard(one)) return [];
-    const passed = new Set(one.trace().passes.filter((pass) => !pass.bypassed).map((pass) => pass.device));
-    return Object.entries(one.sound.pedals)
-      .filter(([device, state]) => state === 'on' && !passed.has(device))
-      .map(([device]) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
+    const { pedals } = one.sound;
+    const passed = new Set<string>();
+    for (const { bypassed, device } of one.trace().passes) if (!bypassed) passed.add(device);
+    return Object.keys(pedals)
+      .filter((device) => pedals[device] === 'on' && !passed.has(device))
+      .map((device) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
   },
 });
