@@ -33,6 +33,10 @@ class Reader {
   private readonly metIn: Int32Array;
   private readonly placeOf: Int32Array;
   private round = 0;
+  // What has been read of the sound at hand.
+  private readonly controls: number[];
+  private readonly literals: Literal[];
+  private count = 0;
 
   constructor(private readonly wiring: Wiring) {
     const { numberOf, refs } = wiring.controls;
@@ -40,6 +44,8 @@ class Reader {
     for (const [device, { loop, own }] of switchingOf(wiring)) this.switched.set(device, [number(loop), number(own)]);
     this.metIn = new Int32Array(refs.length);
     this.placeOf = new Int32Array(refs.length);
+    this.controls = refs.map(() => 0);
+    this.literals = refs.map(() => 0);
   }
 
   read(sound: Sound): Wants {
@@ -50,9 +56,8 @@ class Reader {
 
   private readAnew(sound: Sound): Wants {
     const { numberOf } = this.wiring.controls;
-    const controls: number[] = [];
-    const literals: Literal[] = [];
     this.round += 1;
+    this.count = 0;
     // Keys and values apart: twice as fast as entries, and every sound of the rig goes through here.
     const devices = Object.keys(sound.pedals);
     const states = Object.values(sound.pedals);
@@ -61,27 +66,29 @@ class Reader {
       if (!switched) continue;
       const [loop, own] = switched;
       if (states[i] === 'on') {
-        this.want(loop, 1, controls, literals);
-        this.want(own, 1, controls, literals);
-      } else this.want(own >= 0 ? own : loop, 0, controls, literals);
+        this.want(loop, 1);
+        this.want(own, 1);
+      } else this.want(own >= 0 ? own : loop, 0);
     }
     const refs = Object.keys(sound.wants);
     const wanted = Object.values(sound.wants);
-    for (let i = 0; i < refs.length; i += 1) this.want(numberOf.get(refs[i]) ?? -1, wanted[i], controls, literals);
-    return new Wants(controls, literals);
+    for (let i = 0; i < refs.length; i += 1) this.want(numberOf.get(refs[i]) ?? -1, wanted[i]);
+    return new Wants(this.controls.slice(0, this.count), this.literals.slice(0, this.count));
   }
 
   /** Of a control that comes twice the last counts. */
-  private want(control: number, literal: Literal, controls: number[], literals: Literal[]): void {
+  private want(control: number, literal: Literal): void {
     if (control < 0) return;
     if (this.metIn[control] === this.round) {
-      literals[this.placeOf[control]] = literal;
+      this.literals[this.placeOf[control]] = literal;
       return;
     }
+    const at = this.count;
     this.metIn[control] = this.round;
-    this.placeOf[control] = controls.length;
-    controls.push(control);
-    literals.push(literal);
+    this.placeOf[control] = at;
+    this.controls[at] = control;
+    this.literals[at] = literal;
+    this.count = at + 1;
   }
 }
 

@@ -115,6 +115,8 @@ export class Delivery {
     return `${items.join(';')}|${clocks.join(';')}|${this.options.record ? '' : this.store.key()}`;
   }
 
+  /** Messages that a controller sends between two waits. */
+  private readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
   private readonly surveyed = new Set<string>();
 
   /** Surveying, each thing is looked at once: what an event may touch, whatever the state. */
@@ -240,33 +242,33 @@ export class Delivery {
    * up in the order in which it sends them. Between two waits its loops and contacts move first, for they take no time.
    */
   private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
-    const { plant } = this;
-    const opens = held === 'press' ? actions.filter((action) => action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) : [];
+    const { plant, sending } = this;
     const loops = loopsAtOnce(plant, device);
     let now = time;
     let line = time;
-    for (let first = 0; first <= actions.length; ) {
-      let end = first;
-      for (; end < actions.length && actions[end].kind !== 'wait'; end += 1) {
-        const action = actions[end];
-        if (action.kind === 'loop') {
+    for (let at = 0; at <= actions.length; at += 1) {
+      sending.length = 0;
+      for (; at < actions.length && actions[at].kind !== 'wait'; at += 1) {
+        const action = actions[at];
+        const { kind } = action;
+        if (kind === 'loop') {
           const both = loops.get(action.loop);
           if (both) this.add(both[action.to], now);
-        } else if (action.kind !== 'program' && action.kind !== 'control' && action.kind !== 'wait') this.actNow(device, action, now, noPoints);
+        } else if (kind === 'program' || kind === 'control') sending.push(action);
+        else if (kind !== 'wait') this.actNow(device, action, now, noPoints);
       }
-      if (end === actions.length) for (const action of opens) if (action.kind === 'contact') this.setContact(controller, action.contact, 0, now, noPoints);
+      if (at === actions.length && held === 'press' && controller.contact.size > 0)
+        for (const action of actions) if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) this.setContact(controller, action.contact, 0, now, noPoints);
       line = Math.max(line, now);
-      for (let i = first; i < end; i += 1) {
-        const action = actions[i];
-        if (action.kind !== 'program' && action.kind !== 'control') continue;
-        line += byteLength(action) * byteMicroseconds;
-        const { hops, deeds } = heardBy(plant, device, action);
+      for (let i = 0; i < sending.length; i += 1) {
+        line += byteLength(sending[i]) * byteMicroseconds;
+        const { hops, deeds, timeless } = heardBy(plant, device, sending[i]);
         this.messages += hops;
-        for (let k = 0; k < deeds.length; k += 1) this.emit(deeds[k], line, noPoints);
+        if (timeless && this.options.record) for (let k = 0; k < timeless.length; k += 1) this.operations.push(timeless[k]);
+        else for (let k = 0; k < deeds.length; k += 1) this.emit(deeds[k], line, noPoints);
       }
-      const wait = actions[end];
+      const wait = actions[at];
       if (wait?.kind === 'wait') now = Math.max(now, line) + Math.round(wait.ms * 1000);
-      first = end + 1;
     }
   }
 

@@ -12,7 +12,12 @@ import { NeedVariable, PartialStore, type Store } from './store.ts';
 import { NeedPin } from './values.ts';
 
 const place = PartialStore.places(4, [0, 1, 2]);
-const row = (...values: number[]): Row => Int32Array.from(values);
+const row = (...values: number[]): Row => values;
+/** The row that an effect leads to; null where it led to the very same one before. */
+const ledTo = (effect: Effect, from: Row): Row | null => {
+  const into: Row = [];
+  return effect.leadsTo(from, into) ? into : null;
+};
 
 describe('an effect', () => {
   let runs = 0;
@@ -57,12 +62,12 @@ describe('an effect', () => {
     const all = effectOf((store) => {
       for (const variable of [0, 1, 2]) store.set(variable, 7);
     });
-    expect([...all.leadsTo(row(1, 2, 3, 0))!]).toEqual([7, 7, 7, 0]);
-    expect(all.leadsTo(row(4, 5, 6, 0))).toBeNull();
-    expect([...all.leadsTo(row(4, 5, 6, 1))!]).toEqual([7, 7, 7, 1]);
+    expect(ledTo(all, row(1, 2, 3, 0))).toEqual([7, 7, 7, 0]);
+    expect(ledTo(all, row(4, 5, 6, 0))).toBeNull();
+    expect(ledTo(all, row(4, 5, 6, 1))).toEqual([7, 7, 7, 1]);
     const some = effectOf(copies);
-    expect(some.leadsTo(row(0, 1, 2, 0))).not.toBeNull();
-    expect([...some.leadsTo(row(0, 5, 6, 0))!]).toEqual([0, 9, 6, 0]);
+    expect(ledTo(some, row(0, 1, 2, 0))).toEqual([0, 9, 2, 0]);
+    expect(ledTo(some, row(0, 5, 6, 0))).toEqual([0, 9, 6, 0]);
   });
 
   test('refuses what the machine does not follow, and asks again the next time', () => {

@@ -37,18 +37,19 @@ export class Effect {
     for (let i = 0; i < columns.length; i += 1) row[columns[i]] = values[i];
   }
 
-  /** The row that it leads to; null where it has led to the very same one before. */
-  leadsTo(row: Row): Row | null {
+  /** Puts the row that it leads to into another; false where it has led to the very same one before. */
+  leadsTo(row: Row, into: Row): boolean {
     const writes = this.writes(row);
+    const { columns, values } = writes;
     const last = row.length - 1;
-    if (writes.columns.length === last) {
+    if (columns.length === last) {
       const bit = 1 << row[last];
-      if ((writes.ledFrom & bit) !== 0) return null;
+      if ((writes.ledFrom & bit) !== 0) return false;
       writes.ledFrom |= bit;
     }
-    const next = row.slice();
-    this.apply(next);
-    return next;
+    for (let column = 0; column <= last; column += 1) into[column] = row[column];
+    for (let i = 0; i < columns.length; i += 1) into[columns[i]] = values[i];
+    return true;
   }
 
   /** What one column is after it. */
@@ -99,13 +100,13 @@ export class Reader implements Store {
     readonly pins: Pins,
     width: number,
   ) {
-    this.state = new Int32Array(width);
+    this.state = new Array<number>(width).fill(0);
     this.isKnown = new Uint8Array(width);
     this.isWritten = new Uint8Array(width);
   }
 
   begin(row: Row): void {
-    this.state.set(row);
+    for (let column = 0; column < row.length; column += 1) this.state[column] = row[column];
     this.isKnown.fill(0);
     this.isWritten.fill(0);
     this.read.length = 0;

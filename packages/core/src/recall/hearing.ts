@@ -8,6 +8,8 @@ import { Laid, unwanted } from './laid.ts';
 import type { Plant, PlantControl, PlantDevice, PlantPresets } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
+const noCues: ReadonlyMap<number, number> = new Map();
+
 /** Reads a variable of the state that is judged. */
 export type Read = (variable: number) => number;
 
@@ -91,11 +93,11 @@ export class Hearing {
     }
     this.presetOf = presetOf;
     const size = plant.variables.length;
-    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), names: new Uint8Array(size), isNamed: new Int32Array(size) };
+    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), isNamed: new Int32Array(size) };
   }
 
   /** A sound lays out at most as much as there are variables. */
-  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly names: Uint8Array; readonly isNamed: Int32Array };
+  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly isNamed: Int32Array };
   private round = 0;
   private readonly laidOut = new WeakMap<Sound, Laid>();
 
@@ -107,25 +109,24 @@ export class Hearing {
   }
 
   private layAnew(sound: Sound): Laid {
-    const { variables, wanted, names } = this.scratch;
+    const { variables, wanted } = this.scratch;
     const { controls, literals } = wantsOf(this.plant.wiring, sound);
     const { values } = this.plant;
-    const obeyed = new Map<number, number>();
+    let obeyed: Map<number, number> | undefined;
     for (let i = 0; i < controls.length; i += 1) {
       const { variable, isCue } = this.wantable[controls[i]];
       const value = values.id(literals[i]);
       variables[i] = variable;
       wanted[i] = value;
-      names[i] = 1;
-      if (isCue) obeyed.set(variable, value);
+      if (isCue) (obeyed ??= new Map<number, number>()).set(variable, value);
     }
     const count = this.layStored(controls, literals);
-    return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), names.slice(0, count), obeyed, this.plant.variables.length);
+    return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), controls.length, obeyed ?? noCues, this.plant.variables.length);
   }
 
   /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
   private layStored(controls: readonly number[], literals: readonly Literal[]): number {
-    const { variables, wanted, names, isNamed } = this.scratch;
+    const { variables, wanted, isNamed } = this.scratch;
     let count = controls.length;
     this.round += 1;
     for (let i = 0; i < count; i += 1) isNamed[variables[i]] = this.round;
@@ -137,7 +138,6 @@ export class Hearing {
         if (content === undefined) continue;
         variables[count] = control.variable;
         wanted[count] = content;
-        names[count] = 0;
         count += 1;
       }
     }

@@ -13,14 +13,14 @@ const untouched = -2;
 export class Leaves {
   constructor(
     private readonly known: Int32Array,
-    /** The variables that it may change. */
-    readonly touched: readonly number[],
+    /** The variables that it may change, each once. */
+    readonly touched: Int32Array,
   ) {}
 
   /** Of an event of which no more is known than what it may change. */
   static open(variables: number, touched: Iterable<number>): Leaves {
     const known = new Int32Array(variables).fill(untouched);
-    const list = [...new Set(touched)];
+    const list = Int32Array.from(new Set(touched));
     for (const variable of list) known[variable] = mayChange;
     return new Leaves(known, list);
   }
@@ -57,7 +57,7 @@ const closed = new WeakMap<Deed, Map<string | number, Done>>();
 
 class Aftermath {
   private readonly known: Int32Array;
-  private readonly touched: number[] = [];
+  private count = 0;
   private readonly running: Running = { busyUntil: new Map() };
   /** Devices of which it is not known until when they load. */
   private readonly unsure = new Set<number>();
@@ -77,11 +77,11 @@ class Aftermath {
       else if (deed.isClosed && this.isFree(deed.device, time)) this.repeat(deed, time);
       else this.tryOut(deed, time);
     }
-    return new Leaves(this.known, this.touched);
+    return new Leaves(this.known, this.trial.touched.slice(0, this.count));
   }
 
   private note(variable: number, value: number): void {
-    if (this.known[variable] === untouched) this.touched.push(variable);
+    if (this.known[variable] === untouched) this.trial.touched[this.count++] = variable;
     this.known[variable] = value;
   }
 
@@ -175,11 +175,14 @@ class Trial implements Store {
   private readonly heldIn: Int32Array;
   private readonly knownIn: Int32Array;
   private readonly values: Int32Array;
+  /** Room for the variables that operations touch. */
+  readonly touched: Int32Array;
 
   constructor(variables: number) {
     this.heldIn = new Int32Array(variables);
     this.knownIn = new Int32Array(variables);
     this.values = new Int32Array(variables);
+    this.touched = new Int32Array(variables);
   }
 
   /** Forgets everything. */

@@ -53,8 +53,12 @@ export class Machine {
   private readonly once = new Set<CompiledEvent>();
   private readonly alike = new Map<CompiledEvent, readonly CompiledEvent[]>();
   private known: readonly CompiledEvent[] | undefined;
+  /** Those of them that may lead on from a row though they have been tried from another; found after the first row. */
+  private varying: readonly CompiledEvent[] | undefined;
   private readonly faults: ReadonlySet<FaultKind>;
   private readonly losable: ReadonlySet<FaultKind>;
+  /** A row that may not have been reached before. */
+  private readonly ahead: Row = [];
   private next = 0;
   private steps = 0;
   /** Given up: whoever asks again is told again, for the row that was one too many is not kept. */
@@ -109,7 +113,9 @@ export class Machine {
     const first = new Map<string | number, CompiledEvent[]>();
     return events.filter((compiled) => {
       if (!isConstant(compiled, variables)) return true;
-      const key = variables.length === 1 ? compiled.leaves.on(variables[0]) : variables.map((variable) => compiled.leaves.on(variable)).join(',');
+      const { leaves } = compiled;
+      const key =
+        variables.length === 1 ? leaves.on(variables[0]) : variables.length === 2 ? leaves.on(variables[0]) * 0x4000000 + leaves.on(variables[1]) : variables.map((variable) => leaves.on(variable)).join(',');
       const alike = first.get(key);
       if (alike) {
         alike.push(compiled);
@@ -130,7 +136,7 @@ export class Machine {
       throw new TooManyStates();
     }
     this.seen.add(key);
-    this.reached.push({ row, depth: from ? from.depth + 1 : 0, from, move, cold: start?.cold, initialLost: start?.lost });
+    this.reached.push({ row: row === this.ahead ? row.slice() : row, depth: from ? from.depth + 1 : 0, from, move, cold: start?.cold, initialLost: start?.lost });
   }
 
   private expand(): void {
@@ -141,13 +147,12 @@ export class Machine {
       if (!stepper.canHappen(here.row, compiled)) continue;
       for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable)) if (outcome !== 'quiet') this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
     }
-    for (const compiled of this.events) {
+    for (const compiled of this.varying ?? this.events) {
       if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled)) continue;
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
       if (this.losable.size === 0 && compiled.operations && compiled.outcome === 'quiet' && !isStray(compiled)) {
-        const row = stepper.leadsTo(here.row, compiled.operations);
-        if (row) this.add(row, here, { compiled });
+        if (stepper.leadsTo(here.row, compiled.operations, this.ahead)) this.add(this.ahead, here, { compiled });
         continue;
       }
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
@@ -155,6 +160,7 @@ export class Machine {
         else if (!question.also?.includes(compiled)) this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
       }
     }
+    this.varying ??= this.events.filter((compiled) => !this.once.has(compiled));
     this.next += 1;
   }
 }

@@ -51,7 +51,7 @@ export class Prover {
     const trial = serving ?? new EventTable(plant, none, kept?.table);
     this.setAside = serving ? none : unquietAndUnused(plant, trial, used, limits);
     this.table = this.setAside.size === 0 ? trial : new EventTable(plant, this.setAside);
-    this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => compiled.leaves.touched));
+    this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => [...compiled.leaves.touched]));
     this.suspects = this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && plant.mayFeedBack));
     if (kept) this.takeOver(kept);
   }

@@ -14,7 +14,7 @@ import type { Pins } from './values.ts';
 export class TooManyStates extends Error {}
 
 /** A row of a machine: its variables' values, and last whether the one stray foot or fault has been used. */
-export type Row = Int32Array;
+export type Row = number[];
 
 /** A way to come from one row to another, for telling the sequence. */
 export interface Move {
@@ -83,9 +83,9 @@ export class Stepper {
     return operations === null || outcome !== 'quiet' ? null : this.performed(from, operations);
   }
 
-  /** The same for exploring: null too where this event has led to the very same row before. */
-  leadsTo(from: Row, operations: readonly Operation[]): Row | null {
-    return this.effectOf(operations).leadsTo(from);
+  /** The same for exploring, put into another row; false where what these operations do has led to the very same row before. */
+  leadsTo(from: Row, operations: readonly Operation[], into: Row): boolean {
+    return this.effectOf(operations).leadsTo(from, into);
   }
 
   /**
@@ -130,7 +130,7 @@ export class Stepper {
     if (this.cold) return this.cold;
     const followed = new Set(this.variables.map((variable) => this.plant.device.get(this.plant.variables[variable].device)!));
     const devices = [...followed].sort((a, b) => a.index - b.index);
-    this.cold = this.forked(new Int32Array(this.width), (store, fork) => {
+    this.cold = this.forked(new Array<number>(this.width).fill(0), (store, fork) => {
       for (const device of devices) powerUp(this.plant, device, store, true, fork);
     });
     return this.cold;

@@ -17,7 +17,7 @@ export class NeedVariable {
 
 /** A state of some of the rig's variables: writes to others fall away, reads of others are refused. */
 export class PartialStore implements Store {
-  private state: Int32Array = new Int32Array(0);
+  private state: number[] = [];
 
   constructor(
     private readonly place: Int32Array,
@@ -31,7 +31,7 @@ export class PartialStore implements Store {
     return place;
   }
 
-  open(state: Int32Array): this {
+  open(state: number[]): this {
     this.state = state;
     return this;
   }
