@@ -38,7 +38,7 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
   });
   if (event.kind === 'restart') return uncompiled(restartTouches(plant, event), 'quiet');
   const recorded = (options: { readonly survey?: boolean; readonly straight?: boolean }) => {
-    const delivery = new Delivery(plant, nowhere(), { record: true, ...options });
+    const delivery = new Delivery(plant, nowhere, { record: true, ...options });
     begin(plant, event, delivery);
     return { delivery, outcome: delivery.settle() };
   };
@@ -62,7 +62,7 @@ function freeBank(plant: Plant, event: RigEvent): number | null {
 
 /** While an event is recorded, nothing is read. */
 const noPlaces = new Int32Array(0);
-const nowhere = (): PartialStore => new PartialStore(noPlaces, new Map());
+const nowhere = new PartialStore(noPlaces, new Map());
 const allTouchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap(({ deed }) => deed.touches));
 
 function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {

@@ -62,10 +62,12 @@ export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
 export class Delivery {
   readonly operations: Operation[] = [];
   readonly points: LossyPoint[] = [];
-  private readonly running: Running = { busyUntil: new Map() };
-  private readonly queue = new Agenda<Item>();
-  private readonly lineFree = new Map<number, number>();
-  private readonly seen = new Set<string>();
+  // Made when they are needed: a straight press, recorded, needs none of them.
+  private running: Running | undefined;
+  private queue: Agenda<Item> | undefined;
+  private lineFree: Map<number, number> | undefined;
+  private seen: Set<string> | undefined;
+  private surveyed: Set<string> | undefined;
   private marker = '';
   private markAgain = 0;
   private seq = 0;
@@ -81,9 +83,10 @@ export class Delivery {
   settle(): Outcome {
     for (;;) {
       if (this.messages > this.plant.messageLimit) return 'gave-up';
-      if (this.queue.size === 0) return 'quiet';
-      if (this.repeats()) return 'never-quiet';
-      const item = this.queue.take();
+      const { queue } = this;
+      if (!queue || queue.size === 0) return 'quiet';
+      if (this.repeats(queue)) return 'never-quiet';
+      const item = queue.take();
       if (item.kind === 'act') this.actNow(item.device, item.act, item.time, item.points);
       else this.arrive(item.to, item.message, item.time, item.points);
     }
@@ -93,34 +96,35 @@ export class Delivery {
    * A configuration with its queue that was there before comes back for ever. Looked for only where messages can
    * come round, once an event has grown long, and only when what was next then is next again.
    */
-  private repeats(): boolean {
+  private repeats(queue: Agenda<Item>): boolean {
     const from = Math.min(48, this.plant.messageLimit / 4);
     if (!this.plant.mayFeedBack || this.options.survey || this.messages < from) return false;
-    const next = this.queue.first();
+    const next = queue.first();
     const name = nameOf(next);
     if (this.messages >= this.markAgain) {
       this.marker = name;
       this.markAgain = this.messages * 2;
     }
     if (name !== this.marker) return false;
-    const key = this.configuration(next.time);
+    const key = this.configuration(queue, next.time);
+    this.seen ??= new Set();
     if (this.seen.has(key)) return true;
     this.seen.add(key);
     return false;
   }
 
-  private configuration(now: number): string {
-    const items = this.queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
-    const clocks = [...this.lineFree, ...this.running.busyUntil].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
+  private configuration(queue: Agenda<Item>, now: number): string {
+    const items = queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
+    const clocks = [...(this.lineFree ?? []), ...(this.running?.busyUntil ?? [])].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
     return `${items.join(';')}|${clocks.join(';')}|${this.options.record ? '' : this.store.key()}`;
   }
 
   /** Messages that a controller sends between two waits. */
   private readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
-  private readonly surveyed = new Set<string>();
 
   /** Surveying, each thing is looked at once: what an event may touch, whatever the state. */
   private first(key: string): boolean {
+    this.surveyed ??= new Set();
     if (this.surveyed.has(key)) return false;
     this.surveyed.add(key);
     return true;
@@ -138,6 +142,7 @@ export class Delivery {
       if (deed.mayEmit) for (let program = 0; program < 128; program += 1) this.sendOn(deed, { emits: program, time }, points);
       return;
     }
+    this.running ??= { busyUntil: new Map() };
     const applied = deed.apply(this.store, this.running, time);
     if (applied) this.sendOn(deed, applied, points);
   }
@@ -160,7 +165,8 @@ export class Delivery {
 
   /** Puts a message on a device's line behind what already waits there. */
   send(from: PlantDevice, message: MidiMessage, now: number, points: readonly number[]): void {
-    const arrival = Math.max(now, this.lineFree.get(from.index) ?? 0) + byteLength(message) * byteMicroseconds;
+    const arrival = Math.max(now, this.freeFrom(from)) + byteLength(message) * byteMicroseconds;
+    this.lineFree ??= new Map();
     this.lineFree.set(from.index, arrival);
     if (from.sendsTo.length === 0) return;
     this.options.watcher?.sent?.(from.id, message, arrival);
@@ -169,12 +175,22 @@ export class Delivery {
     this.passOn(from.sendsTo, message, arrival, [...points, sent.id]);
   }
 
+  /** When a device's line is free again. */
+  private freeFrom(device: PlantDevice): number {
+    return this.lineFree?.get(device.index) ?? 0;
+  }
+
+  private enqueue(item: Item): void {
+    this.queue ??= new Agenda();
+    this.queue.add(item);
+  }
+
   private passOn(links: readonly MidiLink[], message: MidiMessage, time: number, points: readonly number[]): void {
     for (const link of links) {
       const to = this.plant.device.get(link.to)!;
       const crossed = this.lossy('link', to);
       if (crossed.lost) continue;
-      this.queue.add({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [...points, crossed.id] });
+      this.enqueue({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [...points, crossed.id] });
       this.messages += 1;
     }
   }
@@ -226,11 +242,11 @@ export class Delivery {
     let now = time;
     const local = (act: LocalAct) => {
       if (now === time || this.options.survey) this.actNow(device, act, now, points);
-      else this.queue.add({ kind: 'act', time: now, seq: (this.seq += 1), device, act, points });
+      else this.enqueue({ kind: 'act', time: now, seq: (this.seq += 1), device, act, points });
     };
     for (const action of actions) {
       if (action.kind === 'program' || action.kind === 'control') this.send(device, action, now, points);
-      else if (action.kind === 'wait') now = Math.max(now, this.lineFree.get(device.index) ?? 0) + Math.round(action.ms * 1000);
+      else if (action.kind === 'wait') now = Math.max(now, this.freeFrom(device)) + Math.round(action.ms * 1000);
       else local(action);
     }
     if (held === 'stay') return;

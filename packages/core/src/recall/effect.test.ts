@@ -58,7 +58,7 @@ describe('an effect', () => {
     expect(runs).toBe(1);
   });
 
-  test('leads to a row once, for each last column, where it writes every other', () => {
+  test('leads to a row once, for each last column, where it writes or reads every other', () => {
     const all = effectOf((store) => {
       for (const variable of [0, 1, 2]) store.set(variable, 7);
     });
@@ -68,6 +68,11 @@ describe('an effect', () => {
     const some = effectOf(copies);
     expect(ledTo(some, row(0, 1, 2, 0))).toEqual([0, 9, 2, 0]);
     expect(ledTo(some, row(0, 5, 6, 0))).toEqual([0, 9, 6, 0]);
+    // It reads 0 and 2 where 0 is 1: what 1 was before makes no difference.
+    expect(ledTo(some, row(1, 5, 6, 0))).toEqual([1, 6, 6, 0]);
+    expect(ledTo(some, row(1, 7, 6, 0))).toBeNull();
+    expect(ledTo(some, row(1, 7, 6, 1))).toEqual([1, 6, 6, 1]);
+    expect(ledTo(some, row(1, 7, 8, 0))).toEqual([1, 8, 8, 0]);
   });
 
   test('refuses what the machine does not follow, and asks again the next time', () => {

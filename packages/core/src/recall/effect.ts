@@ -14,7 +14,9 @@ interface Writes {
   readonly column: -1;
   readonly columns: readonly number[];
   readonly values: readonly number[];
-  /** Bits of the values of the last column from which it led on before, where it writes every other column. */
+  /** Whether every column but the last is written, or was read on the way: it then leads to one row alone. */
+  readonly isWhole: boolean;
+  /** Bits of the values of the last column from which it led on before. */
   ledFrom: number;
 }
 
@@ -42,7 +44,7 @@ export class Effect {
     const writes = this.writes(row);
     const { columns, values } = writes;
     const last = row.length - 1;
-    if (columns.length === last) {
+    if (writes.isWhole) {
       const bit = 1 << row[last];
       if ((writes.ledFrom & bit) !== 0) return false;
       writes.ledFrom |= bit;
@@ -115,7 +117,8 @@ export class Reader implements Store {
   written(): Writes {
     const columns: number[] = [];
     for (let column = 0; column < this.isWritten.length; column += 1) if (this.isWritten[column] === 1) columns.push(column);
-    return { column: -1, columns, values: columns.map((column) => this.state[column]), ledFrom: 0 };
+    const isWhole = this.isKnown.subarray(0, this.isKnown.length - 1).every((known) => known === 1);
+    return { column: -1, columns, values: columns.map((column) => this.state[column]), isWhole, ledFrom: 0 };
   }
 
   has(variable: number): boolean {

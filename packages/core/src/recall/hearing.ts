@@ -19,13 +19,8 @@ export type Heard =
   | { readonly is: 'wrong'; readonly silent: boolean }
   | { readonly is: 'unknown'; readonly symbols: readonly ContentSymbol[] };
 
-interface Wantable {
-  readonly variable: number;
-  /** The player sets it, looking. */
-  readonly isCue: boolean;
-  /** Of a device's preset: what recalling one loads. */
-  readonly presets: PlantPresets | undefined;
-}
+/** How a sound's want of a control is laid out: as it is; as a cue, for the player sets it; or, of a preset, with what recalling it loads. */
+const [plain, cue, preset] = [0, 1, 2];
 
 export interface HearingEdge {
   readonly index: number;
@@ -43,8 +38,9 @@ export class Hearing {
   readonly activeEdges: readonly HearingEdge[];
   /** The preset variable of the device that a control belongs to. */
   readonly presetOf: ReadonlyMap<number, number>;
-  /** What a sound can want, by the control's number. */
-  private readonly wantable: Wantable[] = [];
+  /** By the control's number, how a want of it is laid out; and of a preset what recalling one loads. */
+  private readonly manner: Uint8Array;
+  private readonly presetsAt: (PlantPresets | undefined)[] = [];
   private readonly search: LiveSearch;
   private readonly related = new Map<number, readonly number[]>();
   /** The loop that holds a device, and the switches of devices in a loop. */
@@ -81,17 +77,19 @@ export class Hearing {
       if (ownVariable !== undefined) this.inLoop.set(loopVariable, [...(this.inLoop.get(loopVariable) ?? []), ownVariable]);
     }
     const presetOf = new Map<number, number>();
+    const manners: number[] = [];
     for (const device of plant.devices) {
       const { presets } = device;
       for (const control of device.controls.values()) {
-        this.wantable.push({ variable: control.variable, isCue: ownerOf(device.wired, control.control) !== 'programmed', presets: undefined });
+        manners.push(ownerOf(device.wired, control.control) === 'programmed' ? plain : cue);
         this.controlOf.set(control.variable, control);
         this.device.set(control.variable, device);
         if (presets) presetOf.set(control.variable, presets.variable);
       }
-      if (presets) this.wantable.push({ variable: presets.variable, isCue: false, presets });
+      if (presets) this.presetsAt[manners.push(preset) - 1] = presets;
     }
     this.presetOf = presetOf;
+    this.manner = Uint8Array.from(manners);
     const size = plant.variables.length;
     this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), isNamed: new Int32Array(size) };
   }
@@ -111,14 +109,15 @@ export class Hearing {
   private layAnew(sound: Sound): Laid {
     const { variables, wanted } = this.scratch;
     const { controls, literals } = wantsOf(this.plant.wiring, sound);
-    const { values } = this.plant;
+    const { values, variableAt } = this.plant;
+    const { manner } = this;
     let obeyed: Map<number, number> | undefined;
     for (let i = 0; i < controls.length; i += 1) {
-      const { variable, isCue } = this.wantable[controls[i]];
+      const variable = variableAt[controls[i]];
       const value = values.id(literals[i]);
       variables[i] = variable;
       wanted[i] = value;
-      if (isCue) (obeyed ??= new Map<number, number>()).set(variable, value);
+      if (manner[controls[i]] === cue) (obeyed ??= new Map<number, number>()).set(variable, value);
     }
     const count = this.layStored(controls, literals);
     return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), controls.length, obeyed ?? noCues, this.plant.variables.length);
@@ -131,10 +130,10 @@ export class Hearing {
     this.round += 1;
     for (let i = 0; i < count; i += 1) isNamed[variables[i]] = this.round;
     for (let i = 0; i < controls.length; i += 1) {
-      const { presets } = this.wantable[controls[i]];
-      if (!presets) continue;
-      for (const control of presets.loads) {
-        const content = isNamed[control.variable] === this.round ? undefined : presets.content(Number(literals[i]), control);
+      if (this.manner[controls[i]] !== preset) continue;
+      const { loads, content: contentOf } = this.presetsAt[controls[i]]!;
+      for (const control of loads) {
+        const content = isNamed[control.variable] === this.round ? undefined : contentOf(Number(literals[i]), control);
         if (content === undefined) continue;
         variables[count] = control.variable;
         wanted[count] = content;

@@ -21,8 +21,11 @@ export class Liveness {
   private readonly back: Lists;
   private readonly sources: readonly number[];
   private readonly ends: readonly number[];
-  private readonly nodeCount: number;
+  // Used again for each question.
   private readonly stack: Int32Array;
+  private readonly asked: Uint8Array;
+  private readonly forward: Uint8Array;
+  private readonly backward: Uint8Array;
 
   /** `onwards` and `back`: ways between nodes that are there whatever any one control is. */
   constructor(
@@ -40,18 +43,21 @@ export class Liveness {
     this.back = listsOf(back);
     this.sources = graph.sources.map((source) => source.node);
     this.ends = graph.destinations.map((end) => end.node);
-    this.nodeCount = graph.nodeCount;
+    this.asked = new Uint8Array(graph.edges.length);
+    this.forward = new Uint8Array(graph.nodeCount);
+    this.backward = new Uint8Array(graph.nodeCount);
     this.stack = new Int32Array(graph.nodeCount + this.sources.length + this.ends.length);
   }
 
   may(ranges: Packed): May {
-    const { leaving, arriving, from, to, stack } = this;
-    const asked = new Uint8Array(from.length);
-    const forward = new Uint8Array(this.nodeCount);
+    const { leaving, arriving, from, to, stack, sources, ends, asked, forward, backward } = this;
+    asked.fill(0);
+    forward.fill(0);
+    backward.fill(0);
     let height = 0;
-    for (const node of this.sources) {
-      forward[node] = 1;
-      stack[height++] = node;
+    for (let i = 0; i < sources.length; i += 1) {
+      forward[sources[i]] = 1;
+      stack[height++] = sources[i];
     }
     while (height > 0) {
       const node = stack[--height];
@@ -64,15 +70,15 @@ export class Liveness {
         stack[height++] = to[edge];
       }
     }
-    const backward = new Uint8Array(this.nodeCount);
     const live = new Uint8Array(from.length);
     let sounds = false;
-    for (const node of this.ends)
-      if (forward[node] === 1) {
-        sounds = true;
-        backward[node] = 1;
-        stack[height++] = node;
-      }
+    for (let i = 0; i < ends.length; i += 1) {
+      const node = ends[i];
+      if (forward[node] !== 1) continue;
+      sounds = true;
+      backward[node] = 1;
+      stack[height++] = node;
+    }
     while (height > 0) {
       const node = stack[--height];
       for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
@@ -108,27 +114,27 @@ export class Liveness {
 
   /** Whether sound surely reaches a destination. */
   surelySounds(ranges: Packed): boolean {
-    const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, this.to);
+    const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, this.to, this.forward);
     return this.ends.some((node) => forward[node] === 1);
   }
 
   /** 1 for each section that is surely on a path from a source to a destination. */
   mustLive(ranges: Packed): Uint8Array {
     const { from, to } = this;
-    const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, to);
-    const backward = this.surely(ranges, this.ends, this.back, this.arriving, from);
+    const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, to, this.forward);
+    const backward = this.surely(ranges, this.ends, this.back, this.arriving, from, this.backward);
     const live = new Uint8Array(from.length);
     for (let edge = 0; edge < live.length; edge += 1) if (forward[from[edge]] === 1 && backward[to[edge]] === 1 && this.packing.mustClose(edge, ranges)) live[edge] = 1;
     return live;
   }
 
-  private surely(ranges: Packed, starts: readonly number[], ways: Lists, edgesAt: Lists, other: Int32Array): Uint8Array {
+  private surely(ranges: Packed, starts: readonly number[], ways: Lists, edgesAt: Lists, other: Int32Array, seen: Uint8Array): Uint8Array {
     const { stack } = this;
-    const seen = new Uint8Array(this.nodeCount);
+    seen.fill(0);
     let height = 0;
-    for (const node of starts) {
-      seen[node] = 1;
-      stack[height++] = node;
+    for (let i = 0; i < starts.length; i += 1) {
+      seen[starts[i]] = 1;
+      stack[height++] = starts[i];
     }
     while (height > 0) {
       const node = stack[--height];

@@ -106,9 +106,10 @@ export class Stepper {
     return this.effectOf(operations);
   }
 
-  /** Every row that power-up may leave, the slots that fire by themselves included. */
+  /** Every row that power-up may leave, the slots that fire by themselves included; some perhaps more than once. */
   initial(faults: ReadonlySet<FaultKind>): readonly Initial[] {
     let reached: Initial[] = this.comesUp().map((row) => ({ row, cold: row, outcome: 'quiet', lost: undefined }));
+    if (!this.plant.devices.some(({ controller }) => controller?.powerUpSlot !== undefined)) return reached;
     for (const device of this.plant.devices) {
       const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
       if (!slot) continue;

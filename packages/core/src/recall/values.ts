@@ -39,7 +39,18 @@ export class Values {
   private readonly symbols: ContentSymbol[] = [];
   private readonly bySymbol = new Map<string, ContentSymbol>();
 
+  /** The ids of small whole numbers, plus 1; 0 where there is none yet. */
+  private readonly small = new Int32Array(1024);
+
   id(literal: Literal): number {
+    const isSmall = typeof literal === 'number' && literal >= 0 && literal < 1024 && Number.isInteger(literal);
+    if (isSmall && this.small[literal] > 0) return this.small[literal] - 1;
+    const id = this.find(literal);
+    if (isSmall) this.small[literal] = id + 1;
+    return id;
+  }
+
+  private find(literal: Literal): number {
     const found = typeof literal === 'number' ? this.byNumber.get(literal) : this.byWord.get(literal);
     if (found !== undefined) return found;
     const id = this.literals.length;
