@@ -115,12 +115,18 @@ export class Delivery {
 
   private configuration(queue: Agenda<Item>, now: number): string {
     const items = queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
-    const clocks = [...(this.lineFree ?? []), ...(this.running?.busyUntil ?? [])].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
+    const loading = [...(this.running?.busyUntil ?? [])].filter(([device]) => this.loadingMatters(this.plant.devices[device]));
+    const clocks = [...(this.lineFree ?? []), ...loading].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
     return `${items.join(';')}|${clocks.join(';')}|${this.options.record ? '' : this.store.key()}`;
   }
 
   /** Messages that a controller sends between two waits. */
   private readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
+
+  /** A device that lets messages wait while it loads, and sends none on, does in the end what it would have done at once: how far it is behind makes no difference. */
+  private loadingMatters({ wired: { anatomy } }: PlantDevice): boolean {
+    return anatomy.busy?.policy === 'drop' || anatomy.emits !== undefined;
+  }
 
   /** Surveying, each thing is looked at once: what an event may touch, whatever the state. */
   private first(key: string): boolean {

@@ -8,6 +8,7 @@ const regressions: readonly (readonly [number, string])[] = [
   [7921, 'a slot fired by power-up that never falls quiet'],
   [6314, 'a press that is lost on its way is not the judged one'],
   [1330052, 'in set order the sequence ends with the press that never falls quiet, not with the foot planned after it'],
+  [1902137, 'a circle goes round for ever also where a device that lets messages wait falls further and further behind'],
 ];
 
 describe('the proof against whole-rig enumeration from bytes', () => {
