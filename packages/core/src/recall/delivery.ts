@@ -264,8 +264,9 @@ export class Delivery {
    * up in the order in which it sends them. Between two waits its loops and contacts move first, for they take no time.
    */
   private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
-    const { plant, sending } = this;
+    const { plant, sending, operations } = this;
     const loops = loopsAtOnce(plant, device);
+    const isRecorded = this.options.record === true;
     let now = time;
     let line = time;
     for (let at = 0; at <= actions.length; at += 1) {
@@ -275,7 +276,9 @@ export class Delivery {
         const { kind } = action;
         if (kind === 'loop') {
           const both = loops.get(action.loop);
-          if (both) this.add(both[action.to], now);
+          if (!both) continue;
+          if (isRecorded && now === 0) operations.push(both[action.to]);
+          else this.emit(both[action.to].deed, now, noPoints);
         } else if (kind === 'program' || kind === 'control') sending.push(action);
         else if (kind !== 'wait') this.actNow(device, action, now, noPoints);
       }
@@ -286,7 +289,7 @@ export class Delivery {
         line += byteLength(sending[i]) * byteMicroseconds;
         const { hops, deeds, timeless } = heardBy(plant, device, sending[i]);
         this.messages += hops;
-        if (timeless && this.options.record) for (let k = 0; k < timeless.length; k += 1) this.operations.push(timeless[k]);
+        if (timeless && isRecorded) for (let k = 0; k < timeless.length; k += 1) operations.push(timeless[k]);
         else for (let k = 0; k < deeds.length; k += 1) this.emit(deeds[k], line, noPoints);
       }
       const wait = actions[at];
@@ -315,12 +318,6 @@ export class Delivery {
   private switchLoop(device: PlantDevice, { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>, now: number, points: readonly number[]): void {
     const both = loopsAtOnce(this.plant, device).get(loop);
     if (both) this.emit(both[to].deed, now, points);
-  }
-
-  /** What is recorded of an operation that reads nothing and calls nothing forth. */
-  private add(operation: Operation, time: number): void {
-    if (this.options.record && operation.time === time) this.operations.push(operation);
-    else this.emit(operation.deed, time, operation.points);
   }
 
   private copy(from: number, to: number, time: number, points: readonly number[]): void {

@@ -132,6 +132,27 @@ describe('laws of the pieces that the proof is made of', () => {
     expect(said.get('preset')).toBeUndefined();
   });
 
+  test('what others shut is heard in no state in which they are as they were', () => {
+    let shut = 0;
+    for (const show of [demoShow(), flyShow(), ...seeds.map(seededShow)]) {
+      const { plant, hearing, outlook } = proverOf(show);
+      const r = new Random(6);
+      for (let i = 0; i < 60; i += 1) {
+        const fixed = anyState(plant, r);
+        const isFixed = plant.variables.map(() => r.chance(0.5));
+        for (const { index } of plant.variables) {
+          if (!outlook.isShut(index, (variable) => (isFixed[variable] ? fixed[variable] : -1))) continue;
+          const state = anyState(plant, r);
+          for (const variable of state.keys()) if (isFixed[variable] && variable !== index) state[variable] = fixed[variable];
+          const { edges } = hearing.liveWhen((condition) => condition.values.includes(state[condition.variable]));
+          for (const edge of hearing.edges) if (edges[edge.index] === 1) expect(edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index)).toBe(false);
+          if (hearing.edges.some((edge) => edge.governedBy.includes(index))) shut += 1;
+        }
+      }
+    }
+    expect(shut).toBeGreaterThan(50);
+  });
+
   test('what a loop mutes while it is out is heard in no state in which it is out', () => {
     let muted = 0;
     let heard = 0;

@@ -42,6 +42,14 @@ describe('what a few variables settle of a sound', () => {
     const cut: Possible = (variable) => (variable === at('switcher/loop-3') ? [id(0)] : wanted.has(variable) ? [wanted.wants(variable)] : null);
     expect(outlook.audible(laid('clean'), few, outlook.ground(cut))).toEqual([at('combo/channel')]);
   });
+  test('what a switch that stays off shuts cannot be heard; what it bypasses can', () => {
+    const stays = (ref: string, literal: string | number) => (variable: number) => (variable === at(ref) ? id(literal) : -1);
+    expect(outlook.isShut(at('delay/preset'), stays('delay/on', 0))).toBe(true);
+    expect(outlook.isShut(at('delay/preset'), stays('delay/on', 1))).toBe(false);
+    expect(outlook.isShut(at('delay/preset'), stays('drive/on', 0))).toBe(false);
+    expect(outlook.isShut(at('delay/on'), stays('delay/on', 0))).toBe(false);
+    expect(outlook.isShut(at('combo/channel'), stays('switcher/loop-2', 0))).toBe(false);
+  });
   test('values that no section tells apart are of one class, and the wanted one is told', () => {
     const classOf = (sound: string, ref: string, literal: string | number) => outlook.classOf(laid(sound), at(ref), id(literal));
     expect(classOf('lead', 'delay/preset', 6)).toBe(classOf('lead', 'delay/preset', 7));

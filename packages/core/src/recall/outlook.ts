@@ -102,6 +102,19 @@ export class Outlook {
     return made;
   }
 
+  /** Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable surely has, negative where there is none. */
+  isShut(variable: number, stays: (variable: number) => number): boolean {
+    const isClosedOff = ({ when }: HearingEdge): boolean => {
+      for (let i = 0; i < when.length; i += 1) {
+        if (when[i].variable === variable || when[i].variable < 0) continue;
+        const value = stays(when[i].variable);
+        if (value >= 0 && !this.hearing.plant.values.isSymbolic(value) && !when[i].values.includes(value)) return true;
+      }
+      return false;
+    };
+    return (this.conditioned.get(variable) ?? []).every(isClosedOff) && (this.governed.get(variable) ?? []).every(isClosedOff);
+  }
+
   /** Whether nothing of a variable can be heard while the loop that holds its device is out, whatever all else is. */
   isMutedByItsLoop(variable: number): boolean {
     let isMuted = this.muted.get(variable);

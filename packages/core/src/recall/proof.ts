@@ -384,12 +384,17 @@ export class Prover {
     });
   }
 
-  /** Whether the press takes the loop out that holds a variable's device, so that nothing of it is heard. */
+  /** Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is shut, or lies in a loop that is out. */
   private isMuted(one: Case, variable: number): boolean {
+    const stays = (other: number): number => this.staysOn(one, other);
     const loop = this.outlook.loopAround(variable);
-    const out = this.plant.values.id(0);
-    if (loop < 0 || one.after.left(loop) !== out || one.laid.obeyed.has(loop)) return false;
-    return (!one.laid.has(loop) || one.laid.wants(loop) === out) && this.outlook.isMutedByItsLoop(variable);
+    return this.outlook.isShut(variable, stays) || (loop >= 0 && stays(loop) === this.plant.values.id(0) && this.outlook.isMutedByItsLoop(variable));
+  }
+
+  /** The value that the press leaves a variable on, where the sound wants no other; else negative. */
+  private staysOn({ laid, after }: Case, variable: number): number {
+    const value = after.left(variable);
+    return laid.obeyed.has(variable) || (laid.has(variable) && laid.wants(variable) !== value) ? -1 : value;
   }
 
   /** What is wanted on is soonest certain to be missed: tried first. */
