@@ -21,7 +21,7 @@ export function heardBy(plant: Plant, from: PlantDevice, message: Extract<MidiMe
   let found = known.get(key);
   if (!found) {
     const { hops, heard: listeners } = plant.listeners(from, message.channel);
-    const deeds = listeners.flatMap((to) => receive(plant, to, message));
+    const deeds = listeners.length === 1 ? receive(plant, listeners[0], message) : listeners.flatMap((to) => receive(plant, to, message));
     const mayWait = listeners.some((to) => to.wired.anatomy.busy);
     known.set(key, (found = { hops, deeds, timeless: mayWait ? null : deeds.map((deed) => ({ deed, time: 0, points: noPoints })) }));
   }

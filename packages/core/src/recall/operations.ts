@@ -264,6 +264,8 @@ function stepPreset(plant: Plant, presets: PlantPresets, by: number, wrap: boole
 const isOn = (literal: Literal | undefined): boolean => (typeof literal === 'number' ? literal !== 0 : literal !== 'off');
 
 function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage, value: number): Deed {
+  const known = settled(plant, device, answer, value);
+  if (known) return known;
   const { values } = plant;
   const armed = answer.armed && { control: device.controls.get(answer.armed.control), values: answer.armed.values.map((literal) => values.id(literal)) };
   const isArmed = (store: Store) => !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
@@ -282,9 +284,15 @@ function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage
       for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
     return nothing;
   };
-  const simple = !target.held && !armed && others.length === 0 && !device.wired.anatomy.busy;
-  const constant = simple ? constantOf(values, target, answer, value) : undefined;
-  return deed(device.index, touches, apply, { isClosed: !armed?.control, constant: constant === undefined ? undefined : { variable: target.variable, value: constant } });
+  return deed(device.index, touches, apply, { isClosed: !armed?.control });
+}
+
+/** A message that puts one control on a value, whatever was before. */
+function settled(plant: Plant, device: PlantDevice, answer: ControlMessage, value: number): Deed | undefined {
+  const target = device.controls.get(answer.control);
+  if (!target || target.held || answer.armed || device.wired.anatomy.busy || answer.exclusive?.some((id) => device.controls.has(id))) return undefined;
+  const to = constantOf(plant.values, target, answer, value);
+  return to === undefined ? undefined : constant(plant, target.variable, to);
 }
 
 function constantOf(values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
