@@ -1,12 +1,7 @@
 import type { Hearing } from './hearing.ts';
 import { type Lists, listsOf } from '../trace/lists.ts';
+import { type Live, LiveSearch } from '../trace/live.ts';
 import type { Packed, Packing } from './packing.ts';
-
-export interface May {
-  /** 1 for each section that may be on a path from a source to a destination. */
-  readonly edges: Uint8Array;
-  readonly sounds: boolean;
-}
 
 /**
  * What may be live, and what surely is, when variables are known to ranges only. The graph is laid out flat once and
@@ -21,9 +16,9 @@ export class Liveness {
   private readonly back: Lists;
   private readonly sources: readonly number[];
   private readonly ends: readonly number[];
+  private readonly search: LiveSearch;
   // Used again for each question.
   private readonly stack: Int32Array;
-  private readonly asked: Uint8Array;
   private readonly forward: Uint8Array;
   private readonly backward: Uint8Array;
 
@@ -43,54 +38,16 @@ export class Liveness {
     this.back = listsOf(back);
     this.sources = graph.sources.map((source) => source.node);
     this.ends = graph.destinations.map((end) => end.node);
-    this.asked = new Uint8Array(graph.edges.length);
+    this.search = new LiveSearch(graph);
     this.forward = new Uint8Array(graph.nodeCount);
     this.backward = new Uint8Array(graph.nodeCount);
     this.stack = new Int32Array(graph.nodeCount + this.sources.length + this.ends.length);
   }
 
-  may(ranges: Packed): May {
-    const { leaving, arriving, from, to, stack, sources, ends, asked, forward, backward } = this;
-    asked.fill(0);
-    forward.fill(0);
-    backward.fill(0);
-    let height = 0;
-    for (let i = 0; i < sources.length; i += 1) {
-      forward[sources[i]] = 1;
-      stack[height++] = sources[i];
-    }
-    while (height > 0) {
-      const node = stack[--height];
-      for (let k = leaving.start[node]; k < leaving.start[node + 1]; k += 1) {
-        const edge = leaving.items[k];
-        if (!this.packing.mayClose(edge, ranges)) continue;
-        asked[edge] = 1;
-        if (forward[to[edge]] === 1) continue;
-        forward[to[edge]] = 1;
-        stack[height++] = to[edge];
-      }
-    }
-    const live = new Uint8Array(from.length);
-    let sounds = false;
-    for (let i = 0; i < ends.length; i += 1) {
-      const node = ends[i];
-      if (forward[node] !== 1) continue;
-      sounds = true;
-      backward[node] = 1;
-      stack[height++] = node;
-    }
-    while (height > 0) {
-      const node = stack[--height];
-      for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
-        const edge = arriving.items[k];
-        if (asked[edge] !== 1) continue;
-        live[edge] = 1;
-        if (backward[from[edge]] === 1) continue;
-        backward[from[edge]] = 1;
-        stack[height++] = from[edge];
-      }
-    }
-    return { edges: live, sounds };
+  /** Sections that may be on a path from a source to a destination. */
+  may(ranges: Packed): Live {
+    const { packing } = this;
+    return this.search.live((edge) => packing.mayClose(edge, ranges));
   }
 
   /** Whether sound may come to a node. Looks back from there, and ends soon where little leads to it. */
