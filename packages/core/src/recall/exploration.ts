@@ -76,10 +76,8 @@ export class Exploration {
 
   /** Every value that a variable may have. */
   reachable(variable: number): readonly number[] {
-    const found = this.everywhere[variable] ?? this.find(variable, (machine, reached) => [reached.row[machine.stepper.place[variable]]]);
-    this.everywhere[variable] = found;
-    this.consulted.noteAll(found.turnsOn);
-    return found.values;
+    this.someReachable(variable, never);
+    return this.everywhere[variable]!.values;
   }
 
   isKnown(variable: number): boolean {
@@ -91,23 +89,52 @@ export class Exploration {
     return this.everywhere[variable] && this.reachable(variable);
   }
 
+  /** Whether one of the values that a variable may have is enough; looks no further than that. */
+  someReachable(variable: number, isEnough: (value: number) => boolean): boolean {
+    const valuesOf = ({ stepper: { place } }: Machine, { row }: Reached) => [row[place[variable]]];
+    return this.some(variable, isEnough, valuesOf, this.everywhere[variable], (found) => (this.everywhere[variable] = found));
+  }
+
   /** Every value that a variable may have after a press, delivered whole, that touches it; from its own machine alone. */
   after(variable: number, press: CompiledEvent): readonly number[] {
-    let found = this.foundAfter(variable, press);
-    if (!found) {
-      found = this.find(variable, (machine, from) => {
-        const value = this.valueAfter(machine, press, from, variable);
-        return value === undefined ? this.postRows(machine, press, from).map((row) => row[machine.stepper.place[variable]]) : [value];
-      });
-      (this.afterwards[variable] ??= new Map()).set(this.whatIsDone(variable, press), found);
-    }
-    this.consulted.noteAll(found.turnsOn);
-    return found.values;
+    this.someAfter(variable, press, never);
+    return this.foundAfter(variable, press)!.values;
   }
 
   /** The same where somebody asked already of a press that does the same. */
   afterIfKnown(variable: number, press: CompiledEvent): readonly number[] | undefined {
     return this.foundAfter(variable, press) && this.after(variable, press);
+  }
+
+  /** Whether one of the values that a variable may have after a press is enough; looks no further than that. */
+  someAfter(variable: number, press: CompiledEvent, isEnough: (value: number) => boolean): boolean {
+    const valuesOf = (machine: Machine, from: Reached): readonly number[] => {
+      const value = this.valueAfter(machine, press, from, variable);
+      return value === undefined ? this.postRows(machine, press, from).map((row) => row[machine.stepper.place[variable]]) : [value];
+    };
+    return this.some(variable, isEnough, valuesOf, this.foundAfter(variable, press), (found) => (this.afterwards[variable] ??= new Map()).set(this.whatIsDone(variable, press), found));
+  }
+
+  /** Looks through the values that a variable may have until one is enough; where none is, they are remembered. */
+  private some(variable: number, isEnough: (value: number) => boolean, valuesOf: (machine: Machine, from: Reached) => readonly number[], known: Found | undefined, remember: (found: Found) => void): boolean {
+    if (known) {
+      this.consulted.noteAll(known.turnsOn);
+      return known.values.some(isEnough);
+    }
+    const values = new Set<number>();
+    const { result, turnsOn } = this.consulted.during(() => {
+      this.consulted.note(variable);
+      return this.search([variable], (machine, from) => {
+        for (const value of valuesOf(machine, from)) {
+          if (values.has(value)) continue;
+          values.add(value);
+          if (isEnough(value)) return true;
+        }
+        return undefined;
+      });
+    });
+    if (!result) remember({ values: [...values], turnsOn });
+    return result === true;
   }
 
   /** The one value that a variable has after a press from a row on which it can happen; undefined where there is none, or several. */
@@ -123,18 +150,6 @@ export class Exploration {
   private whatIsDone(variable: number, press: CompiledEvent): unknown {
     const machine = this.alone[variable];
     return (machine && !this.table.plant.mayHold && machine.stepper.effectFromAnywhere(press)) || press;
-  }
-
-  private find(variable: number, of: (machine: Machine, from: Reached) => readonly number[]): Found {
-    const values = new Set<number>();
-    const { turnsOn } = this.consulted.during(() => {
-      this.consulted.note(variable);
-      this.search([variable], (machine, from) => {
-        for (const value of of(machine, from)) values.add(value);
-        return undefined;
-      });
-    });
-    return { values: [...values], turnsOn };
   }
 
   /** The one value that a variable has in every state, where nothing that may happen touches it; else negative. */
@@ -251,6 +266,7 @@ export class Exploration {
 }
 
 const none: ReadonlySet<never> = new Set();
+const never = (): boolean => false;
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
 const keyOf = (variables: readonly number[]): string => (variables.length === 1 ? String(variables[0]) : sorted(variables).join(','));
 

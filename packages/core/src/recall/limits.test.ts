@@ -49,3 +49,23 @@ test.each([{ states: 3 }, { steps: 4 }])('%j, on the demo', (limits) => {
   compare(demoShow(), limits, truths(demoShow(), [2, 4]), tally);
   expect(tally.unknown).toBeGreaterThan(0);
 });
+
+test.each([
+  [4, 0.4],
+  [8, 0.6],
+  [16, 0.75],
+])('with %d states allowed, at least %d of what goes wrong is told all the same: it is found before all is looked through', (states, share) => {
+  let told = 0;
+  let wrong = 0;
+  for (const { show, known } of rigs) {
+    const bound = proverOf(show, { ...defaultLimits, states });
+    for (const truth of known) {
+      if (truth.verdict !== 'does-not' || truth.level === 1) continue;
+      const { slot, sound } = bound.pairs().find((pair) => pair.slot.slot.id === truth.slot && pair.sound.id === truth.sound)!;
+      wrong += 1;
+      if (bound.judge(slot, sound, truth.level).verdict === 'does-not') told += 1;
+    }
+  }
+  expect(wrong).toBeGreaterThan(100);
+  expect(told / wrong).toBeGreaterThan(share);
+});

@@ -339,9 +339,10 @@ export class Prover {
       return isTouched(variable) ? exploration.after(variable, press) : exploration.reachable(variable);
     };
     const known = (variable: number) => (isTouched(variable) ? exploration.afterIfKnown(variable, press) : exploration.reachableIfKnown(variable));
+    const some: After['some'] = (variable, isEnough) => (isTouched(variable) ? exploration.someAfter(variable, press, isEnough) : exploration.someReachable(variable, isEnough));
     let fromPress: Packed | undefined;
     let fromAll: Packed | undefined;
-    return { left, all, known, fromPress: () => (fromPress ??= this.outlook.settledGround(left)), fromAll: () => (fromAll ??= this.outlook.ground(all)) };
+    return { left, all, known, some, fromPress: () => (fromPress ??= this.outlook.settledGround(left)), fromAll: () => (fromAll ??= this.outlook.ground(all)) };
   }
 
   /**
@@ -356,11 +357,11 @@ export class Prover {
     // One alone is soon tried; of many, those that cannot be heard are left out first.
     const isAlone = moving.length === 1;
     for (const variable of isAlone ? moving : this.likeliestFirst(one, audible())) {
-      if (this.staysAsWanted(one, variable, 'if known')) continue;
+      if (this.staysAsWanted(one, variable)) continue;
       const atOnce = this.wrongAtOnce(one, variable);
       if (atOnce) return atOnce;
       if (isAlone && audible().length === 0) continue;
-      if (!this.staysAsWanted(one, variable, 'found out') && this.mayBeHeard(one, variable)) heard.push(variable);
+      if (this.mayBeHeard(one, variable)) heard.push(variable);
     }
     const groups = [...heard.map((variable) => this.groupOf(one, variable)), ...this.silence(one)];
     if (groups.length === 0) return this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, []);
@@ -370,9 +371,9 @@ export class Prover {
     return open.length === 0 && this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, [...new Set(open.flat())]);
   }
 
-  /** Whether a variable is as wanted after the press, whatever came before it. */
-  private staysAsWanted(one: Case, variable: number, how: 'if known' | 'found out'): boolean {
-    const values = how === 'found out' ? one.after.all(variable) : one.after.known(variable);
+  /** Whether it is known already that a variable is as wanted after the press, whatever came before it. */
+  private staysAsWanted(one: Case, variable: number): boolean {
+    const values = one.after.known(variable);
     return values?.length === 1 && values[0] === one.laid.wants(variable);
   }
 
@@ -420,12 +421,8 @@ export class Prover {
 
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
   private mayBeHeard(one: Case, variable: number): boolean {
-    const tried = new Set<number>();
-    const found = one.exploration.search([variable], (machine, from) => {
-      const others = this.othersAfter(one, variable, machine, from, tried);
-      return others.length > 0 && others.some((value) => this.status(one, new Map([[variable, value]]), 'near') !== 'harmless') ? true : undefined;
-    });
-    return found === true;
+    const wanted = one.laid.wants(variable);
+    return one.after.some(variable, (value) => value !== wanted && this.status(one, new Map([[variable, value]]), 'near') !== 'harmless');
   }
 
   /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
@@ -670,6 +667,8 @@ interface After {
   readonly all: (variable: number) => readonly number[];
   /** The same where it has been found out. */
   readonly known: (variable: number) => readonly number[] | undefined;
+  /** Whether one of them is enough; looks no further. */
+  readonly some: (variable: number, isEnough: (value: number) => boolean) => boolean;
   /** What every variable may be, to judge from: from the press alone, and from all that can be found out. */
   readonly fromPress: () => Packed;
   readonly fromAll: () => Packed;
