@@ -29,13 +29,14 @@ export function anatomyOf(type: DeviceType): Anatomy {
 /** The anatomies of many types; types that say the same share one, also where they were read apart. */
 export function anatomiesOf(types: readonly DeviceType[]): readonly Anatomy[] {
   const byContent = new Map<string, Anatomy>();
-  return types.map((type) => {
-    const known = expanded.get(type);
-    if (known) return known;
-    const content = JSON.stringify([type.archetype, type.params]);
-    let anatomy = byContent.get(content);
-    if (!anatomy) byContent.set(content, (anatomy = anatomyOf(type)));
+  const contentOf = ({ archetype, params }: DeviceType): string => JSON.stringify([archetype, params]);
+  const anew = types.filter((type) => !expanded.has(type));
+  if (anew.length > 0) for (const type of types) if (expanded.has(type)) byContent.set(contentOf(type), anatomyOf(type));
+  for (const type of anew) {
+    const content = contentOf(type);
+    const anatomy = byContent.get(content) ?? anatomyOf(type);
+    byContent.set(content, anatomy);
     expanded.set(type, anatomy);
-    return anatomy;
-  });
+  }
+  return types.map(anatomyOf);
 }
