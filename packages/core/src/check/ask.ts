@@ -88,7 +88,7 @@ function controllersIn({ devices }: Wiring): readonly WiredDevice[] {
 
 /** Passes that do one of some things, each with the first after it that does another. */
 export const inOrderOf = (trace: Trace, first: readonly EffectKind[], then: EffectKind): readonly { readonly first: Pass; readonly then: Pass }[] =>
-  trace.passes.filter(({ effects }) => effects.length > 0 && effects.some((effect) => first.includes(effect))).flatMap((pass) => {
+  trace.passes.filter(({ effects }) => effects.some((effect) => first.includes(effect))).flatMap((pass) => {
     const after = passesAfter(trace, pass).find((one) => one.effects.includes(then));
     return after ? [{ first: pass, then: after }] : [];
   });

@@ -13,7 +13,7 @@ export class Wants {
     readonly literals: readonly Literal[],
   ) {}
 
-  /** What is wanted of a control; undefined where nothing is. */
+  /** What is wanted of a control; undefined where nothing is, or the control is none (−1). */
   of(control: number): Literal | undefined {
     if (!this.byControl) {
       const byControl: (Literal | undefined)[] = [];

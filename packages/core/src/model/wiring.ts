@@ -26,7 +26,7 @@ export interface WiredDevice {
   readonly device: Device;
   /** Its place in document order. */
   readonly index: number;
-  /** The number of its first control: the others follow in the order of the anatomy, then its preset where it has any. */
+  /** The number of its first control: the others follow in the order of the anatomy, its preset last. */
   readonly firstControl: number;
   readonly anatomy: Anatomy;
   readonly jack: ReadonlyMap<string, Jack>;
@@ -154,9 +154,6 @@ function setOf<K>(map: Map<K, Set<string>>, key: K): Set<string> {
   if (!set) map.set(key, (set = new Set()));
   return set;
 }
-
-/** The number of a device's preset, where it has any. */
-export const presetNumber = ({ firstControl, anatomy }: WiredDevice): number => firstControl + anatomy.controls.length;
 
 /** The number of a device's control, or of its `preset`; −1 where it has no such. */
 export function numberIn({ firstControl, anatomy }: WiredDevice, control: string): number {

@@ -3,7 +3,7 @@ import type { Action, ControlRef, Slot, Sound } from '../model/documents.ts';
 import { controlRef } from '../model/documents.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
 import { type Wants, wantsOf } from '../model/wants.ts';
-import { ownerOf, presetNumber, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { numberIn, ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
 
 /** Why an action is there. */
@@ -143,16 +143,16 @@ function devicePlan(wired: WiredDevice, channel: number): DevicePlan {
   return {
     wired,
     channel,
-    preset: presetNumber(wired),
+    preset: numberIn(wired, 'preset'),
     recalls: new Map(),
-    overrides: wired.anatomy.controls.flatMap((control, i) => (ownerOf(wired, control) === 'programmed' ? [{ control, number: wired.firstControl + i, ref: controlRef(id, control.id), steps: new Map() }] : [])),
+    overrides: wired.anatomy.controls.filter((control) => ownerOf(wired, control) === 'programmed').map((control) => ({ control, number: numberIn(wired, control.id), ref: controlRef(id, control.id), steps: new Map() })),
     wait: busy ? { action: { kind: 'wait', ms: busy.ms }, intent: { kind: 'loading', device: id } } : null,
   };
 }
 
 function pushDeviceSteps(steps: Step[], plan: DevicePlan, wants: Wants): void {
   const { wired, wait } = plan;
-  const preset = wired.anatomy.presets ? wants.of(plan.preset) : undefined;
+  const preset = wants.of(plan.preset);
   let isRecalled = false;
   if (typeof preset === 'number') {
     let recall = plan.recalls.get(preset);

@@ -1,4 +1,5 @@
 import type { FaultKind } from '../model/documents.ts';
+import { inverted, type Lists, listsOf } from '../trace/lists.ts';
 import { Delivery, DependsOnState, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from './events.ts';
 import { after, Leaves, mayChange } from './leaves.ts';
@@ -90,28 +91,6 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
   (operations ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
 
-/** For each variable the events that may change it, one variable's after the other's: those of variable v are from start[v] to start[v + 1]. */
-interface Touching {
-  readonly start: Int32Array;
-  /** Places in the list of events. */
-  readonly places: Int32Array;
-}
-
-function touchingOf(events: readonly CompiledEvent[], variables: number): Touching {
-  const start = new Int32Array(variables + 2);
-  for (let i = 0; i < events.length; i += 1) {
-    const { touched } = events[i].leaves;
-    for (let k = 0; k < touched.length; k += 1) start[touched[k] + 2] += 1;
-  }
-  for (let variable = 0; variable < variables; variable += 1) start[variable + 2] += start[variable + 1];
-  const places = new Int32Array(start[variables + 1]);
-  for (let i = 0; i < events.length; i += 1) {
-    const { touched } = events[i].leaves;
-    for (let k = 0; k < touched.length; k += 1) places[start[touched[k] + 1]++] = i;
-  }
-  return { start, places };
-}
-
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {
   /** Ordinary events, slots set aside among them. */
@@ -120,7 +99,7 @@ export class EventTable {
   readonly press: ReadonlyMap<number, CompiledEvent>;
   /** By level; and by level and variable, found when first asked for. A rig's faults are the same each time. */
   private readonly events = new Map<FreeLevel, readonly CompiledEvent[]>();
-  private readonly touching = new Map<FreeLevel, Touching>();
+  private readonly touching = new Map<FreeLevel, Lists>();
   private readonly touched = new Map<FreeLevel, Uint8Array>();
   /** What only levels 3 and 4 ask for, compiled when they do. */
   private late: { readonly strays: readonly CompiledEvent[]; readonly restarts: readonly CompiledEvent[] } | undefined;
@@ -192,8 +171,8 @@ export class EventTable {
   concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
     const events = this.at(level, faults);
     let touching = this.touching.get(level);
-    if (!touching) this.touching.set(level, (touching = touchingOf(events, this.plant.variables.length)));
-    const { start, places } = touching;
+    if (!touching) this.touching.set(level, (touching = inverted(listsOf(events.map(({ leaves }) => leaves.touched)), this.plant.variables.length)));
+    const { start, items: places } = touching;
     const found: CompiledEvent[] = [];
     if (variables.length === 1) {
       const [variable] = variables;

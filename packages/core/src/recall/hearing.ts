@@ -4,11 +4,9 @@ import { wantsOf } from '../model/wants.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
 import { type Live, LiveSearch } from '../trace/live.ts';
-import { Laid, unwanted } from './laid.ts';
+import { Laid, noCues, unwanted } from './laid.ts';
 import type { Plant, PlantControl, PlantDevice, PlantPresets } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
-
-const noCues: ReadonlyMap<number, number> = new Map();
 
 /** Reads a variable of the state that is judged. */
 export type Read = (variable: number) => number;

@@ -1,6 +1,6 @@
 import type { Sound } from '../model/documents.ts';
 
-const noCues: ReadonlyMap<number, number> = new Map();
+export const noCues: ReadonlyMap<number, number> = new Map();
 
 /** Stands where a sound wants nothing of a variable. */
 export const unwanted = -1;

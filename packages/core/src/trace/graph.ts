@@ -1,7 +1,7 @@
 import type { EffectKind, Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef } from '../model/documents.ts';
 import { numberIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
-import { type Lists, placesByKey } from './lists.ts';
+import { inverted, type Lists, singles } from './lists.ts';
 import { type Points, pointsOf } from './points.ts';
 
 /**
@@ -81,8 +81,8 @@ function draw(wiring: Wiring): TraceGraph {
     from,
     to,
     active: Uint8Array.from(edges, (edge) => (edge.active ? 1 : 0)),
-    leaving: placesByKey(from, count),
-    arriving: placesByKey(to, count),
+    leaving: inverted(singles(from), count),
+    arriving: inverted(singles(to), count),
     sources: terminals('source'),
     destinations: terminals('destination'),
     jacks: jacksByNode(wiring, points, (device, point) => nodeOf[first[device] + point], count),

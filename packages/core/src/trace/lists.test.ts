@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
-import { type Lists, listsOf, placesByKey } from './lists.ts';
+import { inverted, type Lists, listsOf, singles } from './lists.ts';
 
 const read = ({ start, items }: Lists, count: number): number[][] => Array.from({ length: count }, (_, i) => [...items.subarray(start[i], start[i + 1])]);
 
@@ -9,12 +9,14 @@ test('lists laid out one after the other read as they were, empty ones among the
   expect(read(listsOf(lists), 4)).toEqual(lists);
 });
 
-test('the places of each key, in order, whatever the keys', () => {
+test('inverted, each number has the lists that it stands in, in order', () => {
   const r = new Random(2);
   for (let round = 0; round < 50; round += 1) {
     const count = 1 + r.below(9);
+    const lists = Array.from({ length: r.below(8) }, () => Array.from({ length: count }, (_, number) => number).filter(() => r.chance(0.4)));
+    const standsIn = Array.from({ length: count }, (_, number) => [...lists.keys()].filter((i) => lists[i].includes(number)));
+    expect(read(inverted(listsOf(lists), count), count)).toEqual(standsIn);
     const keys = Int32Array.from({ length: r.below(30) }, () => r.below(count));
-    const places = Array.from({ length: count }, (_, key) => [...keys.keys()].filter((i) => keys[i] === key));
-    expect(read(placesByKey(keys, count), count)).toEqual(places);
+    expect(read(inverted(singles(keys), count), count)).toEqual(Array.from({ length: count }, (_, key) => [...keys.keys()].filter((i) => keys[i] === key)));
   }
 });

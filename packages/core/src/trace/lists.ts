@@ -4,7 +4,7 @@ export interface Lists {
   readonly items: Int32Array;
 }
 
-export function listsOf(lists: readonly (readonly number[])[]): Lists {
+export function listsOf(lists: readonly ArrayLike<number>[]): Lists {
   const start = new Int32Array(lists.length + 1);
   for (let i = 0; i < lists.length; i += 1) start[i + 1] = start[i] + lists[i].length;
   const items = new Int32Array(start[lists.length]);
@@ -12,12 +12,15 @@ export function listsOf(lists: readonly (readonly number[])[]): Lists {
   return { start, items };
 }
 
-/** For each of `count` keys the places at which it stands, in order. */
-export function placesByKey(keys: Int32Array, count: number): Lists {
-  const start = new Int32Array(count + 2);
-  for (let i = 0; i < keys.length; i += 1) start[keys[i] + 2] += 1;
-  for (let key = 0; key < count; key += 1) start[key + 2] += start[key + 1];
-  const items = new Int32Array(keys.length);
-  for (let i = 0; i < keys.length; i += 1) items[start[keys[i] + 1]++] = i;
-  return { start, items };
+/** Lists of one number each. */
+export const singles = (items: Int32Array): Lists => ({ start: Int32Array.from({ length: items.length + 1 }, (_, i) => i), items });
+
+/** For each number below `count` the lists that it stands in, in order. */
+export function inverted({ start, items }: Lists, count: number): Lists {
+  const first = new Int32Array(count + 2);
+  for (let i = 0; i < items.length; i += 1) first[items[i] + 2] += 1;
+  for (let number = 0; number < count; number += 1) first[number + 2] += first[number + 1];
+  const lists = new Int32Array(items.length);
+  for (let list = 0; list + 1 < start.length; list += 1) for (let i = start[list]; i < start[list + 1]; i += 1) lists[first[items[i] + 1]++] = list;
+  return { start: first, items: lists };
 }
