@@ -5,31 +5,38 @@ export interface Live {
   readonly edges: Uint8Array;
   /** 1 for each node that a source reaches. */
   readonly forward: Uint8Array;
+  /** 1 for each closed edge that sound comes to. */
+  readonly reached: Uint8Array;
   readonly sounds: boolean;
+  /** Whether all that sound comes to lies on a path to a destination. */
+  readonly isWhole: boolean;
+  /** Whether sound comes to each node by one edge at most, and to no source: no ways meet, nothing comes round. */
+  readonly isTree: boolean;
 }
 
 /** Finds the sections on a path from a source to a destination, again and again on one graph. */
 export class LiveSearch {
   // Used again for each question.
-  private readonly closed: Uint8Array;
   private readonly backward: Uint8Array;
   private readonly stack: Int32Array;
 
   constructor(private readonly graph: TraceGraph) {
-    this.closed = new Uint8Array(graph.edges.length);
     this.backward = new Uint8Array(graph.nodeCount);
     this.stack = new Int32Array(graph.nodeCount + graph.sources.length + graph.destinations.length);
   }
 
   /** Asks about an edge at most once, and only where sound can reach it. */
   live(isEdgeClosed: (index: number) => boolean): Live {
-    const { closed, backward, stack } = this;
+    const { backward, stack } = this;
     const { from, to, leaving, arriving, sources, destinations, nodeCount } = this.graph;
-    closed.fill(0);
     backward.fill(0);
     const forward = new Uint8Array(nodeCount);
+    const reached = new Uint8Array(from.length);
+    let astray = 0;
+    let isTree = true;
     let height = 0;
     for (let i = 0; i < sources.length; i += 1) {
+      if (forward[sources[i].node] === 1) continue;
       forward[sources[i].node] = 1;
       stack[height++] = sources[i].node;
     }
@@ -38,8 +45,12 @@ export class LiveSearch {
       for (let k = leaving.start[node]; k < leaving.start[node + 1]; k += 1) {
         const edge = leaving.items[k];
         if (!isEdgeClosed(edge)) continue;
-        closed[edge] = 1;
-        if (forward[to[edge]] === 1) continue;
+        reached[edge] = 1;
+        astray += 1;
+        if (forward[to[edge]] === 1) {
+          isTree = false;
+          continue;
+        }
         forward[to[edge]] = 1;
         stack[height++] = to[edge];
       }
@@ -48,7 +59,7 @@ export class LiveSearch {
     let sounds = false;
     for (let i = 0; i < destinations.length; i += 1) {
       const { node } = destinations[i];
-      if (forward[node] !== 1) continue;
+      if (forward[node] !== 1 || backward[node] === 1) continue;
       sounds = true;
       backward[node] = 1;
       stack[height++] = node;
@@ -57,13 +68,16 @@ export class LiveSearch {
       const node = stack[--height];
       for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
         const edge = arriving.items[k];
-        if (closed[edge] === 0) continue;
+        if (reached[edge] === 0) continue;
         edges[edge] = 1;
+        astray -= 1;
         if (backward[from[edge]] === 1) continue;
         backward[from[edge]] = 1;
         stack[height++] = from[edge];
       }
     }
-    return { edges, forward, sounds };
+    let isWhole = astray === 0;
+    for (let i = 0; i < sources.length; i += 1) if (backward[sources[i].node] === 0) isWhole = false;
+    return { edges, forward, reached, sounds, isWhole, isTree };
   }
 }

@@ -60,10 +60,13 @@ interface Way {
 
 const nothing: readonly never[] = [];
 const noWays: Ways = { ways: nothing, wayOf: new Int32Array(0) };
+const noJacks: Jacks = { ins: nothing, outs: nothing };
 
 /** Finds the passes that some sections of a graph make up. */
 export class Passes {
   private readonly stretches: readonly Stretch[];
+  /** The stretch of each section. */
+  private readonly stretchOf: Int32Array;
   // Scratch by node, used again for each run. A mark holds the number of the way that it was made for.
   private readonly parent: Int32Array;
   private readonly wayAt: Int32Array;
@@ -80,6 +83,10 @@ export class Passes {
   private readonly left: Int32Array;
   private readonly queue: Int32Array;
   private readonly first: Int32Array;
+  private readonly own: Int32Array;
+  /** Of the last run: the ways through each stretch, and how many ways there were before its first. */
+  private readonly through: Ways[];
+  private readonly before: Int32Array;
 
   constructor(
     wiring: Wiring,
@@ -87,10 +94,11 @@ export class Passes {
   ) {
     const stretches: Stretch[] = [];
     const { edges } = graph;
+    this.stretchOf = new Int32Array(edges.length);
     for (let first = 0; first < edges.length; ) {
       const { device } = edges[first];
       let end = first;
-      while (end < edges.length && edges[end].device === device) end += 1;
+      while (end < edges.length && edges[end].device === device) this.stretchOf[end++] = stretches.length;
       stretches.push({ wired: wiring.device.get(device)!, first, end, jacks: new Map(), known: new Map() });
       first = end;
     }
@@ -109,17 +117,18 @@ export class Passes {
     this.left = new Int32Array(most);
     this.queue = new Int32Array(most);
     this.first = new Int32Array(most);
+    this.own = new Int32Array(most);
+    this.through = stretches.map(() => noWays);
+    this.before = new Int32Array(stretches.length);
   }
 
-  /** `run[e]` is 1 for each section of the run; `passOf[e]` is its pass, or −1. */
-  of(run: Uint8Array): { readonly passes: readonly Pass[]; readonly passOf: Int32Array } {
-    const passOf = new Int32Array(run.length).fill(-1);
+  /** `run[e]` is 1 for each section of the run. */
+  of(run: Uint8Array): readonly Pass[] {
+    const { through, before } = this;
     const ways: Way[] = [];
-    for (let i = 0; i < this.stretches.length; i += 1) {
-      const here = this.waysThrough(i, run);
-      if (here === noWays) continue;
-      const { first } = this.stretches[i];
-      for (let k = 0; k < here.wayOf.length; k += 1) if (here.wayOf[k] >= 0) passOf[first + k] = ways.length + here.wayOf[k];
+    for (let i = 0; i < through.length; i += 1) {
+      const here = (through[i] = this.waysThrough(i, run));
+      before[i] = ways.length;
       for (let k = 0; k < here.ways.length; k += 1) ways.push(here.ways[k]);
     }
     const next = this.follow(ways);
@@ -135,8 +144,15 @@ export class Passes {
       if (after.length > 1) after.sort((a, b) => a - b);
       passes[index] = { index, device, column: column[at], entries, exits, does, effects, bypassed: !isActive && hasOwnSwitch, next: after };
     }
-    for (let edge = 0; edge < passOf.length; edge += 1) if (passOf[edge] >= 0) passOf[edge] = place[passOf[edge]];
-    return { passes, passOf };
+    return passes;
+  }
+
+  /** The pass of the last run that a section is in, or −1. */
+  passOf(edge: number): number {
+    const stretch = this.stretchOf[edge];
+    const here = this.through[stretch];
+    const way = here === noWays ? -1 : here.wayOf[edge - this.stretches[stretch].first];
+    return way < 0 ? -1 : this.place[this.before[stretch] + way];
   }
 
   /** The ways through a device whose live sections are those of a run. */
@@ -153,20 +169,22 @@ export class Passes {
 
   /** Live sections that hang together are one way (union–find over the device's nodes). */
   private findWays(stretch: number, run: Uint8Array): Ways {
-    const { parent, wayAt, begins, ends } = this;
+    const { parent, wayAt, begins, ends, own } = this;
     const { edges, from, to } = this.graph;
     const { wired, first, end } = this.stretches[stretch];
     const ways: Way[] = [];
     const wayOf = new Int32Array(end - first).fill(-1);
-    for (let edge = first; edge < end; edge += 1) {
-      if (run[edge] !== 1) continue;
+    let count = 0;
+    for (let edge = first; edge < end; edge += 1) if (run[edge] === 1) own[count++] = edge;
+    for (let i = 0; i < count; i += 1) {
+      const edge = own[i];
       parent[from[edge]] = from[edge];
       parent[to[edge]] = to[edge];
       wayAt[from[edge]] = wayAt[to[edge]] = -1;
     }
-    for (let edge = first; edge < end; edge += 1) if (run[edge] === 1) parent[this.root(from[edge])] = this.root(to[edge]);
-    for (let edge = first; edge < end; edge += 1) {
-      if (run[edge] !== 1) continue;
+    for (let i = 0; i < count; i += 1) parent[this.root(from[own[i]])] = this.root(to[own[i]]);
+    for (let i = 0; i < count; i += 1) {
+      const edge = own[i];
       const root = this.root(from[edge]);
       if (wayAt[root] < 0) {
         wayAt[root] = ways.length;
@@ -198,11 +216,7 @@ export class Passes {
   private jacks(stretch: number, node: number): Jacks {
     const { wired, jacks } = this.stretches[stretch];
     let here = jacks.get(node);
-    if (!here) {
-      const own = this.graph.jacks[node].filter((one) => one.device === wired.device.id).map(({ jack }) => wired.jack.get(jack)!);
-      const idsOf = (kind: string) => own.flatMap((jack) => (jack.kind === kind ? [jack.id] : []));
-      jacks.set(node, (here = { ins: idsOf('signal-in'), outs: idsOf('signal-out') }));
-    }
+    if (!here) jacks.set(node, (here = jacksOf(wired, this.graph.jacks[node])));
     return here;
   }
 
@@ -280,3 +294,14 @@ export class Passes {
 
 const joined = <T>(list: readonly T[], more: readonly T[]): readonly T[] => (list.length === 0 ? more : more.length === 0 ? list : [...list, ...more]);
 const also = <T>(list: readonly T[], one: T): readonly T[] => (list.length === 0 ? [one] : [...list, one]);
+
+/** Those of a node's jacks that are a device's own. */
+function jacksOf(wired: WiredDevice, jacks: TraceGraph['jacks'][number]): Jacks {
+  let here = noJacks;
+  for (const { device, jack } of jacks) {
+    const kind = device === wired.device.id ? wired.jack.get(jack)!.kind : undefined;
+    if (kind === 'signal-in') here = { ins: also(here.ins, jack), outs: here.outs };
+    else if (kind === 'signal-out') here = { ins: here.ins, outs: also(here.outs, jack) };
+  }
+  return here;
+}

@@ -47,7 +47,7 @@ export class Tracer {
   private readonly passes: Passes;
   /** The wires that jump a loop with something in it when it is out. */
   private readonly bypasses: readonly Bypass[];
-  private readonly states = new WeakMap<Sound, State>();
+  private readonly lives = new WeakMap<Sound, Live>();
   private readonly traced = new WeakMap<Sound, Trace>();
   private readonly hears = new WeakMap<Sound, string>();
   /** What each control of the rig comes up as, by its number. */
@@ -56,6 +56,8 @@ export class Tracer {
   private readonly switched: readonly TraceEdge[];
   private readonly literals = new Map<Literal, number>();
   private readonly search: LiveSearch;
+  /** Sections that nothing holds open now; used again for each sound. */
+  private readonly closed: Uint8Array;
 
   constructor(readonly wiring: Wiring) {
     this.graph = traceGraph(wiring);
@@ -64,13 +66,14 @@ export class Tracer {
     this.passes = new Passes(wiring, this.graph);
     this.bypasses = bypasses(wiring, this.graph, this.loops);
     this.switched = this.graph.edges.filter((edge) => edge.when.length > 0);
+    this.closed = new Uint8Array(this.graph.edges.length).fill(1);
     this.comesUp = wiring.devices.flatMap((wired) => [...wired.anatomy.controls.map((control) => comesUp(wired, control)), ...(wired.anatomy.presets ? [0] : [])]);
   }
 
   trace(sound: Sound | null): Trace {
     const known = sound && this.traced.get(sound);
     if (known) return known;
-    const trace = this.traceAnew(this.stateIn(sound));
+    const trace = this.traceAnew(this.liveIn(sound));
     if (sound) this.traced.set(sound, trace);
     return trace;
   }
@@ -78,11 +81,11 @@ export class Tracer {
   /** What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it. Two sounds are the same in effect where these are the same text. */
   heard(sound: Sound): string {
     let heard = this.hears.get(sound);
-    if (heard === undefined) this.hears.set(sound, (heard = this.listen(this.stateIn(sound), wantsOf(this.wiring, sound))));
+    if (heard === undefined) this.hears.set(sound, (heard = this.listen(this.liveIn(sound), wantsOf(this.wiring, sound))));
     return heard;
   }
 
-  private listen({ live }: State, wants: Wants): string {
+  private listen(live: Live, wants: Wants): string {
     const { edges, active } = this.graph;
     let heard = '';
     for (let edge = 0; edge < active.length; edge += 1) {
@@ -102,53 +105,50 @@ export class Tracer {
     return number;
   }
 
-  /** What each control of the rig is in a sound: as wanted, else as it comes up, else the first of its values. */
-  private stateIn(sound: Sound | null): State {
-    const known = sound && this.states.get(sound);
+  /** The sections that the signal passes where each control of the rig is as wanted, else as it comes up, else on the first of its values. */
+  private liveIn(sound: Sound | null): Live {
+    const known = sound && this.lives.get(sound);
     if (known) return known;
     const values = this.comesUp.slice();
     if (sound) {
       const { controls, literals } = wantsOf(this.wiring, sound);
       for (let i = 0; i < controls.length; i += 1) values[controls[i]] = literals[i];
     }
-    const closed = new Uint8Array(this.graph.edges.length).fill(1);
-    const { switched } = this;
-    for (let i = 0; i < switched.length; i += 1) if (!isClosed(switched[i].when, values)) closed[switched[i].index] = 0;
-    const state = { closed, live: this.search.live((index) => closed[index] === 1) };
-    if (sound) this.states.set(sound, state);
-    return state;
+    const { closed, switched } = this;
+    for (let i = 0; i < switched.length; i += 1) closed[switched[i].index] = isClosed(switched[i].when, values) ? 1 : 0;
+    const live = this.search.live((index) => closed[index] === 1);
+    if (sound) this.lives.set(sound, live);
+    return live;
   }
 
-  private traceAnew({ closed, live }: State): Trace {
-    const { from } = this.graph;
-    const reached = new Uint8Array(closed.length);
-    for (let edge = 0; edge < reached.length; edge += 1) reached[edge] = closed[edge] & live.forward[from[edge]];
+  private traceAnew(live: Live): Trace {
     // Where nothing is heard, the run is shown as far as it gets.
-    const { passes, passOf } = this.passes.of(live.sounds ? live.edges : reached);
+    const passes = this.passes.of(live.sounds ? live.edges : live.reached);
     return {
       sounds: live.sounds,
       passes,
-      jumpers: this.jumpers(passOf),
-      deadEnds: this.deadEnds(live, reached),
-      sums: sumsOf(passes),
-      circles: circlesOf(this.graph, reached),
+      jumpers: this.jumpers(),
+      deadEnds: live.isWhole ? nothing : this.deadEnds(live),
+      sums: live.isTree ? nothing : sumsOf(passes),
+      circles: live.isTree ? nothing : circlesOf(this.graph, live.reached),
     };
   }
 
-  /** Loops with something in them whose bypass the signal takes. */
-  private jumpers(passOf: Int32Array): Jumper[] {
+  /** Loops with something in them whose bypass the signal takes, in the passes found last. */
+  private jumpers(): Jumper[] {
     const jumpers: Jumper[] = [];
     for (const { loop, label, holds, edges } of this.bypasses)
       for (let i = 0; i < edges.length; i += 1) {
-        if (passOf[edges[i]] < 0) continue;
-        jumpers.push({ loop, label, holds, pass: passOf[edges[i]] });
+        const pass = this.passes.passOf(edges[i]);
+        if (pass < 0) continue;
+        jumpers.push({ loop, label, holds, pass });
         break;
       }
     return jumpers;
   }
 
-  /** `reached`: 1 for each closed section that the signal comes to. */
-  private deadEnds(live: Live, reached: Uint8Array): DeadEnd[] {
+  private deadEnds(live: Live): DeadEnd[] {
+    const { reached } = live;
     const { from, to, nodeCount, jacks } = this.graph;
     /** 2 where something is live, 1 where the signal at least goes on. */
     const goesOn = new Uint8Array(nodeCount);
@@ -186,26 +186,20 @@ interface Bypass extends Omit<Jumper, 'pass'> {
   readonly edges: readonly number[];
 }
 
-/** A rig as one sound wants it: which sections that closes, and which of them the signal passes. */
-interface State {
-  readonly closed: Uint8Array;
-  readonly live: Live;
-}
-
 function isClosed(when: TraceEdge['when'], values: readonly Literal[]): boolean {
   for (let i = 0; i < when.length; i += 1) if (!when[i].values.includes(values[when[i].control] ?? 0)) return false;
   return true;
 }
 
 /** Passes that several others lead to. */
-function sumsOf(passes: readonly Pass[]): Sum[] {
+function sumsOf(passes: readonly Pass[]): readonly Sum[] {
   const leading = new Int32Array(passes.length);
   let several = false;
   for (const { next } of passes) for (let i = 0; i < next.length; i += 1) several = (leading[next[i]] += 1) > 1 || several;
-  if (!several) return noSums;
+  if (!several) return nothing;
   return passes.flatMap(({ index }) => (leading[index] > 1 ? [{ pass: index, from: passes.flatMap((pass) => (pass.next.includes(index) ? [pass.index] : [])) }] : []));
 }
-const noSums: Sum[] = [];
+const nothing: readonly never[] = [];
 
 function comesUp(wired: WiredDevice, control: Control): Literal {
   const after = powerUpOf(wired, control);
