@@ -3,7 +3,7 @@ import { inverted, type Lists, listsOf } from '../trace/lists.ts';
 import { Delivery, DependsOnState, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from './events.ts';
 import { after, Leaves, mayChange } from './leaves.ts';
-import type { Operation } from './operations.ts';
+import { type Operation, Recording } from './operations.ts';
 import type { Plant } from './plant.ts';
 import { PartialStore } from './store.ts';
 
@@ -14,8 +14,8 @@ export type FreeLevel = 2 | 3 | 4;
 export interface CompiledEvent {
   readonly event: RigEvent;
   readonly index: number;
-  /** In the order of time; null where the event is delivered anew from each state. */
-  readonly operations: readonly Operation[] | null;
+  /** In the order of time, put together when first asked: mostly what they leave is enough. Null where the event is delivered anew from each state. */
+  readonly operations: (() => readonly Operation[]) | null;
   readonly outcome: Outcome;
   readonly leaves: Leaves;
   /**
@@ -38,22 +38,46 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
     losses: () => ({ operations: [], points: [] }),
   });
   if (event.kind === 'restart') return uncompiled(restartTouches(plant, event), 'quiet');
-  const recorded = (options: { readonly survey?: boolean; readonly straight?: boolean }) => {
-    const delivery = new Delivery(plant, nowhere, { record: true, ...options });
+  const recorded = (options: { readonly survey?: boolean; readonly straight?: boolean } = {}) => {
+    const done = recordingOf(plant).begin();
+    const delivery = new Delivery(plant, nowhere, { into: done, ...options });
     begin(plant, event, delivery);
-    return { delivery, outcome: delivery.settle() };
+    return { done, outcome: delivery.settle(), points: delivery.points };
   };
+  const straight = !plant.mayFeedBack;
   try {
-    const { delivery, outcome } = recorded({ straight: !plant.mayFeedBack });
+    const { done, outcome } = recorded({ straight });
     // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
-    if (outcome !== 'quiet') return uncompiled(allTouchedBy(delivery.operations), outcome);
-    let full: { operations: readonly Operation[]; points: readonly LossyPoint[] } | undefined;
-    return { event, index, operations: delivery.operations, outcome, leaves: after(plant, delivery.operations), bank: freeBank(plant, event), losses: () => (full ??= recorded({}).delivery) };
+    if (outcome !== 'quiet') return uncompiled(allTouchedBy(done), outcome);
+    const leaves = after(plant, done);
+    // They are asked for where what they leave is not enough.
+    let operations: readonly Operation[] | undefined = leaves.isOpen() ? done.operations() : undefined;
+    let full: ReturnType<CompiledEvent['losses']> | undefined;
+    return {
+      event,
+      index,
+      operations: () => (operations ??= recorded({ straight }).done.operations()),
+      outcome,
+      leaves,
+      bank: freeBank(plant, event),
+      losses: () => (full ??= withPoints(recorded())),
+    };
   } catch (reason) {
     if (!(reason instanceof DependsOnState)) throw reason;
   }
-  return uncompiled(allTouchedBy(recorded({ survey: true }).delivery.operations), 'quiet');
+  return uncompiled(allTouchedBy(recorded({ survey: true }).done), 'quiet');
 }
+
+const recordings = new WeakMap<Plant, Recording>();
+
+/** Room for one event of a plant at a time. */
+function recordingOf(plant: Plant): Recording {
+  let recording = recordings.get(plant);
+  if (!recording) recordings.set(plant, (recording = new Recording()));
+  return recording;
+}
+
+const withPoints = ({ done, points }: { readonly done: Recording; readonly points: readonly LossyPoint[] }) => ({ operations: done.operations(), points });
 
 function freeBank(plant: Plant, event: RigEvent): number | null {
   if (event.kind !== 'press') return null;
@@ -64,7 +88,7 @@ function freeBank(plant: Plant, event: RigEvent): number | null {
 /** While an event is recorded, nothing is read. */
 const noPlaces = new Int32Array(0);
 const nowhere = new PartialStore(noPlaces, new Map());
-const allTouchedBy = (operations: readonly Operation[]): ReadonlySet<number> => new Set(operations.flatMap(({ deed }) => deed.touches));
+const allTouchedBy = ({ deeds, count }: Recording): ReadonlySet<number> => new Set(deeds.slice(0, count).flatMap(({ touches }) => touches));
 
 function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
   const touches = new Set(event.device.variables);
@@ -89,7 +113,7 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 }
 
 const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
-  (operations ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
+  (operations?.() ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
 
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {

@@ -2,7 +2,7 @@ import type { Action, FaultKind } from '../model/documents.ts';
 import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { constant, type Deed, deed, loopsAtOnce, moveBit, noPoints, type Operation, receive, type Running } from './operations.ts';
+import { constant, type Deed, deed, loopDeeds, moveBit, noPoints, receive, type Recording, type Running } from './operations.ts';
 import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
 import { Agenda } from './agenda.ts';
 import { heardBy } from './heard.ts';
@@ -57,10 +57,10 @@ export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
 /**
  * One event on its way through the wiring: what a controller's actions send, when each message's last byte arrives
  * (320 µs a byte, one after the other from one sender), who passes it on, what it fires in turn.
- * With `record`, operations are collected instead of applied, and reading the state throws DependsOnState.
+ * With `into`, what is done is given to that instead of applied, and reading the state throws DependsOnState;
+ * `survey` besides looks at everything that may be done, once, whatever the state.
  */
 export class Delivery {
-  readonly operations: Operation[] = [];
   readonly points: LossyPoint[] = [];
   // Made when they are needed: a straight press, recorded, needs none of them.
   private running: Running | undefined;
@@ -76,7 +76,7 @@ export class Delivery {
   constructor(
     private readonly plant: Plant,
     private readonly store: Store,
-    private readonly options: { readonly record?: boolean; readonly survey?: boolean; readonly straight?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
+    private readonly options: { readonly into?: Recording; readonly survey?: boolean; readonly straight?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
   ) {}
 
   /** Runs until quiet. */
@@ -117,7 +117,7 @@ export class Delivery {
     const items = queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
     const loading = [...(this.running?.busyUntil ?? [])].filter(([device]) => this.loadingMatters(this.plant.devices[device]));
     const clocks = [...(this.lineFree ?? []), ...loading].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
-    return `${items.join(';')}|${clocks.join(';')}|${this.options.record ? '' : this.store.key()}`;
+    return `${items.join(';')}|${clocks.join(';')}|${this.options.into ? '' : this.store.key()}`;
   }
 
   /** Messages that a controller sends between two waits. */
@@ -137,14 +137,15 @@ export class Delivery {
   }
 
   read(variable: number): number {
-    if (this.options.record) throw new DependsOnState();
+    if (this.options.into) throw new DependsOnState();
     return this.store.get(variable);
   }
 
   emit(deed: Deed, time: number, points: readonly number[]): void {
-    if (this.options.record) {
-      if (deed.mayEmit && !this.options.survey) throw new DependsOnState();
-      this.operations.push({ deed, time, points });
+    const { into, survey } = this.options;
+    if (into) {
+      if (deed.mayEmit && !survey) throw new DependsOnState();
+      into.take(deed, time, points);
       if (deed.mayEmit) for (let program = 0; program < 128; program += 1) this.sendOn(deed, { emits: program, time }, points);
       return;
     }
@@ -261,39 +262,42 @@ export class Delivery {
 
   /**
    * The same where nothing comes round and nobody asks what may be lost on the way: a controller's messages then come
-   * up in the order in which it sends them. Between two waits its loops and contacts move first, for they take no time.
+   * up in the order in which it sends them. Nothing in it sends on, or plants would feed back. Between two waits its loops and contacts move first, for they take no time.
    */
   private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
-    const { plant, sending, operations } = this;
-    const loops = loopsAtOnce(plant, device);
-    const isRecorded = this.options.record === true;
+    const { plant, sending } = this;
+    const into = this.options.into!;
+    const loops = loopDeeds(plant, device);
+    let closed: string[] | undefined;
     let now = time;
     let line = time;
     for (let at = 0; at <= actions.length; at += 1) {
-      sending.length = 0;
-      for (; at < actions.length && actions[at].kind !== 'wait'; at += 1) {
+      let waiting = 0;
+      let wait = 0;
+      for (; at < actions.length; at += 1) {
         const action = actions[at];
         const { kind } = action;
         if (kind === 'loop') {
           const both = loops.get(action.loop);
-          if (!both) continue;
-          if (isRecorded && now === 0) operations.push(both[action.to]);
-          else this.emit(both[action.to].deed, now, noPoints);
-        } else if (kind === 'program' || kind === 'control') sending.push(action);
-        else if (kind !== 'wait') this.actNow(device, action, now, noPoints);
+          if (both) into.take(both[action.to], now, noPoints);
+        } else if (kind === 'program' || kind === 'control') sending[waiting++] = action;
+        else if (kind === 'wait') {
+          wait = Math.round(action.ms * 1000);
+          break;
+        } else {
+          this.actNow(device, action, now, noPoints);
+          if (kind === 'contact' && action.to === 1 && held === 'press' && isHeldContact(controller, action.contact)) (closed ??= []).push(action.contact);
+        }
       }
-      if (at === actions.length && held === 'press' && controller.contact.size > 0)
-        for (const action of actions) if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) this.setContact(controller, action.contact, 0, now, noPoints);
+      if (at === actions.length && closed) for (const contact of closed) this.setContact(controller, contact, 0, now, noPoints);
       line = Math.max(line, now);
-      for (let i = 0; i < sending.length; i += 1) {
+      for (let i = 0; i < waiting; i += 1) {
         line += byteLength(sending[i]) * byteMicroseconds;
-        const { hops, deeds, timeless } = heardBy(plant, device, sending[i]);
+        const { hops, deeds } = heardBy(plant, device, sending[i]);
         this.messages += hops;
-        if (timeless && isRecorded) for (let k = 0; k < timeless.length; k += 1) operations.push(timeless[k]);
-        else for (let k = 0; k < deeds.length; k += 1) this.emit(deeds[k], line, noPoints);
+        for (let k = 0; k < deeds.length; k += 1) into.take(deeds[k], line, noPoints);
       }
-      const wait = actions[at];
-      if (wait?.kind === 'wait') now = Math.max(now, line) + Math.round(wait.ms * 1000);
+      if (at < actions.length) now = Math.max(now, line) + wait;
     }
   }
 
@@ -316,8 +320,8 @@ export class Delivery {
   }
 
   private switchLoop(device: PlantDevice, { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>, now: number, points: readonly number[]): void {
-    const both = loopsAtOnce(this.plant, device).get(loop);
-    if (both) this.emit(both[to].deed, now, points);
+    const both = loopDeeds(this.plant, device).get(loop);
+    if (both) this.emit(both[to], now, points);
   }
 
   private copy(from: number, to: number, time: number, points: readonly number[]): void {

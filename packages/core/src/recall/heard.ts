@@ -1,13 +1,11 @@
 import type { MidiMessage } from '../midi/message.ts';
-import { type Deed, noPoints, type Operation, receive } from './operations.ts';
+import { type Deed, receive } from './operations.ts';
 import type { Plant, PlantDevice } from './plant.ts';
 
 /** What comes of one message wherever it goes: over how many cables, and what it does there, in order. */
 export interface HeardMessage {
   readonly hops: number;
   readonly deeds: readonly Deed[];
-  /** The very same operations each time, where no device that hears it is ever loading, so that their time makes no difference. */
-  readonly timeless: readonly Operation[] | null;
 }
 
 const heard = new WeakMap<PlantDevice, Map<number, HeardMessage>>();
@@ -22,8 +20,7 @@ export function heardBy(plant: Plant, from: PlantDevice, message: Extract<MidiMe
   if (!found) {
     const { hops, heard: listeners } = plant.listeners(from, message.channel);
     const deeds = listeners.length === 1 ? receive(plant, listeners[0], message) : listeners.flatMap((to) => receive(plant, to, message));
-    const mayWait = listeners.some((to) => to.wired.anatomy.busy);
-    known.set(key, (found = { hops, deeds, timeless: mayWait ? null : deeds.map((deed) => ({ deed, time: 0, points: noPoints })) }));
+    known.set(key, (found = { hops, deeds }));
   }
   return found;
 }

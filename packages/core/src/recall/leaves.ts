@@ -1,4 +1,4 @@
-import { type Deed, loadedBy, type Operation, type Running } from './operations.ts';
+import { type Deed, type Found, loadedBy, type Recording, type Running } from './operations.ts';
 import type { Plant } from './plant.ts';
 import { NeedVariable, type Store } from './store.ts';
 import { NeedPin, type Pins } from './values.ts';
@@ -25,6 +25,11 @@ export class Leaves {
     return new Leaves(known, list);
   }
 
+  /** Whether it may leave a variable on one value or another. */
+  isOpen(): boolean {
+    return this.touched.some((variable) => this.known[variable] === mayChange);
+  }
+
   has(variable: number): boolean {
     return variable >= 0 && this.known[variable] !== untouched;
   }
@@ -40,20 +45,13 @@ export class Leaves {
  * operation is tried on the one variable alone, with what is known by then; one that has to read anything else
  * leaves it open.
  */
-export function after(plant: Plant, operations: readonly Operation[]): Leaves {
-  return new Aftermath(plant).of(operations);
+export function after(plant: Plant, done: Recording): Leaves {
+  return new Aftermath(plant).of(done);
 }
 
 const trials = new WeakMap<Plant['variables'], Trial>();
 
-/** What a deed left the variables that it touches on, and whether its device then loads. */
-interface Done {
-  readonly left: readonly number[];
-  readonly loads: 'no' | 'yes' | 'unsure';
-}
-
-/** What closed deeds did before to a device that was not loading: by what was known of the variables that they touch. */
-const closed = new WeakMap<Deed, Map<string | number, Done>>();
+const nothingFound = (): Found => ({ done: undefined, next: new Map() });
 
 class Aftermath {
   private readonly known: Int32Array;
@@ -70,12 +68,13 @@ class Aftermath {
     this.trial = trial;
   }
 
-  of(operations: readonly Operation[]): Leaves {
-    for (let i = 0; i < operations.length; i += 1) {
-      const { deed, time } = operations[i];
-      if (deed.constant) this.note(deed.constant.variable, deed.constant.value);
-      else if (deed.isClosed && this.isFree(deed.device, time)) this.repeat(deed, time);
-      else this.tryOut(deed, time);
+  of({ deeds, times, count }: Recording): Leaves {
+    for (let i = 0; i < count; i += 1) {
+      const deed = deeds[i];
+      const { constant } = deed;
+      if (constant) this.note(constant.variable, constant.value);
+      else if (deed.isClosed && this.isFree(deed.device, times[i])) this.repeat(deed, times[i]);
+      else this.tryOut(deed, times[i]);
     }
     return new Leaves(this.known, this.trial.touched.slice(0, this.count));
   }
@@ -93,15 +92,18 @@ class Aftermath {
   /** Does to a device that is not loading what was found out before, or finds it out. */
   private repeat(deed: Deed, time: number): void {
     const { device, touches } = deed;
-    let before = closed.get(deed);
-    if (!before) closed.set(deed, (before = new Map()));
-    let key: string | number = Math.max(mayChange, this.known[touches[0]]);
-    for (let i = 1; i < touches.length; i += 1) key = `${key},${Math.max(mayChange, this.known[touches[i]])}`;
-    const done = before.get(key);
+    let found = (deed.found ??= nothingFound());
+    for (let i = 0; i < touches.length; i += 1) {
+      const known = Math.max(mayChange, this.known[touches[i]]);
+      let next = found.next.get(known);
+      if (!next) found.next.set(known, (next = nothingFound()));
+      found = next;
+    }
+    const { done } = found;
     if (!done) {
       this.tryOut(deed, time);
       const loads = this.unsure.has(device) ? 'unsure' : this.isFree(device, time) ? 'no' : 'yes';
-      before.set(key, { left: touches.map((variable) => this.known[variable]), loads });
+      found.done = { left: touches.map((variable) => this.known[variable]), loads };
       return;
     }
     for (let i = 0; i < touches.length; i += 1) this.note(touches[i], done.left[i]);

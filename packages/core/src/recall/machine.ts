@@ -1,7 +1,7 @@
 import type { FaultKind } from '../model/documents.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './compiled.ts';
 import type { Outcome } from './delivery.ts';
-import { type Initial, type InitialLoss, type Move, type Row, rowKey, Stepper, TooManyStates } from './stepper.ts';
+import { type Initial, type InitialLoss, isFixed, type Move, type Row, rowKey, Stepper, TooManyStates } from './stepper.ts';
 import type { Pins } from './values.ts';
 
 export interface Limits {
@@ -151,8 +151,8 @@ export class Machine {
       if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled)) continue;
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
-      if (this.losable.size === 0 && compiled.operations && compiled.outcome === 'quiet' && !isStray(compiled)) {
-        if (stepper.leadsTo(here.row, compiled.operations, this.ahead)) this.add(this.ahead, here, { compiled });
+      if (this.losable.size === 0 && isFixed(compiled) && !isStray(compiled)) {
+        if (stepper.leadsTo(here.row, compiled, this.ahead)) this.add(this.ahead, here, { compiled });
         continue;
       }
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {

@@ -24,6 +24,20 @@ export interface Deed {
   readonly isClosed?: boolean;
   /** Set where it does nothing but give a variable a known value. */
   readonly constant?: { readonly variable: number; readonly value: number };
+  /** What it was found to do where it is closed (leaves.ts): kept with it, for every press that holds it asks. */
+  found?: Found;
+}
+
+/** What a closed deed left the variables that it touches on, and whether its device then loads. */
+export interface Done {
+  readonly left: readonly number[];
+  readonly loads: 'no' | 'yes' | 'unsure';
+}
+
+/** What it did, by what was known of the variables that it touches: the first of them leads to the next. */
+export interface Found {
+  done: Done | undefined;
+  readonly next: Map<number, Found>;
 }
 
 /** A deed when it is done, and the lossy points (messages, pulses) on whose delivery it depends. */
@@ -31,6 +45,32 @@ export interface Operation {
   readonly deed: Deed;
   readonly time: number;
   readonly points: readonly number[];
+}
+
+/** What an event does, in the order of time, where that does not depend on the state: a list by columns, used again for the next event. */
+export class Recording {
+  readonly deeds: Deed[] = [];
+  readonly times: number[] = [];
+  readonly points: (readonly number[])[] = [];
+  count = 0;
+
+  /** Forgets everything. */
+  begin(): this {
+    this.count = 0;
+    return this;
+  }
+
+  take(deed: Deed, time: number, points: readonly number[]): void {
+    const at = this.count;
+    this.deeds[at] = deed;
+    this.times[at] = time;
+    this.points[at] = points;
+    this.count = at + 1;
+  }
+
+  operations(): Operation[] {
+    return Array.from({ length: this.count }, (_, i) => ({ deed: this.deeds[i], time: this.times[i], points: this.points[i] }));
+  }
 }
 
 /** Memory of one event while it runs. */
@@ -45,7 +85,7 @@ export type Applied = { readonly emits: number; readonly time: number } | undefi
 const nothing: Applied = undefined;
 
 /** Every deed is of one shape, for they are asked often. */
-export const deed = (device: number, touches: readonly number[], apply: Deed['apply'], { gates, mayEmit, sign, isClosed, constant }: Omit<Deed, 'device' | 'touches' | 'apply'> = {}): Deed => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant });
+export const deed = (device: number, touches: readonly number[], apply: Deed['apply'], { gates, mayEmit, sign, isClosed, constant }: Omit<Deed, 'device' | 'touches' | 'apply'> = {}): Deed => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant, found: undefined });
 
 const idle = deed(-1, [], () => nothing);
 
@@ -72,13 +112,13 @@ const settingTo = (device: number, variable: number, value: number): Deed =>
     { constant: { variable, value } },
   );
 
-const switchings = new WeakMap<PlantDevice, ReadonlyMap<string, readonly [out: Operation, into: Operation]>>();
+const switchings = new WeakMap<PlantDevice, ReadonlyMap<string, readonly [out: Deed, into: Deed]>>();
 
-/** For each loop of a switcher what takes it out and in at once: the very same operations each time, for presses are full of them. */
-export function loopsAtOnce(plant: Plant, device: PlantDevice): ReadonlyMap<string, readonly [out: Operation, into: Operation]> {
+/** For each loop of a switcher what takes it out and in. */
+export function loopDeeds(plant: Plant, device: PlantDevice): ReadonlyMap<string, readonly [out: Deed, into: Deed]> {
   let known = switchings.get(device);
   if (!known) {
-    const set = (variable: number, to: 0 | 1): Operation => ({ deed: constant(plant, variable, plant.values.id(to)), time: 0, points: noPoints });
+    const set = (variable: number, to: 0 | 1): Deed => constant(plant, variable, plant.values.id(to));
     switchings.set(device, (known = new Map([...device.controls.values()].map(({ id, variable }) => [id, [set(variable, 0), set(variable, 1)]]))));
   }
   return known;
@@ -387,7 +427,7 @@ function moveBitAnew(plant: Plant, device: PlantDevice, input: PlantInput, to: 0
     for (const control of rules) if (moved || control.held) store.set(control.variable, ruledBy(values, store, control));
     return nothing;
   };
-  return deed(device.index, [input.bit, ...ruled.map((control) => control.variable)], apply, { sign: to === 'flip' ? undefined : `${input.bit}:${to}` });
+  return deed(device.index, [input.bit, ...ruled.map((control) => control.variable)], apply, { sign: to === 'flip' ? undefined : `${input.bit}:${to}`, isClosed: ruled.every((control) => control.bits.length === 1) });
 }
 
 /** The value that a control's bits give it. */

@@ -10,6 +10,10 @@ import { type Fork, openContacts, powerUp } from './power.ts';
 import { PartialStore, type Store } from './store.ts';
 import type { Pins } from './values.ts';
 
+/** An event that does the same operations from every state, and falls quiet. */
+type FixedEvent = CompiledEvent & { readonly operations: NonNullable<CompiledEvent['operations']> };
+export const isFixed = (compiled: CompiledEvent): compiled is FixedEvent => compiled.operations !== null && compiled.outcome === 'quiet';
+
 /** More states, or more work, than the limits of an exploration allow. */
 export class TooManyStates extends Error {}
 
@@ -45,7 +49,8 @@ export class Stepper {
   /** Emptied before each use. */
   private readonly running: Running = { busyUntil: new Map() };
   private readonly reader: Reader;
-  private readonly effects = new Map<readonly Operation[], Effect>();
+  private readonly effects = new Map<CompiledEvent, Effect>();
+  private readonly byValues = new Map<string, Effect>();
   private readonly byDeeds = new Same();
   private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
@@ -79,31 +84,31 @@ export class Stepper {
   }
 
   /** The one row that an event leads to, nothing lost; null where it has to be delivered anew from each state or may not fall quiet. */
-  after(from: Row, { operations, outcome }: CompiledEvent): Row | null {
-    return operations === null || outcome !== 'quiet' ? null : this.performed(from, operations);
+  after(from: Row, compiled: CompiledEvent): Row | null {
+    return isFixed(compiled) ? this.performed(from, compiled) : null;
   }
 
   /** The same for exploring, put into another row; false where what these operations do has led to the very same row before. */
-  leadsTo(from: Row, operations: readonly Operation[], into: Row): boolean {
-    return this.effectOf(operations).leadsTo(from, into);
+  leadsTo(from: Row, compiled: FixedEvent, into: Row): boolean {
+    return this.effectOf(compiled).leadsTo(from, into);
   }
 
   /**
    * What one variable is after an event, nothing lost, on rows from which it can happen; undefined where `after` does
    * not tell either.
    */
-  valueAfter(from: Row, { operations, outcome, leaves }: CompiledEvent, variable: number): number | undefined {
-    if (operations === null || outcome !== 'quiet') return undefined;
-    const known = leaves.on(variable);
+  valueAfter(from: Row, compiled: CompiledEvent, variable: number): number | undefined {
+    if (!isFixed(compiled)) return undefined;
+    const known = compiled.leaves.on(variable);
     if (known >= 0) return known;
-    if (!leaves.has(variable)) return from[this.place[variable]];
-    return this.effectOf(operations).valueAfter(from, this.place[variable]);
+    if (!compiled.leaves.has(variable)) return from[this.place[variable]];
+    return this.effectOf(compiled).valueAfter(from, this.place[variable]);
   }
 
   /** What an event does to rows of this machine, where it can happen on each of them and always falls quiet: of two that do the same, the same. */
-  effectFromAnywhere({ operations, outcome, bank }: CompiledEvent): Effect | undefined {
-    if (operations === null || outcome !== 'quiet' || bank === null || this.place[bank] >= 0) return undefined;
-    return this.effectOf(operations);
+  effectFromAnywhere(compiled: CompiledEvent): Effect | undefined {
+    if (!isFixed(compiled) || compiled.bank === null || this.place[compiled.bank] >= 0) return undefined;
+    return this.effectOf(compiled);
   }
 
   /** Every row that power-up may leave, the slots that fire by themselves included; some perhaps more than once. */
@@ -175,30 +180,54 @@ export class Stepper {
     const { event } = compiled;
     if (event.kind === 'restart') return this.restart(from, event);
     const act = (delivery: Delivery) => begin(this.plant, event, delivery);
-    const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = compiled.operations
-      ? [{ row: this.performed(from, compiled.operations), outcome: compiled.outcome }]
+    const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = isFixed(compiled)
+      ? [{ row: this.performed(from, compiled), outcome: compiled.outcome }]
       : [this.run(from, act)];
     if (event.kind === 'foot' && event.stray) for (const one of reached) one.row[this.width - 1] = 1;
     if (faults.size === 0 || from[this.width - 1] === 1) return reached;
-    return [...reached, ...(compiled.operations ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults))];
+    return [...reached, ...(isFixed(compiled) ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults))];
   }
 
-  private performed(from: Row, operations: readonly Operation[]): Row {
+  private performed(from: Row, compiled: FixedEvent): Row {
     const row = from.slice();
-    this.effectOf(operations).apply(row);
+    this.effectOf(compiled).apply(row);
     return row;
   }
 
-  /** What the operations of an event do to rows of this machine: the very same for operations that are the same here. */
-  private effectOf(operations: readonly Operation[]): Effect {
-    let effect = this.effects.get(operations);
+  /** What an event does to rows of this machine: the very same for events that do the same here. */
+  private effectOf(compiled: FixedEvent): Effect {
+    let effect = this.effects.get(compiled);
+    if (!effect) this.effects.set(compiled, (effect = this.effectByLeaves(compiled) ?? this.effectByDeeds(compiled.operations())));
+    return effect;
+  }
+
+  /** Told by what it leaves, where that is a known value or what was there before. */
+  private effectByLeaves({ leaves }: FixedEvent): Effect | undefined {
+    const { variables } = this;
+    let key = '';
+    for (let i = 0; i < variables.length; i += 1) {
+      const value = leaves.on(variables[i]);
+      if (value < 0 && leaves.has(variables[i])) return undefined;
+      key += `${value},`;
+    }
+    let effect = this.byValues.get(key);
     if (!effect) {
-      const here = this.concerned(operations);
-      let same = this.byDeeds;
-      for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.plant);
-      this.effects.set(operations, (effect = same.effect ??= new Effect(this.reader, (store) => this.replayOn(store, here, -1))));
+      const written = variables.filter((variable) => leaves.has(variable));
+      this.byValues.set(
+        key,
+        (effect = new Effect(this.reader, (store) => {
+          for (const variable of written) store.set(variable, leaves.on(variable));
+        })),
+      );
     }
     return effect;
+  }
+
+  private effectByDeeds(operations: readonly Operation[]): Effect {
+    const here = this.concerned(operations);
+    let same = this.byDeeds;
+    for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.plant);
+    return (same.effect ??= new Effect(this.reader, (store) => this.replayOn(store, here, -1)));
   }
 
   private replay(from: Row, operations: readonly Operation[], without: number): Row {
