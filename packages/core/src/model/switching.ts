@@ -85,8 +85,8 @@ interface LoopJacks {
 function loopJacksOf(wired: WiredDevice): ReadonlyMap<string, LoopJacks> {
   const jacks = new Map<string, LoopJacks>();
   for (const section of wired.anatomy.sections)
-    for (const [control, values] of Object.entries(section.when?.controls ?? {})) {
-      if (!values.includes(1)) continue;
+    for (const control in section.when?.controls) {
+      if (!section.when.controls[control].includes(1)) continue;
       const found = jacks.get(control) ?? {};
       if (found.send === undefined && wired.jack.get(section.to)?.kind === 'signal-out') found.send = section.to;
       if (found.return === undefined && wired.jack.get(section.from)?.kind === 'signal-in') found.return = section.from;

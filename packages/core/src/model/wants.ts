@@ -7,16 +7,17 @@ import type { Wiring } from './wiring.ts';
 export class Wants {
   private byControl: (Literal | undefined)[] | undefined;
 
-  /** At each place a control, in the order of the sound, each once, and what is wanted of it. */
+  /** At each place a control, in the order of the sound, each once, and what is wanted of it; `count`: how many controls the rig has. */
   constructor(
     readonly controls: readonly number[],
     readonly literals: readonly Literal[],
+    private readonly count: number,
   ) {}
 
   /** What is wanted of a control; undefined where nothing is, or the control is none (−1). */
   of(control: number): Literal | undefined {
     if (!this.byControl) {
-      const byControl: (Literal | undefined)[] = [];
+      const byControl = new Array<Literal | undefined>(this.count);
       for (let i = 0; i < this.controls.length; i += 1) byControl[this.controls[i]] = this.literals[i];
       this.byControl = byControl;
     }
@@ -73,7 +74,7 @@ class Reader {
     const refs = Object.keys(sound.wants);
     const wanted = Object.values(sound.wants);
     for (let i = 0; i < refs.length; i += 1) this.want(numberOf.get(refs[i]) ?? -1, wanted[i]);
-    return new Wants(this.controls.slice(0, this.count), this.literals.slice(0, this.count));
+    return new Wants(this.controls.slice(0, this.count), this.literals.slice(0, this.count), this.metIn.length);
   }
 
   /** Of a control that comes twice the last counts. */

@@ -155,11 +155,14 @@ function setOf<K>(map: Map<K, Set<string>>, key: K): Set<string> {
   return set;
 }
 
+/** The place of a control, or of the `preset`, among the device's own; −1 where there is no such. */
+export const placeIn = (anatomy: Anatomy, control: string): number => namesIn(anatomy).place.get(control) ?? -1;
+
 /** The number of a device's control, or of its `preset`; −1 where it has no such. */
-export function numberIn({ firstControl, anatomy }: WiredDevice, control: string): number {
-  const place = namesIn(anatomy).place.get(control);
-  return place === undefined ? -1 : firstControl + place;
-}
+export const numberIn = ({ firstControl, anatomy }: WiredDevice, control: string): number => numberAt(firstControl, placeIn(anatomy, control));
+
+/** The number of the control at a place of a device whose first is this. */
+export const numberAt = (firstControl: number, place: number): number => (place < 0 ? -1 : firstControl + place);
 
 export const controlAt = (wiring: Wiring, ref: ControlRef): Control | undefined => {
   const { device, control } = splitRef(ref);

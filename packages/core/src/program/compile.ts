@@ -43,7 +43,7 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
       const wanted = wants.of(loop.number);
       steps.push(wanted === undefined ? loop.unsaid : wanted === 1 ? loop.in : loop.out);
     }
-    if (plan.contacts.size > 0) for (let i = 0; i < wants.controls.length; i += 1) for (const step of plan.contacts.get(wants.controls[i])?.get(wants.literals[i]) ?? none) steps.push(step);
+    if (plan.contacts.length > 0) for (let i = 0; i < wants.controls.length; i += 1) for (const step of plan.contacts[wants.controls[i]]?.get(wants.literals[i]) ?? none) steps.push(step);
     for (let i = 0; i < plan.devices.length; i += 1) pushDeviceSteps(steps, plan.devices[i], wants);
     return steps;
   };
@@ -55,8 +55,8 @@ const none: readonly never[] = [];
 interface ControllerPlan {
   /** Every loop of the controller, in or out; one that the sound says nothing about is taken out. */
   readonly loops: readonly { readonly number: number; readonly in: Step; readonly out: Step; readonly unsaid: Step }[];
-  /** Contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to its inputs. */
-  readonly contacts: ReadonlyMap<number, ReadonlyMap<Literal, readonly Step[]>>;
+  /** By control, contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to its inputs. */
+  readonly contacts: readonly (ReadonlyMap<Literal, readonly Step[]> | undefined)[];
   /** Devices that its messages arrive at. */
   readonly devices: readonly DevicePlan[];
 }
@@ -88,7 +88,7 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
 }
 
 function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['contacts'] {
-  const plan = new Map<number, Map<Literal, readonly Step[]>>();
+  const plan: (ReadonlyMap<Literal, readonly Step[]> | undefined)[] = [];
   for (const wired of wiring.devices)
     for (const { id, contacts } of wired.anatomy.controls) {
       if (!contacts) continue;
@@ -99,7 +99,7 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
       for (const [bits, value] of Object.entries(contacts.table))
         if (!values.has(value))
           values.set(value, links.flatMap((link, i): Step[] => (link ? [{ action: { kind: 'contact', contact: link.contact, to: bits[i] === '1' ? 1 : 0 }, intent: { kind: 'want', ref, value } }] : [])));
-      plan.set(wiring.controls.numberOf.get(ref)!, values);
+      plan[wiring.controls.numberOf.get(ref)!] = values;
     }
   return plan;
 }

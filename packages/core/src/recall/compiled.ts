@@ -3,7 +3,7 @@ import { inverted, type Lists, listsOf } from '../trace/lists.ts';
 import { Delivery, DependsOnState, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from './events.ts';
 import { after, Leaves, mayChange } from './leaves.ts';
-import { type Operation, Recording } from './operations.ts';
+import { Recording } from './operations.ts';
 import type { Plant } from './plant.ts';
 import { PartialStore } from './store.ts';
 
@@ -15,7 +15,7 @@ export interface CompiledEvent {
   readonly event: RigEvent;
   readonly index: number;
   /** In the order of time, put together when first asked: mostly what they leave is enough. Null where the event is delivered anew from each state. */
-  readonly operations: (() => readonly Operation[]) | null;
+  readonly operations: (() => Recording) | null;
   readonly outcome: Outcome;
   readonly leaves: Leaves;
   /**
@@ -24,7 +24,7 @@ export interface CompiledEvent {
    */
   readonly bank: number | null;
   /** The operations again, each with the points at which it can be lost; worked out when first asked. */
-  readonly losses: () => { readonly operations: readonly Operation[]; readonly points: readonly LossyPoint[] };
+  readonly losses: () => { readonly operations: Recording; readonly points: readonly LossyPoint[] };
 }
 
 export function compileEvent(plant: Plant, event: RigEvent, index: number): CompiledEvent {
@@ -35,7 +35,7 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
     outcome,
     leaves: Leaves.open(plant.variables.length, touched),
     bank: outcome === 'quiet' ? freeBank(plant, event) : null,
-    losses: () => ({ operations: [], points: [] }),
+    losses: () => ({ operations: new Recording(), points: [] }),
   });
   if (event.kind === 'restart') return uncompiled(restartTouches(plant, event), 'quiet');
   const recorded = (options: { readonly survey?: boolean; readonly straight?: boolean } = {}) => {
@@ -51,12 +51,12 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
     if (outcome !== 'quiet') return uncompiled(allTouchedBy(done), outcome);
     const leaves = after(plant, done);
     // They are asked for where what they leave is not enough.
-    let operations: readonly Operation[] | undefined = leaves.isOpen() ? done.operations() : undefined;
+    let operations: Recording | undefined = leaves.isOpen() ? done.copy() : undefined;
     let full: ReturnType<CompiledEvent['losses']> | undefined;
     return {
       event,
       index,
-      operations: () => (operations ??= recorded({ straight }).done.operations()),
+      operations: () => (operations ??= recorded({ straight }).done.copy()),
       outcome,
       leaves,
       bank: freeBank(plant, event),
@@ -77,7 +77,7 @@ function recordingOf(plant: Plant): Recording {
   return recording;
 }
 
-const withPoints = ({ done, points }: { readonly done: Recording; readonly points: readonly LossyPoint[] }) => ({ operations: done.operations(), points });
+const withPoints = ({ done, points }: { readonly done: Recording; readonly points: readonly LossyPoint[] }) => ({ operations: done.copy(), points });
 
 function freeBank(plant: Plant, event: RigEvent): number | null {
   if (event.kind !== 'press') return null;
@@ -113,7 +113,7 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 }
 
 const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
-  (operations?.() ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
+  (operations?.().operations() ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
 
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {

@@ -121,7 +121,7 @@ function pressesOf(seed: number) {
 
 function perform(press: CompiledEvent, store: Store): void {
   const running = { busyUntil: new Map<number, number>() };
-  for (const { deed, time } of press.operations!()) deed.apply(store, running, time);
+  for (const { deed, time } of press.operations!().operations()) deed.apply(store, running, time);
 }
 
 /** Whether it can be done with the variables that are followed and the contents that are assumed. */

@@ -5,7 +5,7 @@ import { Random } from '../testing/random.ts';
 import { Delivery } from './delivery.ts';
 import { begin } from './events.ts';
 import { after } from './leaves.ts';
-import { type Operation, Recording } from './operations.ts';
+import type { Operation } from './operations.ts';
 import { comesUpAs } from './power.ts';
 import { proverOf } from './prove.ts';
 import { Stepper } from './stepper.ts';
@@ -35,19 +35,13 @@ function anyState(plant: Plant, r: Random): Int32Array {
   return state;
 }
 
-function recordingOf(operations: readonly Operation[]): Recording {
-  const recording = new Recording();
-  for (const { deed, time, points } of operations) recording.take(deed, time, points);
-  return recording;
-}
-
 describe('laws of the pieces that the proof is made of', () => {
   test.each(seeds)('seed %i: what a compiled press is said to leave, it leaves, from whatever state', (seed) => {
     const { plant, table } = proverOf(seededShow(seed));
     const r = new Random(seed);
     for (const compiled of table.press.values()) {
       if (compiled.operations === null || compiled.event.kind !== 'press') continue;
-      const again = after(plant, recordingOf(compiled.losses().operations));
+      const again = after(plant, compiled.losses().operations);
       expect(plant.variables.map(({ index }) => again.on(index))).toEqual(plant.variables.map(({ index }) => compiled.leaves.on(index)));
       for (let i = 0; i < 12; i += 1) {
         const before = anyState(plant, r);
@@ -112,8 +106,8 @@ describe('laws of the pieces that the proof is made of', () => {
       if (plant.mayFeedBack) continue;
       for (const compiled of table.ordinary) {
         if (compiled.operations === null) continue;
-        const operations = compiled.operations();
-        expect(told(plant, operations)).toEqual(told(plant, compiled.losses().operations));
+        const operations = compiled.operations().operations();
+        expect(told(plant, operations)).toEqual(told(plant, compiled.losses().operations.operations()));
         compared += operations.length;
         if (compiled.event.kind === 'press' && compiled.event.slot.actions.some((action) => action.kind === 'wait')) waited += 1;
       }

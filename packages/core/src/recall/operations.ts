@@ -47,12 +47,15 @@ export interface Operation {
   readonly points: readonly number[];
 }
 
-/** What an event does, in the order of time, where that does not depend on the state: a list by columns, used again for the next event. */
+/** What an event does, in the order of time, where that does not depend on the state: by columns. */
 export class Recording {
-  readonly deeds: Deed[] = [];
-  readonly times: number[] = [];
-  readonly points: (readonly number[])[] = [];
   count = 0;
+
+  constructor(
+    readonly deeds: Deed[] = [],
+    readonly times: number[] = [],
+    readonly points: (readonly number[])[] = [],
+  ) {}
 
   /** Forgets everything. */
   begin(): this {
@@ -68,8 +71,28 @@ export class Recording {
     this.count = at + 1;
   }
 
+  /** The same to be kept. */
+  copy(): Recording {
+    const { deeds, times, points, count } = this;
+    const copy = new Recording(deeds.slice(0, count), times.slice(0, count), points.slice(0, count));
+    copy.count = count;
+    return copy;
+  }
+
   operations(): Operation[] {
-    return Array.from({ length: this.count }, (_, i) => ({ deed: this.deeds[i], time: this.times[i], points: this.points[i] }));
+    return this.chosen(() => true);
+  }
+
+  /** Those on variables of one device. */
+  on(device: number): Operation[] {
+    return this.chosen((deed) => deed.device === device);
+  }
+
+  private chosen(isChosen: (deed: Deed) => boolean): Operation[] {
+    const { deeds, times, points, count } = this;
+    const chosen: Operation[] = [];
+    for (let i = 0; i < count; i += 1) if (isChosen(deeds[i])) chosen.push({ deed: deeds[i], time: times[i], points: points[i] });
+    return chosen;
   }
 }
 

@@ -104,15 +104,22 @@ export class Outlook {
 
   /** Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable surely has, negative where there is none. */
   isShut(variable: number, stays: (variable: number) => number): boolean {
-    const isClosedOff = ({ when }: HearingEdge): boolean => {
-      for (let i = 0; i < when.length; i += 1) {
-        if (when[i].variable === variable || when[i].variable < 0) continue;
-        const value = stays(when[i].variable);
-        if (value >= 0 && !this.hearing.plant.values.isSymbolic(value) && !when[i].values.includes(value)) return true;
-      }
-      return false;
-    };
-    return (this.conditioned.get(variable) ?? []).every(isClosedOff) && (this.governed.get(variable) ?? []).every(isClosedOff);
+    return this.areShut(this.conditioned.get(variable), variable, stays) && this.areShut(this.governed.get(variable), variable, stays);
+  }
+
+  private areShut(edges: readonly HearingEdge[] | undefined, variable: number, stays: (variable: number) => number): boolean {
+    if (edges) for (let i = 0; i < edges.length; i += 1) if (!this.isEdgeShut(edges[i], variable, stays)) return false;
+    return true;
+  }
+
+  private isEdgeShut({ when }: HearingEdge, but: number, stays: (variable: number) => number): boolean {
+    for (let i = 0; i < when.length; i += 1) {
+      const { variable, values } = when[i];
+      if (variable === but || variable < 0) continue;
+      const value = stays(variable);
+      if (value >= 0 && !this.hearing.plant.values.isSymbolic(value) && !values.includes(value)) return true;
+    }
+    return false;
   }
 
   /** Whether nothing of a variable can be heard while the loop that holds its device is out, whatever all else is. */
@@ -236,11 +243,17 @@ export class Outlook {
     const single = [...this.conditioned].map(([variable, list]) => [variable, list.filter((edge) => edge.when.length === 1)] as const).filter(([variable, list]) => variable >= 0 && list.length > 1 && this.hearing.staysInDomain(variable));
     const next: number[][] = Array.from({ length: graph.nodeCount }, () => []);
     for (const edge of free) next[edge.from].push(edge.to);
-    const open = single.flatMap(([variable, list]) => {
+    const open: { readonly start: number; readonly end: number; readonly options: readonly (readonly HearingEdge[])[] }[] = [];
+    for (const [variable, list] of single) {
       const options = this.hearing.optionsOf(variable).map((option) => list.filter((edge) => edge.when[0].values.includes(option)));
-      const ends = new Set(list.map((edge) => edge.to));
-      return [...new Set(list.map((edge) => edge.from))].flatMap((start) => [...ends].flatMap((end) => (end === start ? [] : [{ start, end, options }])));
-    });
+      const starts = new Set<number>();
+      const ends = new Set<number>();
+      for (const { from, to } of list) {
+        starts.add(from);
+        ends.add(to);
+      }
+      for (const start of starts) for (const end of ends) if (end !== start) open.push({ start, end, options });
+    }
     const search = new Search(graph.nodeCount, next);
     for (let left = open, before = Infinity; left.length < before; ) {
       before = left.length;

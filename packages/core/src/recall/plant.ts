@@ -179,10 +179,13 @@ function sameAction(one: Action, other: Action): boolean {
   return count === 0;
 }
 
+const noTable: ReadonlyMap<string, number> = new Map();
+
 class Builder {
   private readonly values = new Values();
   private readonly variables: Variable[] = [];
   private readonly variableAt: number[] = [];
+  private readonly options = new Map<Control, readonly number[]>();
   /** The device that is being built. */
   private owner = -1;
 
@@ -250,8 +253,15 @@ class Builder {
       controller,
       sendsTo: links.filter((link) => link.port !== 'thru'),
       passesTo: links.filter((link) => link.port !== 'out'),
-      variables: Array.from({ length: this.variables.length - first }, (_, i) => first + i),
+      variables: this.since(first),
     };
+  }
+
+  /** The variables that were made from this one on. */
+  private since(first: number): readonly number[] {
+    const made: number[] = [];
+    for (let variable = first; variable < this.variables.length; variable += 1) made.push(variable);
+    return made;
   }
 
   private input(device: string, input: WiredDevice['anatomy']['inputs'][number]): PlantInput {
@@ -267,11 +277,18 @@ class Builder {
       id: control.id,
       control,
       variable,
-      options: domainValues(control.domain).map((literal) => this.values.id(literal)),
+      options: this.optionsOf(control),
       bits: (contacts?.inputs ?? []).map((input) => inputs.get(input)!.bit),
-      table: new Map(Object.entries(contacts?.table ?? {}).map(([bits, literal]) => [bits, this.values.id(literal)])),
+      table: contacts ? new Map(Object.entries(contacts.table).map(([bits, literal]) => [bits, this.values.id(literal)])) : noTable,
       held: contacts?.mode === 'hold',
     };
+  }
+
+  /** The very same for devices of a kind. */
+  private optionsOf(control: Control): readonly number[] {
+    let options = this.options.get(control);
+    if (!options) this.options.set(control, (options = domainValues(control.domain).map((literal) => this.values.id(literal))));
+    return options;
   }
 
   private presets(wired: WiredDevice, facts: PresetFacts, controls: ReadonlyMap<string, PlantControl>): PlantPresets {

@@ -287,7 +287,12 @@ export class Prover {
     const unsettled = this.unsettled(slot, laid);
     if (this.isSettled(slot, laid, unsettled, exploration)) return recallsAnswer;
     const press = this.table.press.get(slot.index)!;
-    const one: Case = { slot, press, laid, exploration, after: this.after(press, exploration), statuses: new Map() };
+    const after = this.after(press, exploration);
+    const stays = (variable: number): number => {
+      const value = after.left(variable);
+      return laid.obeyed.has(variable) || (laid.has(variable) && laid.wants(variable) !== value) ? -1 : value;
+    };
+    const one: Case = { slot, press, laid, exploration, after, stays, statuses: new Map() };
     return this.decide(one, unsettled);
   }
 
@@ -387,15 +392,8 @@ export class Prover {
 
   /** Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is shut, or lies in a loop that is out. */
   private isMuted(one: Case, variable: number): boolean {
-    const stays = (other: number): number => this.staysOn(one, other);
     const loop = this.outlook.loopAround(variable);
-    return this.outlook.isShut(variable, stays) || (loop >= 0 && stays(loop) === this.plant.values.id(0) && this.outlook.isMutedByItsLoop(variable));
-  }
-
-  /** The value that the press leaves a variable on, where the sound wants no other; else negative. */
-  private staysOn({ laid, after }: Case, variable: number): number {
-    const value = after.left(variable);
-    return laid.obeyed.has(variable) || (laid.has(variable) && laid.wants(variable) !== value) ? -1 : value;
+    return (loop >= 0 && one.stays(loop) === this.plant.values.id(0) && this.outlook.isMutedByItsLoop(variable)) || this.outlook.isShut(variable, one.stays);
   }
 
   /** What is wanted on is soonest certain to be missed: tried first. */
@@ -656,6 +654,8 @@ interface Case {
   readonly laid: Laid;
   readonly exploration: Exploration;
   readonly after: After;
+  /** The value that the press leaves a variable on, where the sound wants no other; else negative. */
+  readonly stays: (variable: number) => number;
   /** Statuses worked out so far, by what tells combinations apart. */
   readonly statuses: Map<string, Status>;
 }

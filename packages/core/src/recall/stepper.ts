@@ -4,7 +4,7 @@ import type { CompiledEvent } from './compiled.ts';
 import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
 import { Effect, Reader } from './effect.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
-import type { Deed, Operation, Running } from './operations.ts';
+import type { Deed, Operation, Recording, Running } from './operations.ts';
 import type { Plant, PlantDevice } from './plant.ts';
 import { type Fork, openContacts, powerUp } from './power.ts';
 import { PartialStore, type Store } from './store.ts';
@@ -52,7 +52,7 @@ export class Stepper {
   private readonly effects = new Map<CompiledEvent, Effect>();
   private readonly byValues = new Map<string, Effect>();
   private readonly byDeeds = new Same();
-  private readonly relevant = new Map<readonly Operation[], readonly Operation[]>();
+  private readonly relevant = new Map<Recording, readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
   private readonly onlyDevice: number | null;
 
@@ -223,7 +223,7 @@ export class Stepper {
     return effect;
   }
 
-  private effectByDeeds(operations: readonly Operation[]): Effect {
+  private effectByDeeds(operations: Recording): Effect {
     const here = this.concerned(operations);
     let same = this.byDeeds;
     for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.plant);
@@ -258,11 +258,11 @@ export class Stepper {
   }
 
   /** The operations that can change a variable of this machine, or decide whether another does. */
-  private concerned(operations: readonly Operation[]): readonly Operation[] {
+  private concerned(operations: Recording): readonly Operation[] {
     let some = this.relevant.get(operations);
     if (!some) {
       const isHere = (variable: number) => this.place[variable] >= 0;
-      const nearby = this.onlyDevice === null ? operations : byDevice(this.plant, operations, this.onlyDevice);
+      const nearby = this.onlyDevice === null ? operations.operations() : operations.on(this.onlyDevice);
       some = nearby.filter(({ deed }) => deed.touches.some(isHere) || (deed.gates?.some(isHere) ?? false));
       this.relevant.set(operations, some);
     }
@@ -311,34 +311,6 @@ class Same {
     if (!same) this.next.set(key, (same = new Same()));
     return same;
   }
-}
-
-/** Of each device the place of its first operation, of each operation the place of its device's next; −1 where there is none. */
-interface Index {
-  readonly first: Int32Array;
-  readonly after: Int32Array;
-}
-const indexed = new WeakMap<readonly Operation[], Index>();
-
-/** The operations on variables of one device, in their order. */
-function byDevice({ devices }: Plant, operations: readonly Operation[], device: number): readonly Operation[] {
-  let index = indexed.get(operations);
-  if (!index) indexed.set(operations, (index = indexOf(operations, devices.length)));
-  const found: Operation[] = [];
-  for (let at = index.first[device]; at >= 0; at = index.after[at]) found.push(operations[at]);
-  return found;
-}
-
-function indexOf(operations: readonly Operation[], devices: number): Index {
-  const first = new Int32Array(devices).fill(-1);
-  const after = new Int32Array(operations.length);
-  for (let at = operations.length - 1; at >= 0; at -= 1) {
-    const { device } = operations[at].deed;
-    if (device < 0) continue;
-    after[at] = first[device];
-    first[device] = at;
-  }
-  return { first, after };
 }
 
 /** Tells rows of one machine apart. */

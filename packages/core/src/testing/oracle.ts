@@ -4,6 +4,7 @@ import { type Level, type Verdict, worst, type Answer, bankDistance } from '../r
 import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/events.ts';
 import { Hearing } from '../recall/hearing.ts';
 import { Leaves } from '../recall/leaves.ts';
+import { Recording } from '../recall/operations.ts';
 import type { CompiledEvent } from '../recall/compiled.ts';
 import { type Row, rowKey, Stepper } from '../recall/stepper.ts';
 import type { Plant, PlantSlot } from '../recall/plant.ts';
@@ -239,7 +240,7 @@ export class Oracle {
 const none: ReadonlySet<never> = new Set();
 
 /** An event uncompiled: it is delivered through the wiring each time. */
-const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, operations: null, outcome: 'quiet', leaves: Leaves.open(0, []), bank: null, losses: () => ({ operations: [], points: [] }) });
+const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, operations: null, outcome: 'quiet', leaves: Leaves.open(0, []), bank: null, losses: () => ({ operations: new Recording(), points: [] }) });
 
 function contentSymbols(plant: Plant): readonly ContentSymbol[] {
   const symbols = new Map<number, ContentSymbol>();

@@ -1,6 +1,6 @@
-import type { EffectKind, Literal } from '../model/anatomy.ts';
+import type { Anatomy, EffectKind, Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef } from '../model/documents.ts';
-import { numberIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { inverted, type Lists, singles } from './lists.ts';
 import { type Points, pointsOf } from './points.ts';
 
@@ -67,20 +67,26 @@ function draw(wiring: Wiring): TraceGraph {
   for (let i = 0; i < points.length; i += 1) first[i + 1] = first[i] + points[i].count;
   const { nodeOf, count } = joined(wiring, points, first);
   const edges: TraceEdge[] = [];
-  for (const wired of wiring.devices) edgesOf(wiring, wired, points[wired.index], (point) => nodeOf[first[wired.index] + point], edges);
+  for (const wired of wiring.devices) edgesOf(wiring, wired, (point) => nodeOf[first[wired.index] + point], edges);
   const terminals = (which: 'source' | 'destination'): Terminal[] =>
     wiring.devices.flatMap((wired) => {
       const point = points[wired.index][which];
       return point === undefined ? [] : [{ device: wired.device.id, node: nodeOf[first[wired.index] + point] }];
     });
-  const from = Int32Array.from(edges, (edge) => edge.from);
-  const to = Int32Array.from(edges, (edge) => edge.to);
+  const from = new Int32Array(edges.length);
+  const to = new Int32Array(edges.length);
+  const active = new Uint8Array(edges.length);
+  for (let i = 0; i < edges.length; i += 1) {
+    from[i] = edges[i].from;
+    to[i] = edges[i].to;
+    active[i] = edges[i].active ? 1 : 0;
+  }
   return {
     nodeCount: count,
     edges,
     from,
     to,
-    active: Uint8Array.from(edges, (edge) => (edge.active ? 1 : 0)),
+    active,
     leaving: inverted(singles(from), count),
     arriving: inverted(singles(to), count),
     sources: terminals('source'),
@@ -90,31 +96,59 @@ function draw(wiring: Wiring): TraceGraph {
 }
 
 /** The sections of a device that its plugs allow. */
-function edgesOf({ controls }: Wiring, wired: WiredDevice, points: Points, nodeAt: (point: number) => number, into: TraceEdge[]): void {
-  const { id } = wired.device;
-  const refOf = (control: string): ControlRef => controls.refs[numberIn(wired, control)] ?? controlRef(id, control);
-  const { sections } = wired.anatomy;
-  for (let i = 0; i < sections.length; i += 1) {
-    const { id: section, label, active, gainDb, when, governedBy, effect } = sections[i];
-    if (when?.plugs && !plugsAllow(wired, when.plugs)) continue;
+function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: number) => number, into: TraceEdge[]): void {
+  const { device: { id }, firstControl } = wired;
+  for (const { section, label, from, to, active, gain, plugs, when, governedBy, effect } of sectionsOf(wired.anatomy)) {
+    if (plugs && !plugsAllow(wired, plugs)) continue;
     into.push({
       index: into.length,
       device: id,
       section,
       label,
-      from: nodeAt(points.from[i]),
-      to: nodeAt(points.to[i]),
+      from: nodeAt(from),
+      to: nodeAt(to),
       active,
-      gain: gainDb === undefined ? 1 : 10 ** (gainDb / 20),
-      when: when?.controls ? Object.entries(when.controls).map(([control, values]) => ({ ref: refOf(control), control: numberIn(wired, control), values })) : noConditions,
-      governedBy: governedBy ? governedBy.map((control) => numberIn(wired, control)) : noControls,
+      gain,
+      when: when.length === 0 ? nothing : when.map(({ control, place, values }) => ({ ref: place < 0 ? controlRef(id, control) : controls.refs[firstControl + place], control: numberAt(firstControl, place), values })),
+      governedBy: governedBy.length === 0 ? nothing : governedBy.map((place) => numberAt(firstControl, place)),
       effect,
     });
   }
 }
 
-const noConditions: TraceEdge['when'] = [];
-const noControls: readonly number[] = [];
+/** A section as every device of a kind has it: its ends by the points of the anatomy, its controls by their places. */
+interface KindSection extends Pick<TraceEdge, 'section' | 'label' | 'from' | 'to' | 'active' | 'gain' | 'effect'> {
+  readonly plugs: Readonly<Record<string, boolean>> | undefined;
+  readonly when: readonly { readonly control: string; readonly place: number; readonly values: readonly Literal[] }[];
+  readonly governedBy: readonly number[];
+}
+
+const ofKind = new WeakMap<Anatomy, readonly KindSection[]>();
+
+/** Read once for all devices of a kind. */
+function sectionsOf(anatomy: Anatomy): readonly KindSection[] {
+  let known = ofKind.get(anatomy);
+  if (!known) ofKind.set(anatomy, (known = readSections(anatomy)));
+  return known;
+}
+
+function readSections(anatomy: Anatomy): readonly KindSection[] {
+  const { from, to } = pointsOf(anatomy);
+  return anatomy.sections.map(({ id, label, active, gainDb, when, governedBy, effect }, i) => ({
+    section: id,
+    label,
+    from: from[i],
+    to: to[i],
+    active,
+    gain: gainDb === undefined ? 1 : 10 ** (gainDb / 20),
+    effect,
+    plugs: when?.plugs,
+    when: Object.entries(when?.controls ?? {}).map(([control, values]) => ({ control, place: placeIn(anatomy, control), values })),
+    governedBy: (governedBy ?? nothing).map((control) => placeIn(anatomy, control)),
+  }));
+}
+
+const nothing: readonly never[] = [];
 
 const plugsAllow = (wired: WiredDevice, plugs: Readonly<Record<string, boolean>>): boolean => Object.entries(plugs).every(([jack, present]) => wired.plugged.has(jack) === present);
 
@@ -154,8 +188,11 @@ function jacksByNode(wiring: Wiring, points: readonly Points[], nodeAt: (device:
   const jacks: JackAt[][] = Array.from({ length: count }, () => []);
   for (const { device, index } of wiring.devices)
     for (const [jack, poles] of points[index].poles) {
-      const nodes = new Set(poles.map(({ point }) => nodeAt(index, point)));
-      for (const node of nodes) jacks[node].push({ device: device.id, jack });
+      for (let i = 0; i < poles.length; i += 1) {
+        const node = nodeAt(index, poles[i].point);
+        // Two of its poles may be one node.
+        if (i === 0 || jacks[node].at(-1)?.jack !== jack || jacks[node].at(-1)?.device !== device.id) jacks[node].push({ device: device.id, jack });
+      }
     }
   return jacks;
 }

@@ -13,7 +13,11 @@ export function listsOf(lists: readonly ArrayLike<number>[]): Lists {
 }
 
 /** Lists of one number each. */
-export const singles = (items: Int32Array): Lists => ({ start: Int32Array.from({ length: items.length + 1 }, (_, i) => i), items });
+export function singles(items: Int32Array): Lists {
+  const start = new Int32Array(items.length + 1);
+  for (let i = 0; i < start.length; i += 1) start[i] = i;
+  return { start, items };
+}
 
 /** For each number below `count` the lists that it stands in, in order. */
 export function inverted({ start, items }: Lists, count: number): Lists {

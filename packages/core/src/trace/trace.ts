@@ -67,7 +67,12 @@ export class Tracer {
     this.bypasses = bypasses(wiring, this.graph, this.loops);
     this.switched = this.graph.edges.filter((edge) => edge.when.length > 0);
     this.closed = new Uint8Array(this.graph.edges.length).fill(1);
-    this.comesUp = wiring.devices.flatMap((wired) => [...wired.anatomy.controls.map((control) => comesUp(wired, control)), ...(wired.anatomy.presets ? [0] : [])]);
+    const comesUp: Literal[] = [];
+    for (const wired of wiring.devices) {
+      for (const control of wired.anatomy.controls) comesUp.push(comesUpAs(wired, control));
+      if (wired.anatomy.presets) comesUp.push(0);
+    }
+    this.comesUp = comesUp;
   }
 
   trace(sound: Sound | null): Trace {
@@ -201,7 +206,7 @@ function sumsOf(passes: readonly Pass[]): readonly Sum[] {
 }
 const nothing: readonly never[] = [];
 
-function comesUp(wired: WiredDevice, control: Control): Literal {
+function comesUpAs(wired: WiredDevice, control: Control): Literal {
   const after = powerUpOf(wired, control);
   return after.is === 'value' ? after.value : control.domain.kind === 'choice' ? control.domain.values[0] : control.domain.kind === 'switch' ? 0 : control.domain.min;
 }

@@ -77,20 +77,22 @@ function jacksOf(p: Params, numbers: readonly number[]): Jack[] {
 function sectionsOf(p: Params, numbers: readonly number[]): Section[] {
   const sections: Section[] = [wire('input', 'Input', 'in', '*bus0')];
   let bus = '*bus0';
+  const insertAfter = p.int('insertAfter');
   for (const i of numbers) {
     const next = `*bus${i}`;
-    const loop = loopId(i);
+    const inside = { controls: { [loopId(i)]: inOrOut[1] } };
+    const outside = { controls: { [loopId(i)]: inOrOut[0] } };
     sections.push(
-      { ...wire(`to-${i}`, `Send ${i}`, bus, `send-${i}`), when: { controls: { [loop]: [1] } } },
-      { ...wire(`from-${i}`, `Return ${i}`, `return-${i}`, next), when: { controls: { [loop]: [1] } } },
-      { ...wire(`bypass-${i}`, `Loop ${i} out`, bus, next), when: { controls: { [loop]: [0] } } },
+      wire(`to-${i}`, `Send ${i}`, bus, `send-${i}`, inside),
+      wire(`from-${i}`, `Return ${i}`, `return-${i}`, next, inside),
+      wire(`bypass-${i}`, `Loop ${i} out`, bus, next, outside),
     );
     bus = next;
-    if (p.int('insertAfter') === i) {
+    if (insertAfter === i) {
       sections.push(
         wire('insert-to', 'Insert send', bus, 'insert-send'),
-        { ...wire('insert-from', 'Insert return', 'insert-return', '*inserted'), when: { plugs: { 'insert-return': true } } },
-        { ...wire('insert-normal', 'Insert closed', bus, '*inserted'), when: { plugs: { 'insert-return': false } } },
+        wire('insert-from', 'Insert return', 'insert-return', '*inserted', { plugs: { 'insert-return': true } }),
+        wire('insert-normal', 'Insert closed', bus, '*inserted', { plugs: { 'insert-return': false } }),
       );
       bus = '*inserted';
     }
@@ -98,7 +100,9 @@ function sectionsOf(p: Params, numbers: readonly number[]): Section[] {
   return [...sections, wire('output', 'Output', bus, 'out')];
 }
 
-const wire = (id: string, label: string, from: string, to: string): Section => ({ id, label, from, to, active: false });
+const inOrOut = [[0], [1]];
+
+const wire = (id: string, label: string, from: string, to: string, when?: Section['when']): Section => ({ id, label, from, to, active: false, when });
 
 const controllerOf = (p: Params, loops: readonly string[]) => ({
   banks: p.int('banks'),
