@@ -384,10 +384,13 @@ export class Prover {
 
   /** Leaves out what nothing can move from where it is wanted (a pedal that nobody steps on), and what lies in a loop that is out. */
   private mayMove(one: Case, variables: readonly number[]): number[] {
-    return variables.filter((variable) => {
-      const value = one.exploration.restsOn(variable);
-      return (value < 0 || value !== one.laid.wants(variable)) && !this.isMuted(one, variable);
-    });
+    const { exploration, laid } = one;
+    const moving: number[] = [];
+    for (let i = 0; i < variables.length; i += 1) {
+      const value = exploration.restsOn(variables[i]);
+      if ((value < 0 || value !== laid.wants(variables[i])) && !this.isMuted(one, variables[i])) moving.push(variables[i]);
+    }
+    return moving;
   }
 
   /** Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is shut, or lies in a loop that is out. */

@@ -52,10 +52,10 @@ interface Way {
   /** Its number, different from every other's. */
   readonly mark: number;
   readonly hasOwnSwitch: boolean;
-  /** Stretch that it is in; nodes that its sections begin and end at, each once. */
+  /** Stretch that it is in; nodes with jacks that its sections begin and end at, each once. */
   readonly stretch: number;
-  readonly froms: number[];
-  readonly tos: number[];
+  froms: readonly number[];
+  tos: readonly number[];
 }
 
 const nothing: readonly never[] = [];
@@ -170,7 +170,7 @@ export class Passes {
   /** Live sections that hang together are one way (union–find over the device's nodes). */
   private findWays(stretch: number, run: Uint8Array): Ways {
     const { parent, wayAt, begins, ends, own } = this;
-    const { edges, from, to } = this.graph;
+    const { edges, from, to, jacks } = this.graph;
     const { wired, first, end } = this.stretches[stretch];
     const ways: Way[] = [];
     const wayOf = new Int32Array(end - first).fill(-1);
@@ -189,17 +189,17 @@ export class Passes {
       if (wayAt[root] < 0) {
         wayAt[root] = ways.length;
         this.counted += 1;
-        ways.push({ device: wired.device.id, entries: nothing, exits: nothing, does: nothing, effects: nothing, isActive: false, mark: this.counted, hasOwnSwitch: wired.anatomy.ownSwitch !== undefined, stretch, froms: [], tos: [] });
+        ways.push({ device: wired.device.id, entries: nothing, exits: nothing, does: nothing, effects: nothing, isActive: false, mark: this.counted, hasOwnSwitch: wired.anatomy.ownSwitch !== undefined, stretch, froms: nothing, tos: nothing });
       }
       const way = ways[wayAt[root]];
       wayOf[edge - first] = wayAt[root];
       if (begins[from[edge]] !== way.mark) {
         begins[from[edge]] = way.mark;
-        way.froms.push(from[edge]);
+        if (jacks[from[edge]].length > 0) way.froms = also(way.froms, from[edge]);
       }
       if (ends[to[edge]] !== way.mark) {
         ends[to[edge]] = way.mark;
-        way.tos.push(to[edge]);
+        if (jacks[to[edge]].length > 0) way.tos = also(way.tos, to[edge]);
       }
       if (!edges[edge].active) continue;
       way.isActive = true;
@@ -245,15 +245,17 @@ export class Passes {
     const next = new Array<number[]>(ways.length);
     for (let i = 0; i < ways.length; i += 1) {
       const { tos, stretch } = ways[i];
-      const after: number[] = [];
+      // Mostly one: an array made with it is a tenth of one that it is pushed to.
+      let after: number[] | undefined;
       for (let k = 0; k < tos.length; k += 1)
         for (let link = chainAt[tos[k]]; link >= 0; link = linkAfter[link]) {
           const other = linked[link];
           if (added[other] === i + 1 || ways[other].stretch === stretch) continue;
           added[other] = i + 1;
-          after.push(other);
+          if (after) after.push(other);
+          else after = [other];
         }
-      next[i] = after;
+      next[i] = after ?? [];
     }
     return next;
   }

@@ -192,7 +192,12 @@ interface Bypass extends Omit<Jumper, 'pass'> {
 }
 
 function isClosed(when: TraceEdge['when'], values: readonly Literal[]): boolean {
-  for (let i = 0; i < when.length; i += 1) if (!when[i].values.includes(values[when[i].control] ?? 0)) return false;
+  for (let i = 0; i < when.length; i += 1) {
+    const value = values[when[i].control] ?? 0;
+    const allowed = when[i].values;
+    // Mostly it is the first.
+    if (allowed[0] !== value && !allowed.includes(value, 1)) return false;
+  }
   return true;
 }
 

@@ -5,6 +5,8 @@ import type { Reported } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 
+const none: readonly never[] = [];
+
 export const bankUnselected = defineSoundRule({
   meta: {
     id: 'midi/bank-unselected',
@@ -20,9 +22,10 @@ export const bankUnselected = defineSoundRule({
   },
   tellsNumbers: true,
   each: (one) =>
-    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): Reported<'no-scheme' | 'not-sent'>[] => {
+    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): readonly Reported<'no-scheme' | 'not-sent'>[] => {
       const bank = Math.floor(number / facts.bankSize);
-      if (bank === 0 || !presetExists(facts, number)) return [];
+      if (bank === 0 || !presetExists(facts, number)) return none;
+      if (facts.scheme !== 'none' && one.byHand.length === 0) return none;
       const at = { sound: one.sound.id, device: device.id };
       const data = { sound: one.sound.name, device: device.name, panel: number + device.countsFrom, bank: bank + 1 };
       if (facts.scheme === 'none') return [{ messageId: 'no-scheme', at, data }];

@@ -5,6 +5,8 @@ import type { Reported } from '../../define-rule.ts';
 import { actionsFix, setFix } from '../../fix.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 
+const none: readonly never[] = [];
+
 export const countsOtherwise = defineSoundRule({
   meta: {
     id: 'midi/counts-otherwise',
@@ -20,11 +22,13 @@ export const countsOtherwise = defineSoundRule({
   },
   tellsNumbers: true,
   each: ({ sound, byHand, wiring }) =>
-    wantedPresets({ wiring }, sound).flatMap(({ ref, wired, facts, number }): Reported<'edge' | 'slot'>[] => {
+    wantedPresets({ wiring }, sound).flatMap(({ ref, wired, facts, number }): readonly Reported<'edge' | 'slot'>[] => {
+      const exists = presetExists(facts, number);
+      if (exists && byHand.length === 0) return none;
       const { id: device, countsFrom, channel, name } = wired.device;
       const data = { sound: sound.name, device: name, panel: number + countsFrom };
       const other = number + (countsFrom === 1 ? -1 : 1);
-      if (!presetExists(facts, number))
+      if (!exists)
         return presetExists(facts, other)
           ? [{ messageId: 'edge', at: { sound: sound.id, device }, data: { ...data, other: other + countsFrom }, fix: setFix(`Want preset ${other + countsFrom}`, ['sounds', sound.id, 'wants', ref], other, number) }]
           : [];

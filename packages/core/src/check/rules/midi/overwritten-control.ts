@@ -17,10 +17,11 @@ export const overwrittenControl = defineSoundRule({
       wiring.devices.flatMap(({ device, anatomy }): Reported<'lost'>[] => {
         const { actions } = slot;
         const last = actions.findLastIndex((action) => action.kind === 'program' && action.channel === device.channel);
+        if (last < 1 || !anatomy.presets) return [];
         const stored = (cc: number) => anatomy.messages.find((message) => message.cc === cc && anatomy.controls.some((control) => control.id === message.control && control.scope === 'preset'));
-        const early = actions.slice(0, Math.max(0, last)).filter((action) => action.kind === 'control' && action.channel === device.channel && stored(action.cc) !== undefined);
+        const early = actions.slice(0, last).filter((action) => action.kind === 'control' && action.channel === device.channel && stored(action.cc) !== undefined);
         const first = early[0];
-        if (first?.kind !== 'control' || !anatomy.presets) return [];
+        if (first?.kind !== 'control') return [];
         const control = anatomy.controls.find((one) => one.id === stored(first.cc)!.control)!;
         const wait = anatomy.busy ? [{ kind: 'wait' as const, ms: anatomy.busy.ms }] : [];
         const moved = [...actions.slice(0, last + 1).filter((action) => !early.includes(action)), ...wait, ...early, ...actions.slice(last + 1)];

@@ -1,4 +1,5 @@
 import { schoolOf } from '../../../model/documents.ts';
+import type { WiredDevice, Wiring } from '../../../model/wiring.ts';
 import { passesAfter } from '../../../trace/ahead.ts';
 import { nameOf } from '../../ask.ts';
 import { defineSoundRule, isHeard } from '../../sound-rule.ts';
@@ -17,10 +18,10 @@ export const highGainInLoop = defineSoundRule({
   each: (one) => {
     if (!isHeard(one)) return [];
     const trace = one.trace();
-    const inserts = one.wiring.devices.filter((wired) => (wired.anatomy.inserts?.length ?? 0) > 0 && !wired.anatomy.controller);
-    return inserts.flatMap(({ device: { id }, anatomy }) => {
-      const into = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.exits.includes(insert.send)));
-      const back = trace.passes.find((pass) => pass.device === id && anatomy.inserts!.some((insert) => pass.entries.includes(insert.return)));
+    return withInserts(one.wiring).flatMap(({ device: { id }, anatomy }) => {
+      const own = trace.passes.filter((pass) => pass.device === id);
+      const into = own.find((pass) => anatomy.inserts!.some((insert) => pass.exits.includes(insert.send)));
+      const back = own.find((pass) => anatomy.inserts!.some((insert) => pass.entries.includes(insert.return)));
       if (!into || !back) return [];
       return passesAfter(trace, into)
         .filter((pass) => pass.device !== id && pass.effects.includes('drive') && passesAfter(trace, pass).includes(back))
@@ -28,3 +29,12 @@ export const highGainInLoop = defineSoundRule({
     });
   },
 });
+
+const known = new WeakMap<Wiring['devices'], readonly WiredDevice[]>();
+
+/** Devices with an insert of their own, switchers aside; found once. */
+function withInserts({ devices }: Wiring): readonly WiredDevice[] {
+  let found = known.get(devices);
+  if (!found) known.set(devices, (found = devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller)));
+  return found;
+}

@@ -16,8 +16,9 @@ export const notOnPath = defineSoundRule({
     const { pedals } = one.sound;
     const passed = new Set<string>();
     for (const { bypassed, device } of one.trace().passes) if (!bypassed) passed.add(device);
+    const states = Object.values(pedals);
     return Object.keys(pedals)
-      .filter((device) => pedals[device] === 'on' && !passed.has(device))
+      .filter((device, i) => states[i] === 'on' && !passed.has(device))
       .map((device) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
   },
 });
