@@ -1,6 +1,6 @@
 import type { Action, Slot, Sound } from '../model/documents.ts';
 import type { Wiring } from '../model/wiring.ts';
-import type { Trace } from '../trace/trace.ts';
+import type { Trace, Tracer } from '../trace/trace.ts';
 import { slotsOf, soundsOf } from './ask.ts';
 import type { Context, Reported, Rule } from './define-rule.ts';
 
@@ -32,6 +32,17 @@ interface Known<M extends string> {
   readonly reported: readonly Reported<M>[];
 }
 
+const cases = new WeakMap<Sound, { readonly slots: readonly Slot[]; readonly tracer: Tracer; readonly one: SoundCase }>();
+
+/** The very same for every rule that asks. */
+function caseOf(wiring: Wiring, tracer: Tracer, sound: Sound, slots: readonly Slot[]): SoundCase {
+  const known = cases.get(sound);
+  if (known && known.slots === slots && known.tracer === tracer && known.one.wiring === wiring) return known.one;
+  const one: SoundCase = { sound, byHand: slots.filter((slot): slot is HandSlot => slot.actions !== null), wiring, trace: () => tracer.trace(sound) };
+  cases.set(sound, { slots, tracer, one });
+  return one;
+}
+
 /** A rule that looks at the sounds one by one, and again only at those that an edit touched. */
 export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers, each }: SoundRule<M>): Rule<M> {
   const byRig = new WeakMap<object, WeakMap<Sound, Known<M>>>();
@@ -48,8 +59,7 @@ export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers,
         const slots = slotsOf(context, sound);
         let known = bySound.get(sound);
         if (!known || known.slots.length !== slots.length || known.slots.some((slot, i) => slot !== slots[i])) {
-          const byHand = slots.filter((slot): slot is HandSlot => slot.actions !== null);
-          bySound.set(sound, (known = { slots, reported: each({ sound, byHand, wiring, trace: () => tracer.trace(sound) }) }));
+          bySound.set(sound, (known = { slots, reported: each(caseOf(wiring, tracer, sound, slots)) }));
         }
         found.push(...known.reported);
       }

@@ -196,13 +196,17 @@ function recallSteps(wired: WiredDevice, channel: number, preset: number): Step[
   if (!facts || !presetExists(facts, preset)) return facts ? [programStep(wired, channel, preset, preset % facts.bankSize)] : [];
   const bank = Math.floor(preset / facts.bankSize);
   const select = (cc: number, value: number): Step => ({ action: { kind: 'control', channel, cc, value }, intent: { kind: 'bank', device: wired.device.id, preset } });
-  const banks: Record<typeof facts.scheme, Step[]> = {
-    none: [],
-    msb: [select(bankSelectMsb, bank & 0x7f)],
-    lsb: [select(bankSelectLsb, bank & 0x7f)],
-    both: [select(bankSelectMsb, (bank >> 7) & 0x7f), select(bankSelectLsb, bank & 0x7f)],
-  };
-  return [...banks[facts.scheme], programStep(wired, channel, preset, preset % facts.bankSize)];
+  const program = programStep(wired, channel, preset, preset % facts.bankSize);
+  switch (facts.scheme) {
+    case 'none':
+      return [program];
+    case 'msb':
+      return [select(bankSelectMsb, bank & 0x7f), program];
+    case 'lsb':
+      return [select(bankSelectLsb, bank & 0x7f), program];
+    case 'both':
+      return [select(bankSelectMsb, (bank >> 7) & 0x7f), select(bankSelectLsb, bank & 0x7f), program];
+  }
 }
 
 const programStep = (wired: WiredDevice, channel: number, preset: number, program: number): Step => ({

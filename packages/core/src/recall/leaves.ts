@@ -51,7 +51,7 @@ export function after(plant: Plant, done: Recording): Leaves {
 
 const trials = new WeakMap<Plant['variables'], Trial>();
 
-const nothingFound = (): Found => ({ done: undefined, next: new Map() });
+const nothingFound = (): Found => ({ done: undefined, next: undefined });
 
 class Aftermath {
   private readonly known: Int32Array;
@@ -95,8 +95,9 @@ class Aftermath {
     let found = (deed.found ??= nothingFound());
     for (let i = 0; i < touches.length; i += 1) {
       const known = Math.max(mayChange, this.known[touches[i]]);
-      let next = found.next.get(known);
-      if (!next) found.next.set(known, (next = nothingFound()));
+      const nexts = (found.next ??= new Map());
+      let next = nexts.get(known);
+      if (!next) nexts.set(known, (next = nothingFound()));
       found = next;
     }
     const { done } = found;

@@ -37,7 +37,7 @@ export interface Done {
 /** What it did, by what was known of the variables that it touches: the first of them leads to the next. */
 export interface Found {
   done: Done | undefined;
-  readonly next: Map<number, Found>;
+  next: Map<number, Found> | undefined;
 }
 
 /** A deed when it is done, and the lossy points (messages, pulses) on whose delivery it depends. */
@@ -74,7 +74,8 @@ export class Recording {
   /** The same to be kept. */
   copy(): Recording {
     const { deeds, times, points, count } = this;
-    const copy = new Recording(deeds.slice(0, count), times.slice(0, count), points.slice(0, count));
+    const isWhole = points.every((one, i) => i >= count || one.length === 0);
+    const copy = new Recording(deeds.slice(0, count), times.slice(0, count), isWhole ? undefined : points.slice(0, count));
     copy.count = count;
     return copy;
   }
@@ -91,7 +92,7 @@ export class Recording {
   private chosen(isChosen: (deed: Deed) => boolean): Operation[] {
     const { deeds, times, points, count } = this;
     const chosen: Operation[] = [];
-    for (let i = 0; i < count; i += 1) if (isChosen(deeds[i])) chosen.push({ deed: deeds[i], time: times[i], points: points[i] });
+    for (let i = 0; i < count; i += 1) if (isChosen(deeds[i])) chosen.push({ deed: deeds[i], time: times[i], points: points[i] ?? noPoints });
     return chosen;
   }
 }
@@ -220,8 +221,7 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
   const plain = facts.repeat.is === 'reload' || (facts.repeat.is === 'ignored' && presets.loads.length === 0);
   if (plain && facts.scheme === 'none' && !listens && presets.loads.length === 0)
     return presets.exists(program) ? [constant(plant, presets.variable, values.id(program))] : noDeeds;
-  const loads = presets.loads.map((control) => control.variable);
-  const touches = [presets.variable, ...loads, ...(presets.previous >= 0 ? [presets.previous] : []), ...(presets.bank >= 0 ? [presets.bank] : []), ...(flips ? [flips.variable] : [])];
+  const { touches } = presets;
   const apply: Deed['apply'] = (store, running, time) => {
     const at = admission(device, time, running);
     if (at === undefined) return nothing;

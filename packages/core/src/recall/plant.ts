@@ -94,6 +94,8 @@ export interface PlantPresets {
   readonly bank: number;
   /** Controls that a recall may load. */
   readonly loads: readonly PlantControl[];
+  /** Variables that a recall may write. */
+  readonly touches: readonly number[];
   /** Value id that a recall of this number loads; undefined: left as it was. */
   readonly content: (number: number, control: PlantControl) => number | undefined;
 }
@@ -186,6 +188,8 @@ class Builder {
   private readonly variables: Variable[] = [];
   private readonly variableAt: number[] = [];
   private readonly options = new Map<Control, readonly number[]>();
+  private readonly numbers = new Map<PresetFacts, readonly number[]>();
+  private readonly ids = new Map<readonly number[], readonly number[]>();
   /** The device that is being built. */
   private owner = -1;
 
@@ -291,6 +295,19 @@ class Builder {
     return options;
   }
 
+  /** The numbers of presets, and their ids: the very same for devices of a kind. */
+  private numbersOf(facts: PresetFacts): readonly number[] {
+    let numbers = this.numbers.get(facts);
+    if (!numbers) this.numbers.set(facts, (numbers = presetNumbers(facts)));
+    return numbers;
+  }
+
+  private idsOf(numbers: readonly number[]): readonly number[] {
+    let ids = this.ids.get(numbers);
+    if (!ids) this.ids.set(numbers, (ids = numbers.map((number) => this.values.id(number))));
+    return ids;
+  }
+
   private presets(wired: WiredDevice, facts: PresetFacts, controls: ReadonlyMap<string, PlantControl>): PlantPresets {
     const { id, presets: stored } = wired.device;
     const variable = this.variable('preset', id, 'preset');
@@ -309,17 +326,20 @@ class Builder {
       const literal: Literal | null = entry?.values[control.id] ?? null;
       return literal === null ? this.values.content(id, number, control.id, control.options) : this.values.id(literal);
     };
-    const numbers = presetNumbers(facts);
-    let numberIds: readonly number[] | undefined;
+    const numbers = this.numbersOf(facts);
+    const previous = facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : -1;
+    const bank = facts.scheme === 'none' ? -1 : this.variable('bank-select', id, 'preset');
+    const flips = facts.repeat.is === 'flips' ? (controls.get(facts.repeat.control)?.variable ?? -1) : -1;
     return {
       facts,
       numbers,
-      numberIds: () => (numberIds ??= numbers.map((number) => this.values.id(number))),
+      numberIds: () => this.idsOf(numbers),
       exists: (number) => presetExists(facts, number),
       variable,
-      previous: facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : -1,
-      bank: facts.scheme === 'none' ? -1 : this.variable('bank-select', id, 'preset'),
+      previous,
+      bank,
       loads,
+      touches: [variable, ...loads.map((control) => control.variable), previous, bank, flips].filter((one) => one >= 0),
       content,
     };
   }

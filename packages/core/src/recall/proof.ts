@@ -271,21 +271,20 @@ export class Prover {
     if (this.suspects.length > 0 || this.isSuspect(slot)) return false;
     try {
       const laid = this.layOf(sound);
-      return this.isSettled(slot, laid, this.unsettled(slot, laid), this.exploration(level));
+      return this.isSettled(slot, laid, this.exploration(level));
     } catch (reason) {
       if (reason instanceof NeedPin || reason instanceof TooManyStates) return false;
       throw reason;
     }
   }
 
-  private isSettled(slot: PlantSlot, laid: Laid, unsettled: readonly number[], exploration: Exploration): boolean {
-    return unsettled.length === 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(exploration));
+  private isSettled(slot: PlantSlot, laid: Laid, exploration: Exploration): boolean {
+    return this.nextUnsettled(slot, laid, 0) < 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(exploration));
   }
 
   private stateAnswer(slot: PlantSlot, sound: Sound, exploration: Exploration): Answer {
     const laid = this.layOf(sound);
-    const unsettled = this.unsettled(slot, laid);
-    if (this.isSettled(slot, laid, unsettled, exploration)) return recallsAnswer;
+    if (this.isSettled(slot, laid, exploration)) return recallsAnswer;
     const press = this.table.press.get(slot.index)!;
     const after = this.after(press, exploration);
     const stays = (variable: number): number => {
@@ -293,21 +292,19 @@ export class Prover {
       return laid.obeyed.has(variable) || (laid.has(variable) && laid.wants(variable) !== value) ? -1 : value;
     };
     const one: Case = { slot, press, laid, exploration, after, stays, statuses: new Map() };
-    return this.decide(one, unsettled);
+    return this.decide(one);
   }
 
-  /** Wanted variables that the press does not, whatever came before, leave as wanted. */
-  private unsettled(slot: PlantSlot, laid: Laid): number[] {
+  /** From this place on, the place of the next want that the press does not, whatever came before, leave as wanted; −1 where there is none. */
+  private nextUnsettled(slot: PlantSlot, { variables, wanted, obeyed }: Laid, from: number): number {
     const { leaves } = this.table.press.get(slot.index)!;
-    const found: number[] = [];
-    const { variables, wanted, obeyed } = laid;
     const mayBeReleased = this.releasable.size > 0;
-    for (let i = 0; i < variables.length; i += 1) {
+    for (let i = from; i < variables.length; i += 1) {
       const variable = variables[i];
       if (leaves.on(variable) === wanted[i] && !(mayBeReleased && this.releasable.has(variable))) continue;
-      if (!obeyed.has(variable)) found.push(variable);
+      if (obeyed.size === 0 || !obeyed.has(variable)) return i;
     }
-    return found;
+    return -1;
   }
 
   /** Silent bank moves make every slot pressable. */
@@ -355,9 +352,9 @@ export class Prover {
    * those, with its pedal's loop and switch, whether some combination is wrong whatever the rest of the rig does;
    * only where that stays open are they explored jointly.
    */
-  private decide(one: Case, unsettled: readonly number[]): Answer {
+  private decide(one: Case): Answer {
     const heard: number[] = [];
-    const moving = this.mayMove(one, unsettled);
+    const moving = this.mayMove(one);
     const audible = () => this.outlook.audible(one.laid, moving, one.after.fromPress());
     // One alone is soon tried; of many, those that cannot be heard are left out first.
     const isAlone = moving.length === 1;
@@ -382,13 +379,13 @@ export class Prover {
     return values?.length === 1 && values[0] === one.laid.wants(variable);
   }
 
-  /** Leaves out what nothing can move from where it is wanted (a pedal that nobody steps on), and what lies in a loop that is out. */
-  private mayMove(one: Case, variables: readonly number[]): number[] {
-    const { exploration, laid } = one;
+  /** Wants that the press may not leave as wanted, but for what nothing can move from there (a pedal that nobody steps on), and what lies in a loop that is out. */
+  private mayMove(one: Case): number[] {
+    const { exploration, laid, slot } = one;
     const moving: number[] = [];
-    for (let i = 0; i < variables.length; i += 1) {
-      const value = exploration.restsOn(variables[i]);
-      if ((value < 0 || value !== laid.wants(variables[i])) && !this.isMuted(one, variables[i])) moving.push(variables[i]);
+    for (let i = this.nextUnsettled(slot, laid, 0); i >= 0; i = this.nextUnsettled(slot, laid, i + 1)) {
+      const variable = laid.variables[i];
+      if (exploration.restsOn(variable) !== laid.wanted[i] && !this.isMuted(one, variable)) moving.push(variable);
     }
     return moving;
   }

@@ -84,7 +84,8 @@ export class Passes {
   private readonly queue: Int32Array;
   private readonly first: Int32Array;
   private readonly own: Int32Array;
-  /** Of the last run: the ways through each stretch, and how many ways there were before its first. */
+  /** Of the last run: its ways (more may stand there, of longer runs), those through each stretch, and how many there were before its first. */
+  private readonly ways: Way[] = [];
   private readonly through: Ways[];
   private readonly before: Int32Array;
 
@@ -124,19 +125,19 @@ export class Passes {
 
   /** `run[e]` is 1 for each section of the run. */
   of(run: Uint8Array): readonly Pass[] {
-    const { through, before } = this;
-    const ways: Way[] = [];
+    const { through, before, ways } = this;
+    let count = 0;
     for (let i = 0; i < through.length; i += 1) {
       const here = (through[i] = this.waysThrough(i, run));
-      before[i] = ways.length;
-      for (let k = 0; k < here.ways.length; k += 1) ways.push(here.ways[k]);
+      before[i] = count;
+      for (let k = 0; k < here.ways.length; k += 1) ways[count++] = here.ways[k];
     }
-    const next = this.follow(ways);
+    const next = this.follow(count);
     this.findColumns(next);
-    this.findPlaces(ways.length);
+    this.findPlaces(count);
     const { column, place } = this;
-    const passes = new Array<Pass>(ways.length);
-    for (let at = 0; at < ways.length; at += 1) {
+    const passes = new Array<Pass>(count);
+    for (let at = 0; at < count; at += 1) {
       const { device, entries, exits, does, effects, isActive, hasOwnSwitch } = ways[at];
       const index = place[at];
       const after = next[at];
@@ -227,12 +228,12 @@ export class Passes {
     return here;
   }
 
-  /** For each way, those of other devices that begin where it ends. */
-  private follow(ways: readonly Way[]): number[][] {
-    const { chainAt, linked, linkAfter, added } = this;
+  /** For each of the run's ways, those of other devices that begin where it ends. */
+  private follow(count: number): number[][] {
+    const { ways, chainAt, linked, linkAfter, added } = this;
     chainAt.fill(-1);
     let links = 0;
-    for (let i = 0; i < ways.length; i += 1) {
+    for (let i = 0; i < count; i += 1) {
       added[i] = 0;
       const { froms } = ways[i];
       for (let k = 0; k < froms.length; k += 1) {
@@ -242,8 +243,8 @@ export class Passes {
         links += 1;
       }
     }
-    const next = new Array<number[]>(ways.length);
-    for (let i = 0; i < ways.length; i += 1) {
+    const next = new Array<number[]>(count);
+    for (let i = 0; i < count; i += 1) {
       const { tos, stretch } = ways[i];
       // Mostly one: an array made with it is a tenth of one that it is pushed to.
       let after: number[] | undefined;

@@ -1,11 +1,9 @@
 import { bankSelectLsb, bankSelectMsb } from '../../../midi/message.ts';
 import { presetExists } from '../../../model/anatomy.ts';
-import { wantedPresets } from '../../ask.ts';
+import { type WantedPreset, wantedPresets } from '../../ask.ts';
 import type { Reported } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
-import { defineSoundRule } from '../../sound-rule.ts';
-
-const none: readonly never[] = [];
+import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';
 
 export const bankUnselected = defineSoundRule({
   meta: {
@@ -21,19 +19,21 @@ export const bankUnselected = defineSoundRule({
     },
   },
   tellsNumbers: true,
-  each: (one) =>
-    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): readonly Reported<'no-scheme' | 'not-sent'>[] => {
-      const bank = Math.floor(number / facts.bankSize);
-      if (bank === 0 || !presetExists(facts, number)) return none;
-      if (facts.scheme !== 'none' && one.byHand.length === 0) return none;
-      const at = { sound: one.sound.id, device: device.id };
-      const data = { sound: one.sound.name, device: device.name, panel: number + device.countsFrom, bank: bank + 1 };
-      if (facts.scheme === 'none') return [{ messageId: 'no-scheme', at, data }];
-      return one.byHand.flatMap((slot): Reported<'not-sent'>[] => {
-        const own = slot.actions.filter((action) => 'channel' in action && action.channel === device.channel);
-        const program = own.findIndex((action) => action.kind === 'program');
-        const selects = own.slice(0, Math.max(0, program)).some((action) => action.kind === 'control' && (action.cc === bankSelectMsb || action.cc === bankSelectLsb));
-        return program < 0 || selects ? [] : [{ messageId: 'not-sent', at: { ...at, slot: slot.id }, data, fix: generateFix(slot) }];
-      });
-    }),
+  each: (one) => wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'no-scheme' | 'not-sent'>[] => (wanted.number < wanted.facts.bankSize || (wanted.facts.scheme !== 'none' && one.byHand.length === 0) ? none : unselected(one, wanted))),
 });
+
+const none: readonly never[] = [];
+
+function unselected({ sound, byHand }: SoundCase, { wired: { device }, facts, number }: WantedPreset): Reported<'no-scheme' | 'not-sent'>[] {
+  const bank = Math.floor(number / facts.bankSize);
+  if (!presetExists(facts, number)) return [];
+  const at = { sound: sound.id, device: device.id };
+  const data = { sound: sound.name, device: device.name, panel: number + device.countsFrom, bank: bank + 1 };
+  if (facts.scheme === 'none') return [{ messageId: 'no-scheme', at, data }];
+  return byHand.flatMap((slot): Reported<'not-sent'>[] => {
+    const own = slot.actions.filter((action) => 'channel' in action && action.channel === device.channel);
+    const program = own.findIndex((action) => action.kind === 'program');
+    const selects = own.slice(0, Math.max(0, program)).some((action) => action.kind === 'control' && (action.cc === bankSelectMsb || action.cc === bankSelectLsb));
+    return program < 0 || selects ? [] : [{ messageId: 'not-sent', at: { ...at, slot: slot.id }, data, fix: generateFix(slot) }];
+  });
+}

@@ -1,11 +1,9 @@
 import { presetExists } from '../../../model/anatomy.ts';
 import type { Action } from '../../../model/documents.ts';
-import { wantedPresets } from '../../ask.ts';
+import { type WantedPreset, wantedPresets } from '../../ask.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix, setFix } from '../../fix.ts';
-import { defineSoundRule } from '../../sound-rule.ts';
-
-const none: readonly never[] = [];
+import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';
 
 export const countsOtherwise = defineSoundRule({
   meta: {
@@ -21,24 +19,40 @@ export const countsOtherwise = defineSoundRule({
     },
   },
   tellsNumbers: true,
-  each: ({ sound, byHand, wiring }) =>
-    wantedPresets({ wiring }, sound).flatMap(({ ref, wired, facts, number }): readonly Reported<'edge' | 'slot'>[] => {
-      const exists = presetExists(facts, number);
-      if (exists && byHand.length === 0) return none;
-      const { id: device, countsFrom, channel, name } = wired.device;
-      const data = { sound: sound.name, device: name, panel: number + countsFrom };
-      const other = number + (countsFrom === 1 ? -1 : 1);
-      if (!exists)
-        return presetExists(facts, other)
-          ? [{ messageId: 'edge', at: { sound: sound.id, device }, data: { ...data, other: other + countsFrom }, fix: setFix(`Want preset ${other + countsFrom}`, ['sounds', sound.id, 'wants', ref], other, number) }]
-          : [];
-      const program = number % facts.bankSize;
-      return byHand.flatMap((slot): Reported<'slot'>[] => {
-        const isOff = (action: Action) => action.kind === 'program' && action.channel === channel && Math.abs(action.program - program) === 1;
-        const sends = slot.actions.find(isOff);
-        if (sends?.kind !== 'program' || slot.actions.some((action) => action.kind === 'program' && action.channel === channel && action.program === program)) return [];
-        const actions = slot.actions.map((action) => (isOff(action) ? { ...action, program } : action));
-        return [{ messageId: 'slot', at: { sound: sound.id, slot: slot.id, device }, data: { ...data, wire: number, sent: sends.program }, fix: actionsFix(`Send program ${program}`, slot, actions) }];
-      });
-    }),
+  each: (one) => wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'edge' | 'slot'>[] => (presetExists(wanted.facts, wanted.number) ? (one.byHand.length === 0 ? none : sentOtherwise(one, wanted)) : wantedOtherwise(one, wanted))),
 });
+
+const none: readonly never[] = [];
+
+function wantedOtherwise({ sound }: SoundCase, { ref, wired, facts, number }: WantedPreset): Reported<'edge'>[] {
+  const { id: device, countsFrom, name } = wired.device;
+  const other = number + (countsFrom === 1 ? -1 : 1);
+  if (!presetExists(facts, other)) return [];
+  return [
+    {
+      messageId: 'edge',
+      at: { sound: sound.id, device },
+      data: { sound: sound.name, device: name, panel: number + countsFrom, other: other + countsFrom },
+      fix: setFix(`Want preset ${other + countsFrom}`, ['sounds', sound.id, 'wants', ref], other, number),
+    },
+  ];
+}
+
+function sentOtherwise({ sound, byHand }: SoundCase, { wired, facts, number }: WantedPreset): Reported<'slot'>[] {
+  const { id: device, countsFrom, channel, name } = wired.device;
+  const program = number % facts.bankSize;
+  const isOff = (action: Action) => action.kind === 'program' && action.channel === channel && Math.abs(action.program - program) === 1;
+  return byHand.flatMap((slot): Reported<'slot'>[] => {
+    const sends = slot.actions.find(isOff);
+    if (sends?.kind !== 'program' || slot.actions.some((action) => action.kind === 'program' && action.channel === channel && action.program === program)) return [];
+    const actions = slot.actions.map((action) => (isOff(action) ? { ...action, program } : action));
+    return [
+      {
+        messageId: 'slot',
+        at: { sound: sound.id, slot: slot.id, device },
+        data: { sound: sound.name, device: name, panel: number + countsFrom, wire: number, sent: sends.program },
+        fix: actionsFix(`Send program ${program}`, slot, actions),
+      },
+    ];
+  });
+}
