@@ -3,30 +3,34 @@
  * changing soonest. How many there are of each may depend on what was chosen before.
  */
 export class Choices {
-  private script: readonly number[] = [];
-  private sizes: number[] = [];
+  /** What to choose at each place; past its end, the first. */
+  private readonly script: number[] = [];
+  private readonly sizes: number[] = [];
+  private scripted = 0;
+  private count = 0;
 
   /** Before each run. */
   begin(): void {
-    this.sizes = [];
+    this.count = 0;
   }
 
   /** One of `count` things, counted from 0. */
   of(count: number): number {
-    const at = this.sizes.push(count) - 1;
-    return this.script[at] ?? 0;
+    const at = this.count;
+    this.sizes[at] = count;
+    this.count = at + 1;
+    if (at >= this.scripted) this.script[at] = 0;
+    return this.script[at];
   }
 
   /** Goes on to the next combination; false once all have been. */
   next(): boolean {
     const { sizes, script } = this;
-    let i = sizes.length - 1;
-    while (i >= 0 && (script[i] ?? 0) + 1 >= sizes[i]) i -= 1;
+    let i = this.count - 1;
+    while (i >= 0 && script[i] + 1 >= sizes[i]) i -= 1;
     if (i < 0) return false;
-    const next: number[] = [];
-    for (let at = 0; at < i; at += 1) next.push(script[at] ?? 0);
-    next.push((script[i] ?? 0) + 1);
-    this.script = next;
+    script[i] += 1;
+    this.scripted = i + 1;
     return true;
   }
 }

@@ -28,44 +28,65 @@ export interface CompiledEvent {
 }
 
 export function compileEvent(plant: Plant, event: RigEvent, index: number): CompiledEvent {
-  const uncompiled = (touched: Iterable<number>, outcome: Outcome): CompiledEvent => ({
-    event,
-    index,
-    operations: null,
-    outcome,
-    leaves: Leaves.open(plant.variables.length, touched),
-    bank: outcome === 'quiet' ? freeBank(plant, event) : null,
-    losses: () => ({ operations: new Recording(), points: [] }),
-  });
-  if (event.kind === 'restart') return uncompiled(restartTouches(plant, event), 'quiet');
-  const recorded = (options: { readonly survey?: boolean; readonly straight?: boolean } = {}) => {
-    const done = recordingOf(plant).begin();
-    const delivery = new Delivery(plant, nowhere, { into: done, ...options });
-    begin(plant, event, delivery);
-    return { done, outcome: delivery.settle(), points: delivery.points };
-  };
-  const straight = !plant.mayFeedBack;
+  if (event.kind === 'restart') return uncompiled(plant, event, index, restartTouches(plant, event), 'quiet');
   try {
-    const { done, outcome } = recorded({ straight });
+    const { done, outcome } = record(plant, event, { straight: !plant.mayFeedBack });
     // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
-    if (outcome !== 'quiet') return uncompiled(allTouchedBy(done), outcome);
+    if (outcome !== 'quiet') return uncompiled(plant, event, index, allTouchedBy(done), outcome);
     const leaves = after(plant, done);
-    // They are asked for where what they leave is not enough.
-    let operations: Recording | undefined = leaves.isOpen() ? done.copy() : undefined;
-    let full: ReturnType<CompiledEvent['losses']> | undefined;
-    return {
-      event,
-      index,
-      operations: () => (operations ??= recorded({ straight }).done.copy()),
-      outcome,
-      leaves,
-      bank: freeBank(plant, event),
-      losses: () => (full ??= withPoints(recorded())),
-    };
+    // What it does is asked for where what it leaves is not enough.
+    return new Fixed(plant, event, index, leaves, leaves.isOpen() ? done.copy() : undefined);
   } catch (reason) {
     if (!(reason instanceof DependsOnState)) throw reason;
   }
-  return uncompiled(allTouchedBy(recorded({ survey: true }).done), 'quiet');
+  return uncompiled(plant, event, index, allTouchedBy(record(plant, event, { survey: true }).done), 'quiet');
+}
+
+/** An event that does the same from every state, and falls quiet. */
+class Fixed implements CompiledEvent {
+  readonly outcome = 'quiet';
+  readonly bank: number | null;
+  private full: ReturnType<CompiledEvent['losses']> | undefined;
+
+  constructor(
+    private readonly plant: Plant,
+    readonly event: Exclude<RigEvent, { readonly kind: 'restart' }>,
+    readonly index: number,
+    readonly leaves: Leaves,
+    private does: Recording | undefined,
+  ) {
+    this.bank = freeBank(plant, event);
+  }
+
+  operations(): Recording {
+    return (this.does ??= record(this.plant, this.event, { straight: !this.plant.mayFeedBack }).done.copy());
+  }
+
+  losses(): ReturnType<CompiledEvent['losses']> {
+    if (!this.full) {
+      const { done, points } = record(this.plant, this.event, {});
+      this.full = { operations: done.copy(), points };
+    }
+    return this.full;
+  }
+}
+
+const uncompiled = (plant: Plant, event: RigEvent, index: number, touched: Iterable<number>, outcome: Outcome): CompiledEvent => ({
+  event,
+  index,
+  operations: null,
+  outcome,
+  leaves: Leaves.open(plant.variables.length, touched),
+  bank: outcome === 'quiet' ? freeBank(plant, event) : null,
+  losses: () => ({ operations: new Recording(), points: [] }),
+});
+
+/** What an event does, in room that the next one takes. */
+function record(plant: Plant, event: Exclude<RigEvent, { readonly kind: 'restart' }>, how: { readonly survey?: boolean; readonly straight?: boolean }): { readonly done: Recording; readonly outcome: Outcome; readonly points: readonly LossyPoint[] } {
+  const done = recordingOf(plant).begin();
+  const delivery = new Delivery(plant, nowhere, { into: done, ...how });
+  begin(plant, event, delivery);
+  return { done, outcome: delivery.settle(), points: delivery.points };
 }
 
 const recordings = new WeakMap<Plant, Recording>();
@@ -76,8 +97,6 @@ function recordingOf(plant: Plant): Recording {
   if (!recording) recordings.set(plant, (recording = new Recording()));
   return recording;
 }
-
-const withPoints = ({ done, points }: { readonly done: Recording; readonly points: readonly LossyPoint[] }) => ({ operations: done.copy(), points });
 
 function freeBank(plant: Plant, event: RigEvent): number | null {
   if (event.kind !== 'press') return null;
@@ -112,8 +131,8 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
   return a.length > 0 && a.length === b.length && a.every((sign, i) => sign !== undefined && sign === b[i]);
 }
 
-const signsOn = ({ operations }: CompiledEvent, variable: number): readonly (string | undefined)[] =>
-  (operations?.().operations() ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
+const signsOn = (compiled: CompiledEvent, variable: number): readonly (string | undefined)[] =>
+  (compiled.operations?.().operations() ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
 
 /** The events of a level, compiled once a plant and shared by every machine. */
 export class EventTable {

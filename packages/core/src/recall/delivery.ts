@@ -120,8 +120,8 @@ export class Delivery {
     return `${items.join(';')}|${clocks.join(';')}|${this.options.into ? '' : this.store.key()}`;
   }
 
-  /** Messages that a controller sends between two waits. */
-  private readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
+  /** Messages that a controller sends between two waits; of one straight press at a time, for none brings about another. */
+  private static readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
 
   /** A device that lets messages wait while it loads, and sends none on, does in the end what it would have done at once: how far it is behind makes no difference. */
   private loadingMatters({ wired: { anatomy } }: PlantDevice): boolean {
@@ -265,7 +265,8 @@ export class Delivery {
    * up in the order in which it sends them. Nothing in it sends on, or plants would feed back. Between two waits its loops and contacts move first, for they take no time.
    */
   private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
-    const { plant, sending } = this;
+    const { plant } = this;
+    const { sending } = Delivery;
     const into = this.options.into!;
     const loops = loopDeeds(plant, device);
     let closed: string[] | undefined;

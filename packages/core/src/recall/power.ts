@@ -2,7 +2,7 @@ import type { PowerUp } from '../model/anatomy.ts';
 import { powerUpOf } from '../model/wiring.ts';
 import { Delivery } from './delivery.ts';
 import { homeBank, ruledBy } from './operations.ts';
-import type { Plant, PlantControl, PlantDevice, PlantInput } from './plant.ts';
+import type { Plant, PlantControl, PlantDevice, PlantInput, PlantPresets } from './plant.ts';
 import type { Store } from './store.ts';
 
 /**
@@ -40,8 +40,7 @@ function presets(plant: Plant, device: PlantDevice, store: Store, first: boolean
   const { presets: own } = device;
   if (!own) return;
   if (own.bank >= 0) store.set(own.bank, plant.values.id(homeBank(own)));
-  const concerned = store.has(own.variable) || (own.previous >= 0 && store.has(own.previous)) || own.loads.some((control) => store.has(control.variable) && loadedAtPowerUp(device, control));
-  if (!concerned) return;
+  if (!store.has(own.variable) && !(own.previous >= 0 && store.has(own.previous)) && !loadsAny(device, own, store)) return;
   const number = presetAfterPowerUp(plant, device, own.facts.powerUp, store, first, fork);
   store.set(own.variable, number);
   if (own.previous >= 0) store.set(own.previous, number);
@@ -50,6 +49,12 @@ function presets(plant: Plant, device: PlantDevice, store: Store, first: boolean
     const content = own.content(plant.values.number(number), control);
     store.set(control.variable, content ?? literalPowerUp(plant, device, control));
   }
+}
+
+/** Whether a control is followed that comes up as the preset says. */
+function loadsAny(device: PlantDevice, { loads }: PlantPresets, store: Store): boolean {
+  for (let i = 0; i < loads.length; i += 1) if (store.has(loads[i].variable) && loadedAtPowerUp(device, loads[i])) return true;
+  return false;
 }
 
 function presetAfterPowerUp(plant: Plant, device: PlantDevice, after: PowerUp, store: Store, first: boolean, fork: Fork): number {

@@ -145,11 +145,12 @@ export class Stepper {
   private forked(from: Row, act: (store: Store, fork: Fork) => void): Row[] {
     const rows: Row[] = [];
     const choices = new Choices();
+    const fork: Fork = (values) => values[choices.of(values.length)];
     do {
       if (rows.length > 200_000) throw new TooManyStates();
       choices.begin();
       const row = from.slice();
-      act(this.store.open(row), (values) => values[choices.of(values.length)]);
+      act(this.store.open(row), fork);
       rows.push(row);
     } while (choices.next());
     return rows;

@@ -7,6 +7,7 @@ import { formatFinding } from '../check/format-finding.ts';
 export interface RuleCases {
   /** Ordinary rigs that the rule must not scold. */
   readonly clean: Readonly<Record<string, Show>>;
+  /** `fixable`: a fix must be offered and help, or none must be; else nothing is asked of it. */
   readonly faulty: Readonly<Record<string, { readonly show: Show; readonly messages: readonly string[]; readonly fixable?: boolean }>>;
 }
 
@@ -30,6 +31,7 @@ export function ruleFaults(rule: Rule, cases: RuleCases): readonly string[] {
     if (said.join() !== [...messages].sort().join()) faults.push(`${name}: said ${said.join() || 'nothing'}, expected ${messages.join()}`);
     for (const finding of found) if (/[{}]/.test(formatFinding(finding, [rule]))) faults.push(`${name}: an unfilled place in "${formatFinding(finding, [rule])}"`);
     if (fixable) faults.push(...fixFaults(rule, name, show, found));
+    else if (fixable === false && found.some((finding) => finding.fix)) faults.push(`${name}: a fix is offered`);
   }
   return faults;
 }

@@ -2,6 +2,7 @@ import { controlRef, type ControlRef, splitRef, type Slot, type Sound } from '..
 import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
 import type { Judgement } from '../../../recall/answer.ts';
+import { wouldFallQuiet } from '../../../recall/quiet.ts';
 import { firstWrong } from '../../../recall/simulate.ts';
 import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
@@ -31,7 +32,7 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
   const at = { slot: slot.id, sound: sound.id };
   const length = judgement.length ?? 0;
   if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never))
-    return { messageId: 'unquiet', at, data: { sound: sound.name }, ...(slot.actions === null ? {} : { fix: generateFix(slot) }) };
+    return { messageId: 'unquiet', at, data: { sound: sound.name }, ...(slot.actions !== null && isQuietGenerated(context, slot) ? { fix: generateFix(slot) } : {}) };
   const wrong = judgement.sequence ? firstWrong(context.prover, judgement.sequence, sound) : undefined;
   if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length } };
   const { device, control } = splitRef(wrong.ref);
@@ -48,6 +49,10 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
     ...(slot.actions !== null && isGenerated(context, slot, wrong.ref) ? { fix: generateFix(slot) } : {}),
   };
 }
+
+/** Whether the slot, generated from its sound, would fall quiet. */
+const isQuietGenerated = ({ wiring, prover: { plant } }: Context, slot: Slot): boolean =>
+  wouldFallQuiet(plant, plant.slot.get(slot.id)!, compiler(wiring)({ ...slot, actions: null }).map(({ action }) => action));
 
 /** Whether the slot, generated from its sound, would put a control where it is wanted: by an action of its own, or with the preset that stores it. */
 function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean {
