@@ -12,6 +12,7 @@ export type { Command } from './change/commands.ts';
 export { describeCommand } from './change/command-words.ts';
 export { type ActionLine, readActionLine } from './change/action-line.ts';
 export { between } from './change/order.ts';
+export { endsOf, isOut, type CableEnd } from './model/cable-ends.ts';
 export { readPatchLine, type PatchLine } from './change/patch-line.ts';
 export { applySteps, type Batch, checkShow, invertSteps, sameData, type Step } from './change/steps.ts';
 export { demoShow, flyShow } from './demo/demo.ts';

@@ -67,12 +67,13 @@ export function setParam(show: Show, id: string, name: string, value: unknown): 
   return command('set-device', { device: device.name, field: name }, [set(['devices', id, 'type', 'params', name], value, device.type.params[name])]);
 }
 
-export function connect(show: Show, id: string, from: Plug, to: Plug, length: number | null = null): Command {
-  const kind = cableKind(show.rig, from);
+/** A new cable with these plugs, at least two; its kind is that of the first. */
+export function connect(show: Show, id: string, plugs: readonly Plug[], length: number | null = null): Command {
+  const kind = cableKind(show.rig, plugs[0]);
   const number = Object.keys(show.rig.cables).length + 1;
   const prefix = { signal: 'C', speaker: 'S', midi: 'M', contact: 'K' }[kind];
-  const cable: Cable = { id, tag: `${prefix}${String(number).padStart(2, '0')}`, order: between(last(show.rig.cables), null), kind, plugs: [from, to], length, loom: null };
-  const names = { from: show.rig.devices[from.device].name, to: show.rig.devices[to.device].name };
+  const cable: Cable = { id, tag: `${prefix}${String(number).padStart(2, '0')}`, order: between(last(show.rig.cables), null), kind, plugs, length, loom: null };
+  const names = { from: show.rig.devices[plugs[0].device].name, to: plugs.slice(1).map((plug) => show.rig.devices[plug.device].name).join(' and ') };
   return command('connect', names, [insert(['cables', id], cable)]);
 }
 

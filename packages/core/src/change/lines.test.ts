@@ -16,9 +16,20 @@ describe('a cable said in one line', () => {
     ['boost out > switcher return 4', { device: 'boost', jack: 'out' }, { device: 'switcher', jack: 'return-4' }],
     ['delay midi through > switcher', { device: 'delay', jack: 'midi-thru' }, { device: 'switcher', jack: 'midi-in' }],
   ] as const)('%s', (line, from, to) => {
-    expect(readPatchLine(spare, line)).toEqual({ ok: true, from, to });
+    expect(readPatchLine(spare, line)).toEqual({ ok: true, plugs: [from, to] });
   });
   test.each([
+    ['switcher send 4 > boost + boost 2', ['switcher/send-4', 'boost/in', 'boost-2/in']],
+    ['boost + boost 2 > switcher return 4', ['boost/out', 'boost-2/out', 'switcher/return-4']],
+    ['boost > switcher + boost 2', ['boost/out', 'switcher/return-4', 'boost-2/in']],
+  ] as const)('%s: a Y cord', (line, plugs) => {
+    expect(readPatchLine(spare, line)).toEqual({ ok: true, plugs: plugs.map((plug) => ({ device: plug.split('/')[0], jack: plug.split('/')[1] })) });
+  });
+  test.each([
+    ['boost > boost 2 +', 'no-arrow'],
+    ['boost > boost 2 + banjo', 'no-device'],
+    ['switcher midi out + boost > boost 2', 'no-jack'],
+    ['boost > boost 2 + boost 2', 'no-jack'],
     ['guitar switcher', 'no-arrow'],
     ['guitar >', 'no-arrow'],
     ['banjo > switcher', 'no-device'],

@@ -1,30 +1,48 @@
 import type { Jack } from '../model/anatomy.ts';
+import { isOut } from '../model/cable-ends.ts';
 import type { Plug, Rig } from '../model/documents.ts';
 import { wire, type WiredDevice } from '../model/wiring.ts';
 
-export type PatchLine = { readonly ok: true; readonly from: Plug; readonly to: Plug } | { readonly ok: false; readonly reason: 'no-arrow' | 'no-device' | 'no-jack'; readonly typed: string };
+/** The plugs that a line names, those that it comes from first. */
+export type PatchLine = { readonly ok: true; readonly plugs: readonly Plug[] } | { readonly ok: false; readonly reason: 'no-arrow' | 'no-device' | 'no-jack'; readonly typed: string };
 
-const out: readonly Jack['kind'][] = ['signal-out', 'midi-out', 'midi-thru', 'midi-merge', 'contact-out'];
 const partner: Partial<Record<Jack['kind'], Jack['kind']>> = { 'signal-out': 'signal-in', 'midi-out': 'midi-in', 'midi-thru': 'midi-in', 'midi-merge': 'midi-in', 'contact-out': 'contact-in' };
 
 /**
- * Reads a cable as people say it: `guitar > switcher`, `switcher send 4 > combo input`. Each side is a device's
- * name (or its beginning) and, where wanted, a jack; left out, the first free jack that fits is taken.
+ * Reads a cable as people say it: `guitar > switcher`, `switcher send 4 > combo input`; a Y cord with several ends on
+ * a side: `guitar > amp + tuner`. Each end is a device's name (or its beginning) and, where wanted, a jack; left out,
+ * the first free jack that fits is taken.
  */
 export function readPatchLine(rig: Rig, line: string): PatchLine {
-  const sides = line.split(/>|→|->/).map((side) => side.trim());
-  if (sides.length !== 2 || sides.some((side) => side === '')) return { ok: false, reason: 'no-arrow', typed: line.trim() };
-  const wiring = wire(rig);
-  const from = sideOf(wiring.devices, sides[0]);
-  if (!from) return { ok: false, reason: 'no-device', typed: sides[0] };
-  const to = sideOf(wiring.devices, sides[1]);
-  if (!to) return { ok: false, reason: 'no-device', typed: sides[1] };
-  for (const jack of candidates(from, (one) => out.includes(one.kind))) {
-    const fitting = candidates(to, (one) => one.kind === partner[jack.kind] && (jack.speaker ?? false) === (one.speaker ?? false))[0];
-    if (fitting) return { ok: true, from: { device: from.wired.device.id, jack: jack.id }, to: { device: to.wired.device.id, jack: fitting.id } };
+  const sides = line.split(/->|>|→/).map((side) => side.split(/\s\+(?=\s|$)/).map((end) => end.trim()));
+  if (sides.length !== 2 || sides.flat().some((end) => end === '')) return { ok: false, reason: 'no-arrow', typed: line.trim() };
+  const { devices } = wire(rig);
+  const named: Side[][] = [];
+  for (const side of sides) {
+    const found: Side[] = [];
+    for (const typed of side) {
+      const end = sideOf(devices, typed);
+      if (!end) return { ok: false, reason: 'no-device', typed };
+      found.push(end);
+    }
+    named.push(found);
+  }
+  const [from, to] = named;
+  for (const first of candidates(from[0], isOut)) {
+    const plugs = [plugOf(from[0], first)];
+    const isTaken = (wired: WiredDevice, jack: Jack) => plugs.some((plug) => plug.device === wired.device.id && plug.jack === jack.id);
+    const takeAll = (ends: readonly Side[], kind: Jack['kind'] | undefined): boolean =>
+      ends.every((end) => {
+        const fitting = candidates(end, (jack) => jack.kind === kind && (jack.speaker ?? false) === (first.speaker ?? false) && !isTaken(end.wired, jack))[0];
+        if (fitting) plugs.push(plugOf(end, fitting));
+        return fitting !== undefined;
+      });
+    if (takeAll(from.slice(1), first.kind) && takeAll(to, partner[first.kind])) return { ok: true, plugs };
   }
   return { ok: false, reason: 'no-jack', typed: line.trim() };
 }
+
+const plugOf = ({ wired }: Side, jack: Jack): Plug => ({ device: wired.device.id, jack: jack.id });
 
 interface Side {
   readonly wired: WiredDevice;

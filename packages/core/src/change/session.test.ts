@@ -48,7 +48,7 @@ const rigEdits: readonly Edit[] = [
   (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'channel', r.pick([null, 1, 2, 3, 'omni', 17 as never])),
   (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'countsFrom', r.pick([0, 1])),
   (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'name', r.pick(['', 'Ünïcode ‮', '<b>bold</b>', 'x'.repeat(300)])),
-  (show, r) => commands.connect(show, `cable-${r.below(1_000_000)}`, anyPlug(show, r), anyPlug(show, r), r.pick([null, 0.3, 6, -1])),
+  (show, r) => commands.connect(show, `cable-${r.below(1_000_000)}`, Array.from({ length: 2 + r.below(2) }, () => anyPlug(show, r)), r.pick([null, 0.3, 6, -1])),
   (show, r) => (ids(show.rig.cables).length === 0 ? null : commands.disconnect(show, r.pick(ids(show.rig.cables)))),
   (show, r) => (ids(show.rig.cables).length === 0 ? null : commands.setCable(show, r.pick(ids(show.rig.cables)), 'length', r.pick([null, 1.5, 1e9]))),
   (show, r) => commands.setPreset(show, r.pick(ids(show.rig.devices)), r.below(6), r.pick<StoredPreset | null>([null, { values: {} }, { name: 'Stored', values: { mix: 30 } }])),

@@ -23,7 +23,7 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   'set a field': (show) => commands.setDevice(show, 'echo', 'channel', 7),
   'set a parameter that was there': (show) => commands.setParam(show, 'echo', 'loadMs', 80),
   'set a parameter that was not': (show) => commands.setParam(show, 'echo', 'sticky', true),
-  connect: (show) => commands.connect(show, 'new', { device: 'switcher', jack: 'send-8' }, { device: 'switcher', jack: 'return-9' }),
+  connect: (show) => commands.connect(show, 'new', [{ device: 'switcher', jack: 'send-8' }, { device: 'switcher', jack: 'return-9' }]),
   disconnect: (show) => commands.disconnect(show, 'cable-3'),
   'set a cable': (show) => commands.setCable(show, 'cable-3', 'length', 2.5),
   'add a sound': (show) => commands.addSound(show, 'new', 'New', show.rig.sounds['sound-2']),
@@ -123,7 +123,7 @@ describe('steps', () => {
       const result = applySteps(demo, steps);
       return result.ok ? [] : result.problems.map((problem) => problem.code);
     };
-    expect(codes(commands.connect(demo, 'x', { device: 'guitar', jack: 'out' }, { device: 'switcher', jack: 'return-9' }).steps)).toEqual(['jack-taken']);
+    expect(codes(commands.connect(demo, 'x', [{ device: 'guitar', jack: 'out' }, { device: 'switcher', jack: 'return-9' }]).steps)).toEqual(['jack-taken']);
     expect(codes([{ doc: 'rig', op: 'insert', at: ['cables', 'x'], value: { ...demo.rig.cables['cable-1'], id: 'x', plugs: [{ device: 'guitar', jack: 'usb' }, { device: 'switcher', jack: 'return-9' }] } }])).toEqual(['jack-missing']);
     expect(codes(commands.want(demo, 'sound-1', 'combo/channel', 'crunch').steps)).toEqual(['out-of-domain']);
     expect(codes([set(['devices', 'echo', 'channel'], 2, 17)])).toContain('out-of-domain');

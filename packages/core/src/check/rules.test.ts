@@ -49,6 +49,9 @@ const cases: Record<string, RuleCases> = {
     clean: { 'slots generated from their sounds': ordinary().show },
     faulty: {
       'a slot by hand that forgets the channel': { show: byHand(ordinary().show, 'slot-lead', [{ kind: 'loop', loop: 'loop-1', to: 1 }, { kind: 'loop', loop: 'loop-2', to: 1 }, { kind: 'loop', loop: 'loop-3', to: 1 }, { kind: 'program', channel: 2, program: 5 }, { kind: 'wait', ms: 30 }, { kind: 'control', channel: 2, cc: 102, value: 127 }]), messages: ['left'], fixable: true },
+      'a slot by hand that is called back by what it calls': { show: calledBack(15), messages: ['unquiet'], fixable: true },
+      // The player listens where the delay does: whatever recalls the wanted preset calls it too.
+      'a slot that is called back however it is made': { show: calledBack(2), messages: ['unquiet'], fixable: false },
       'a slot by hand that sends nothing': { show: byHand(ordinary().show, 'slot-clean', []), messages: ['left'], fixable: true },
     },
   },
@@ -72,6 +75,17 @@ const cases: Record<string, RuleCases> = {
     faulty: {
       'a send with no return': { show: without(ordinary().show, 'drive.out'), messages: ['no-return'], fixable: true },
       'a preamp into the return of an amp': { show: intoReturn(), messages: ['no-send'], fixable: true },
+    },
+  },
+  'routing/outputs-joined': {
+    clean: {
+      'a cord that splits one output': joined('Switcher Send 4 > Boost + Boost 2'),
+      'two guitars into one input, which drive nothing': fourCable().device('bass', 'guitar', 'Bass').device('spare', 'guitar', 'Spare').device('boost', 'boost', 'Boost').cables('Bass + Spare > Boost').show,
+    },
+    faulty: {
+      'two pedals into one input': { show: joined('Boost + Boost 2 > Switcher Return 4'), messages: ['signal'] },
+      'two amps on one cabinet': { show: fourCable().device('amp', 'valve-combo', 'Second').device('box', 'cabinet', 'Box').device('amp-3', 'valve-combo', 'Third').cables('Second Loudspeaker + Third Loudspeaker > Box').show, messages: ['speaker'] },
+      'two MIDI outputs into one input': { show: fourCable().device('app', 'foot-controller', 'Player').device('app-2', 'foot-controller', 'Other').device('echo', 'midi-delay', 'Echo').cables('Player MIDI out + Other MIDI out > Echo').show, messages: ['midi'] },
     },
   },
   'routing/not-on-path': {
@@ -249,6 +263,33 @@ function circle(): Show {
       },
     },
   } satisfies Show;
+}
+
+function joined(cable: string): Show {
+  return fourCable().device('boost', 'boost', 'Boost').device('boost-2', 'boost', 'Boost 2').cables(cable).show;
+}
+
+/** The lead's slot calls the player on a channel with the number of its echo, and the player calls the slot back. */
+function calledBack(channel: number): Show {
+  const { show } = ordinary().device('app', 'foot-controller', 'Player').cables('Delay MIDI through > Player', 'Player MIDI out > Switcher');
+  const program = Number(show.rig.sounds.lead.wants['delay/preset']);
+  const { switcher, app } = show.rig.devices;
+  return {
+    ...show,
+    rig: {
+      ...show.rig,
+      slots: {
+        ...show.rig.slots,
+        'slot-lead': { ...show.rig.slots['slot-lead'], actions: [{ kind: 'program', channel, program }] },
+        back: { id: 'back', controller: 'app', sound: null, bank: 0, position: 0, actions: [{ kind: 'program', channel: 14, program: 0 }] },
+      },
+      devices: {
+        ...show.rig.devices,
+        switcher: { ...switcher, calls: { channel: 14, programs: { '0': 'slot-lead' } } },
+        app: { ...app, calls: { channel, programs: { [String(program)]: 'back' } } },
+      },
+    },
+  };
 }
 
 describe('rules', () => {

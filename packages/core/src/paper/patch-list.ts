@@ -1,3 +1,4 @@
+import { type CableEnd, endsOf } from '../model/cable-ends.ts';
 import { inOrder, type Cable, type Show } from '../model/documents.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
@@ -22,9 +23,7 @@ export function patchList(show: Show, wiring: Wiring): Sheet {
 }
 
 function lineOf(wiring: Wiring, cable: Cable): SheetLine {
-  const ends = cable.plugs.map((plug) => {
-    const wired = wiring.device.get(plug.device);
-    return `${wired?.device.name ?? plug.device}, ${wired?.jack.get(plug.jack)?.label ?? plug.jack}`;
-  });
-  return { id: `cable/${cable.id}`, cells: [cable.tag, ends[0], ends.slice(1).join(' + '), cable.length === null ? '' : `${cable.length} m`, cable.loom ?? ''] };
+  const told = (ends: readonly CableEnd[]) => ends.map(({ plug, jack }) => `${wiring.device.get(plug.device)?.device.name ?? plug.device}, ${jack?.label ?? plug.jack}`).join(' + ');
+  const { from, to } = endsOf(wiring, cable);
+  return { id: `cable/${cable.id}`, cells: [cable.tag, told(from), told(to), cable.length === null ? '' : `${cable.length} m`, cable.loom ?? ''] };
 }

@@ -28,7 +28,7 @@ export class RigMaker extends ShowMaker {
   cable(line: string, length: number | null): this {
     const read = readPatchLine(this.show.rig, line);
     if (!read.ok) throw new Error(`${read.reason}: ${line}`);
-    return this.do(connect(this.show, `cable-${Object.keys(this.show.rig.cables).length + 1}`, read.from, read.to, length));
+    return this.do(connect(this.show, `cable-${Object.keys(this.show.rig.cables).length + 1}`, read.plugs, length));
   }
 
   sound(id: string, name: string, filled: Partial<Sound>): this {

@@ -14,7 +14,7 @@ export class ShowBuilder extends RigMaker {
     for (const line of lines) {
       const read = readPatchLine(this.show.rig, line);
       if (!read.ok) throw new Error(`${read.reason}: ${line}`);
-      this.do(connect(this.show, this.freeCableId(), read.from, read.to, 1));
+      this.do(connect(this.show, this.freeCableId(), read.plugs, 1));
     }
     return this;
   }

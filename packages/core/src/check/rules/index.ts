@@ -18,6 +18,7 @@ import { moreSoundsThanSlots } from './routing/more-sounds-than-slots.ts';
 import { noMute } from './routing/no-mute.ts';
 import { noRoute } from './routing/no-route.ts';
 import { notOnPath } from './routing/not-on-path.ts';
+import { outputsJoined } from './routing/outputs-joined.ts';
 import { sendWithoutReturn } from './routing/send-without-return.ts';
 import { sharedLoop } from './routing/shared-loop.ts';
 import { timeBeforeDrive } from './routing/time-before-drive.ts';
@@ -47,6 +48,7 @@ export const rules: readonly Rule[] = [
   noMute,
   noRoute,
   notOnPath,
+  outputsJoined,
   sendWithoutReturn,
   sharedLoop,
   timeBeforeDrive,
