@@ -4,7 +4,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { parseMidi, writeMidi } from 'midi-file';
 import type { Page } from 'puppeteer-core';
-import { Browsing, click, find, saved, textOf, type, waitForText } from './browsing.ts';
+import { axeFaults, Browsing, click, find, saved, textOf, type, waitForText } from './browsing.ts';
 import { Running } from './running.ts';
 
 jest.setTimeout(120_000);
@@ -136,6 +136,43 @@ describe('the piece in hand', () => {
     await page.waitForSelector('.inspector', { hidden: true });
     await go('gear');
     await find(page, 'heading', 'Gear');
+  });
+});
+
+describe('a Y cord in the patch', () => {
+  const named = (role: string, name: string) => page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`);
+  const isGone = (role: string, name: string) => page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { hidden: true });
+
+  test('is a cable with one end more: put on, seen in the run, taken off, by the keyboard too', async () => {
+    await openDemo();
+    await go('routing');
+    await (await named('button', 'Add an end to C01'))!.press('Enter');
+    const field = (await named('combobox', 'Another end of C01'))!;
+    await page.keyboard.press('Escape');
+    await isGone('combobox', 'Another end of C01');
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Add an end to C01');
+    await field.dispose();
+    await page.keyboard.press('Enter');
+    await (await named('combobox', 'Another end of C01'))!.select('switcher:return-8');
+    await saved(page);
+    await named('combobox', 'To 2 of C01');
+    await waitForText(page, '.findings', 'Return 8 is plugged in, Send 8 is not');
+    expect(await axeFaults(page)).toEqual([]);
+    await (await named('button', 'Take off To 2 of C01'))!.press('Enter');
+    await named('combobox', 'To of C01');
+    await saved(page);
+    await page.waitForFunction(() => !document.querySelector('.findings')?.textContent?.includes('Return 8'));
+  });
+
+  test('is said in one line, and refused there where no jack is left for an end', async () => {
+    await type(page, 'Add a cable', 'switcher send 8 > switcher return 8 + switcher return 9 + moon');
+    await waitForText(page, 'main', 'No device is called “moon”');
+    const field = (await page.waitForSelector('::-p-aria([name="Add a cable"])'))!;
+    for (let i = 0; i < ' + moon'.length; i += 1) await field.press('Backspace');
+    await field.press('Enter');
+    await named('combobox', 'To 2 of C22');
+    await saved(page);
+    expect(await textOf(page, 'main')).toContain('22 cables');
   });
 });
 

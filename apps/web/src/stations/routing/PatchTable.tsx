@@ -1,6 +1,6 @@
 import { TextInput } from '@mantine/core';
-import { type Cable, commands, inOrder, type Jack, type Plug, readPatchLine, type Rig, wire } from '@yunta/core';
-import { useState } from 'react';
+import { type Cable, type CableEnd, commands, endsOf, inOrder, isOut, type Jack, readPatchLine, type Rig, wire } from '@yunta/core';
+import { useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
@@ -21,7 +21,7 @@ export function PatchTable() {
   const add = () => {
     const read = readPatchLine(show.rig, line);
     if (!read.ok) return setReason(reasons[read.reason](read.typed));
-    if (!run(commands.connect(show, freshId('cable', show.rig.cables, 'cable'), read.from, read.to))) return;
+    if (!run(commands.connect(show, freshId('cable', show.rig.cables, 'cable'), read.plugs))) return;
     setLine('');
     setReason(null);
   };
@@ -35,7 +35,7 @@ export function PatchTable() {
       </div>
       <div className="sheet">
         <LineForm does="Connect" onAdd={add}>
-          <TextInput className="grow" aria-label="Add a cable" placeholder="guitar > switcher    or    switcher send 4 > combo input" value={line} onChange={(event) => setLine(event.target.value)} error={reason ?? undefined} spellCheck={false} autoComplete="off" />
+          <TextInput className="grow" aria-label="Add a cable" placeholder="guitar > switcher    or    switcher send 4 > combo input    or, a Y cord,    guitar > amp + tuner" value={line} onChange={(event) => setLine(event.target.value)} error={reason ?? undefined} spellCheck={false} autoComplete="off" />
         </LineForm>
         {cables.length === 0 ? (
           <p className="soft" style={{ padding: '4px 12px' }}>
@@ -50,7 +50,7 @@ export function PatchTable() {
                 <th>To</th>
                 <th style={{ width: 76 }}>Length, m</th>
                 <th style={{ width: 88 }}>Loom</th>
-                <th style={{ width: 48 }} />
+                <th style={{ width: 92 }} />
               </tr>
             </thead>
             <tbody>
@@ -66,7 +66,10 @@ export function PatchTable() {
 }
 
 function CableRow({ cable }: { readonly cable: Cable }) {
-  const { show, run, store } = useShow();
+  const { show, wiring, run, store } = useShow();
+  const [isAdding, setAdding] = useState(false);
+  const adder = useRef<HTMLButtonElement>(null);
+  const { from, to } = endsOf(wiring, cable);
   const set = <K extends 'tag' | 'loom' | 'length'>(field: K, value: Cable[K]) => run(commands.setCable(show, cable.id, field, value));
   const setLength = (typed: string) => {
     const metres = typed === '' ? null : Number(typed.replace(',', '.'));
@@ -78,18 +81,31 @@ function CableRow({ cable }: { readonly cable: Cable }) {
       <td>
         <EditableText className="cellinput tag" label={`Tag of ${cable.tag}`} value={cable.tag} onTake={(tag) => set('tag', tag)} />
       </td>
-      {cable.plugs.slice(0, 2).map((plug, end) => (
-        <td key={end}>
-          <PlugSelect cable={cable} end={end} plug={plug} />
-        </td>
-      ))}
+      <td>
+        <Ends cable={cable} side="From" ends={from} />
+      </td>
+      <td>
+        <Ends cable={cable} side="To" ends={to} />
+        {isAdding && (
+          <NewEnd
+            cable={cable}
+            onDone={() => {
+              setAdding(false);
+              adder.current?.focus();
+            }}
+          />
+        )}
+      </td>
       <td>
         <EditableText className="cellinput mono" label={`Length of ${cable.tag}`} value={cable.length === null ? '' : String(cable.length)} placeholder="—" onTake={setLength} />
       </td>
       <td>
         <EditableText label={`Loom of ${cable.tag}`} value={cable.loom ?? ''} placeholder="—" onTake={(loom) => set('loom', loom === '' ? null : loom)} />
       </td>
-      <td>
+      <td className="doings">
+        <button ref={adder} className="linkish" aria-label={`Add an end to ${cable.tag}`} aria-expanded={isAdding} title="One end more: a Y cord" onClick={() => setAdding(!isAdding)}>
+          + end
+        </button>
         <button className="linkish" aria-label={`Pull ${cable.tag}`} onClick={() => run(commands.disconnect(show, cable.id))}>
           Pull
         </button>
@@ -98,41 +114,85 @@ function CableRow({ cable }: { readonly cable: Cable }) {
   );
 }
 
+/** The ends of one side; where there are several, each can be taken off. */
+function Ends({ cable, side, ends }: { readonly cable: Cable; readonly side: 'From' | 'To'; readonly ends: readonly CableEnd[] }) {
+  const { show, run } = useShow();
+  return ends.map((end, n) => {
+    const name = `${side}${ends.length > 1 ? ` ${n + 1}` : ''} of ${cable.tag}`;
+    return (
+      <div key={end.index} className="cableend">
+        <PlugSelect cable={cable} end={end} label={name} />
+        {ends.length > 1 && (
+          <button className="linkish" aria-label={`Take off ${name}`} title="Take this end off" onClick={() => run(commands.setCable(show, cable.id, 'plugs', cable.plugs.filter((_, i) => i !== end.index)))}>
+            ×
+          </button>
+        )}
+      </div>
+    );
+  });
+}
+
 /** One end of a cable: its jack, and every free jack that this end could go into instead. */
-function PlugSelect({ cable, end, plug }: { readonly cable: Cable; readonly end: number; readonly plug: Plug }) {
-  const { show, wiring, run } = useShow();
+function PlugSelect({ cable, end: { index, plug, jack: here }, label }: { readonly cable: Cable; readonly end: CableEnd; readonly label: string }) {
+  const { show, run } = useShow();
   const [open, setOpen] = useState(false);
-  const here = wiring.device.get(plug.device)?.jack.get(plug.jack);
   const value = `${plug.device}:${plug.jack}`;
-  const others = open ? freeJacks(show.rig, here) : [];
-  const label = `${show.rig.devices[plug.device].name} ${here?.label ?? plug.jack}`;
+  const others = open ? freeJacks(show.rig, (jack) => here !== undefined && sameKind(jack, here) && isOut(jack) === isOut(here)) : [];
   return (
     <select
       className="cellinput"
-      aria-label={`${end === 0 ? 'From' : 'To'} of ${cable.tag}`}
+      aria-label={label}
       value={value}
       onFocus={() => setOpen(true)}
       onMouseDown={() => setOpen(true)}
-      onChange={(event) => {
-        const [device, jack] = event.target.value.split(':');
-        run(commands.setCable(show, cable.id, 'plugs', cable.plugs.map((one, i) => (i === end ? { device, jack } : one))));
-      }}
+      onChange={(event) => run(commands.setCable(show, cable.id, 'plugs', cable.plugs.map((one, i) => (i === index ? plugOf(event.target.value) : one))))}
     >
-      <option value={value}>{label}</option>
-      {others.map(({ device, jack }) => (
-        <option key={`${device.id}:${jack.id}`} value={`${device.id}:${jack.id}`}>
-          {device.name} {jack.label}
-        </option>
-      ))}
+      <option value={value}>
+        {show.rig.devices[plug.device].name} {here?.label ?? plug.jack}
+      </option>
+      <JackOptions jacks={others} />
     </select>
   );
 }
 
-function freeJacks(rig: Rig, like: Jack | undefined) {
-  return wire(rig).devices.flatMap((wired) =>
-    wired.anatomy.jacks.filter((jack) => sameSide(jack, like) && !wired.plugged.has(jack.id)).map((jack) => ({ device: wired.device, jack })),
+/** Where one end more of a cable goes: any free jack of its kind. */
+function NewEnd({ cable, onDone }: { readonly cable: Cable; readonly onDone: () => void }) {
+  const { show, wiring, run } = useShow();
+  const like = endsOf(wiring, cable).from[0].jack;
+  const jacks = freeJacks(show.rig, (jack) => like !== undefined && sameKind(jack, like));
+  return (
+    <select
+      className="cellinput shown"
+      aria-label={`Another end of ${cable.tag}`}
+      autoFocus
+      value=""
+      onKeyDown={(event) => event.key === 'Escape' && onDone()}
+      onChange={(event) => {
+        if (run(commands.setCable(show, cable.id, 'plugs', [...cable.plugs, plugOf(event.target.value)]))) onDone();
+      }}
+    >
+      <option value="">{jacks.length === 0 ? 'No free jack fits' : 'Another end goes to …'}</option>
+      <JackOptions jacks={jacks} />
+    </select>
   );
 }
 
-const sameSide = (jack: Jack, like: Jack | undefined): boolean => like !== undefined && (jack.speaker ?? false) === (like.speaker ?? false) && side(jack) === side(like);
-const side = (jack: Jack): string => (jack.kind.startsWith('midi') ? (jack.kind === 'midi-in' ? 'midi-in' : 'midi-out') : jack.kind);
+const JackOptions = ({ jacks }: { readonly jacks: ReturnType<typeof freeJacks> }) =>
+  jacks.map(({ device, jack }) => (
+    <option key={`${device.id}:${jack.id}`} value={`${device.id}:${jack.id}`}>
+      {device.name} {jack.label}
+    </option>
+  ));
+
+function plugOf(value: string) {
+  const [device, jack] = value.split(':');
+  return { device, jack };
+}
+
+function freeJacks(rig: Rig, fits: (jack: Jack) => boolean) {
+  return wire(rig).devices.flatMap((wired) => wired.anatomy.jacks.filter((jack) => fits(jack) && !wired.plugged.has(jack.id)).map((jack) => ({ device: wired.device, jack })));
+}
+
+/** Whether one kind of cable goes into both. */
+const sameKind = (jack: Jack, like: Jack): boolean => (jack.speaker ?? false) === (like.speaker ?? false) && kindOf(jack) === kindOf(like);
+const kindOf = ({ kind }: Jack): string => kind.split('-')[0];
