@@ -43,6 +43,8 @@ export class Hearing {
   private readonly related = new Map<number, readonly number[]>();
   /** The loop that holds a device, and the switches of devices in a loop. */
   private readonly loopOf = new Map<string, number>();
+  /** The same by variable, as far as somebody asked. */
+  private readonly loopAt: number[] = [];
   private readonly inLoop = new Map<number, number[]>();
   private readonly controlOf = new Map<number, PlantControl>();
   private readonly device = new Map<number, PlantDevice>();
@@ -263,7 +265,7 @@ export class Hearing {
 
   /** The loop that holds a variable's device, or −1. */
   loopAround(variable: number): number {
-    return this.loopOf.get(this.plant.variables[variable].device) ?? -1;
+    return (this.loopAt[variable] ??= this.loopOf.get(this.plant.variables[variable].device) ?? -1);
   }
 
   /** The values that a control can be set to. */

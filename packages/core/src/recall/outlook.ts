@@ -28,7 +28,7 @@ export class Outlook {
   /** What each sound wants, packed, without and with what is obeyed. */
   private readonly overlays = new WeakMap<Laid, { readonly wanted: Overlay; readonly free: Overlay }>();
   private readonly classes = new Map<number, Map<number, string>>();
-  private readonly muted = new Map<number, boolean>();
+  private readonly muted: boolean[] = [];
   /** Every variable may be anything. */
   private readonly anything: Packed;
 
@@ -124,9 +124,7 @@ export class Outlook {
 
   /** Whether nothing of a variable can be heard while the loop that holds its device is out, whatever all else is. */
   isMutedByItsLoop(variable: number): boolean {
-    let isMuted = this.muted.get(variable);
-    if (isMuted === undefined) this.muted.set(variable, (isMuted = this.findMuted(variable)));
-    return isMuted;
+    return (this.muted[variable] ??= this.findMuted(variable));
   }
 
   /** The loop that holds a variable's device, or −1. */
