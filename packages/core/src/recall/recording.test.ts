@@ -1,0 +1,27 @@
+import { expect, test } from '@jest/globals';
+import { fourCable, lead } from '../testing/build-show.ts';
+import { constant, Recording } from './operations.ts';
+import { proverOf } from './prove.ts';
+
+const { plant } = proverOf(fourCable().sound('lead', lead).laid().show);
+const of = (ref: string, value: string | number) => constant(plant, plant.variableOf.get(ref as `${string}/${string}`)!, plant.values.id(value));
+
+test('a recording keeps what was taken, in order, when it is used again for the next event', () => {
+  const [into, on] = [of('switcher/loop-1', 1), of('delay/on', 1)];
+  const room = new Recording().begin();
+  room.take(into, 0, []);
+  room.take(on, 960, []);
+  const kept = room.copy();
+  expect(room.begin().operations()).toEqual([]);
+  room.take(on, 320, []);
+  expect(kept.operations()).toEqual([{ deed: into, time: 0, points: [] }, { deed: on, time: 960, points: [] }]);
+  expect(kept.on(plant.device.get('delay')!.index)).toEqual([{ deed: on, time: 960, points: [] }]);
+  expect(kept.on(plant.device.get('combo')!.index)).toEqual([]);
+});
+
+test('the points at which what it does can be lost are kept with it, also beside what cannot be lost', () => {
+  const room = new Recording().begin();
+  room.take(of('switcher/loop-1', 1), 0, []);
+  room.take(of('delay/on', 1), 960, [0, 1]);
+  expect(room.copy().operations().map(({ points }) => points)).toEqual([[], [0, 1]]);
+});
