@@ -139,6 +139,23 @@ describe('the piece in hand', () => {
   });
 });
 
+describe('places', () => {
+  test('a new one is typed where the piece stands, and is one edit; Escape leaves all as it was', async () => {
+    const field = await find(page, 'combobox', 'Place of Echo');
+    await field.select('+');
+    await find(page, 'textbox', 'New place for Echo');
+    await page.keyboard.press('Escape');
+    await (await find(page, 'combobox', 'Place of Echo')).select('+');
+    await find(page, 'textbox', 'New place for Echo');
+    await page.keyboard.type('Rack');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('[aria-label="Place of Echo"]')?.selectedOptions[0]?.textContent === 'Rack');
+    await find(page, 'button', 'Undo: Add place Rack');
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Place of Echo');
+    await saved(page);
+  });
+});
+
 describe('a Y cord in the patch', () => {
   const named = (role: string, name: string) => page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`);
   const isGone = (role: string, name: string) => page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { hidden: true });
@@ -173,23 +190,6 @@ describe('a Y cord in the patch', () => {
     await named('combobox', 'To 2 of C22');
     await saved(page);
     expect(await textOf(page, 'main')).toContain('22 cables');
-  });
-});
-
-describe('places', () => {
-  test('a new one is typed where the piece stands, and is one edit; Escape leaves all as it was', async () => {
-    const field = await find(page, 'combobox', 'Place of Echo');
-    await field.select('+');
-    await find(page, 'textbox', 'New place for Echo');
-    await page.keyboard.press('Escape');
-    await (await find(page, 'combobox', 'Place of Echo')).select('+');
-    await find(page, 'textbox', 'New place for Echo');
-    await page.keyboard.type('Rack');
-    await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('[aria-label="Place of Echo"]')?.selectedOptions[0]?.textContent === 'Rack');
-    await find(page, 'button', 'Undo: Add place Rack');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Place of Echo');
-    await saved(page);
   });
 });
 
