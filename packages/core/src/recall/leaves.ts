@@ -27,7 +27,9 @@ export class Leaves {
 
   /** Whether it may leave a variable on one value or another. */
   isOpen(): boolean {
-    return this.touched.some((variable) => this.known[variable] === mayChange);
+    const { known, touched } = this;
+    for (let i = 0; i < touched.length; i += 1) if (known[touched[i]] === mayChange) return true;
+    return false;
   }
 
   has(variable: number): boolean {

@@ -74,7 +74,8 @@ export class Recording {
   /** The same to be kept. */
   copy(): Recording {
     const { deeds, times, points, count } = this;
-    const isWhole = points.every((one, i) => i >= count || one.length === 0);
+    let isWhole = true;
+    for (let i = 0; i < count; i += 1) if (points[i].length > 0) isWhole = false;
     const copy = new Recording(deeds.slice(0, count), times.slice(0, count), isWhole ? undefined : points.slice(0, count));
     copy.count = count;
     return copy;

@@ -17,6 +17,29 @@ export interface Sent {
   readonly at: number;
 }
 
+/** What devices come up with whose power-up leaves nothing open, for everything unplugged before; worked out once. */
+interface Settled {
+  /** 1 for each such device. */
+  readonly isAt: Uint8Array;
+  readonly values: Int32Array;
+}
+const settled = new WeakMap<Plant['devices'], Settled>();
+
+function settledOf(plant: Plant): Settled {
+  let known = settled.get(plant.devices);
+  if (!known) {
+    const isAt = new Uint8Array(plant.devices.length).fill(1);
+    const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
+    for (const device of plant.devices)
+      powerUp(plant, device, store, true, (open) => {
+        isAt[device.index] = 0;
+        return open[0];
+      });
+    settled.set(plant.devices, (known = { isAt, values: store.state }));
+  }
+  return known;
+}
+
 /** A simulated rig under the foot: every variable of it, driven by the interpreter that the proof runs on. */
 export class SimulatedRig {
   readonly store: WholeStore;
@@ -36,7 +59,11 @@ export class SimulatedRig {
   /** Everything comes up as a sequence needs it, and slots that fire by themselves do; whether it falls quiet. */
   comeUp({ needs, lostAtPowerUp }: Pick<Sequence, 'needs' | 'lostAtPowerUp'>): boolean {
     const { plant } = this;
-    for (const device of plant.devices) powerUp(plant, device, this.store, true, this.asNeeded(device, needs));
+    const { isAt, values } = settledOf(plant);
+    for (const device of plant.devices) {
+      if (isAt[device.index] === 1) for (const variable of device.variables) this.store.set(variable, values[variable]);
+      else powerUp(plant, device, this.store, true, this.asNeeded(device, needs));
+    }
     return plant.devices.map((device) => this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined)).every(Boolean);
   }
 

@@ -1,7 +1,7 @@
 import type { Control, Literal } from '../model/anatomy.ts';
 import type { ControlRef, Sound } from '../model/documents.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
-import { type Wants, wantsOf } from '../model/wants.ts';
+import { wantsOf } from '../model/wants.ts';
 import { powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
 import { type Circle, circlesOf } from './howl.ts';
@@ -86,21 +86,32 @@ export class Tracer {
   /** What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it. Two sounds are the same in effect where these are the same text. */
   heard(sound: Sound): string {
     let heard = this.hears.get(sound);
-    if (heard === undefined) this.hears.set(sound, (heard = this.listen(this.liveIn(sound), wantsOf(this.wiring, sound))));
+    if (heard === undefined) {
+      const said: string[] = [];
+      this.listen(sound, (number) => said.push(String(number)));
+      this.hears.set(sound, (heard = said.join(',')));
+    }
     return heard;
   }
 
-  private listen(live: Live, wants: Wants): string {
+  /** A number of 32 bits, the same for sounds that are the same in effect, and mostly another for others (after FNV-1a: Fowler, Noll, Vo). */
+  digest(sound: Sound): number {
+    let hash = 0x811c9dc5;
+    this.listen(sound, (number) => (hash = Math.imul(hash ^ number, 0x01000193)));
+    return hash >>> 0;
+  }
+
+  /** Tells of each live section that does something its number, and then of each control heard in it what is wanted of that. */
+  private listen(sound: Sound, tell: (number: number) => void): void {
     const { edges, active } = this.graph;
-    let heard = '';
+    const live = this.liveIn(sound);
+    const wants = wantsOf(this.wiring, sound);
     for (let edge = 0; edge < active.length; edge += 1) {
       if (active[edge] === 0 || live.edges[edge] === 0) continue;
-      heard += edge;
+      tell(edge);
       const { governedBy } = edges[edge];
-      for (let i = 0; i < governedBy.length; i += 1) heard += `,${this.numberOf(wants.of(governedBy[i]))}`;
-      heard += ';';
+      for (let i = 0; i < governedBy.length; i += 1) tell(this.numberOf(wants.of(governedBy[i])));
     }
-    return heard;
   }
 
   private numberOf(literal: Literal | undefined): number {

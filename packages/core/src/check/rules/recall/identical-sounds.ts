@@ -1,6 +1,6 @@
 import type { Sound } from '../../../model/documents.ts';
 import { soundsOf } from '../../ask.ts';
-import { type Context, defineRule } from '../../define-rule.ts';
+import { type Context, defineRule, type Reported } from '../../define-rule.ts';
 
 export const identicalSounds = defineRule({
   meta: {
@@ -13,18 +13,22 @@ export const identicalSounds = defineRule({
     messages: { same: '{second} is the same as {first} in effect.' },
   },
   check: (context) => {
-    const first = new Map<string, Sound>();
-    return soundsOf(context).flatMap((sound) => {
-      const key = effectOf(context, sound);
-      const same = first.get(key);
+    const byDigest = new Map<number, Sound[]>();
+    return soundsOf(context).flatMap((sound): readonly Reported<'same'>[] => {
+      const digest = sound.silence ? -1 : context.tracer.digest(sound);
+      const alike = byDigest.get(digest);
+      const same = alike?.find((other) => effectOf(context, other) === effectOf(context, sound));
       if (!same) {
-        first.set(key, sound);
-        return [];
+        if (alike) alike.push(sound);
+        else byDigest.set(digest, [sound]);
+        return none;
       }
       return [{ messageId: 'same' as const, at: { sound: sound.id }, data: { first: same.name, second: sound.name } }];
     });
   },
 });
+
+const none: readonly never[] = [];
 
 /** Everything that is heard of a sound: the sections that the signal passes, and what is wanted in each. */
 function effectOf({ tracer }: Context, sound: Sound): string {

@@ -14,11 +14,11 @@ export const notOnPath = defineSoundRule({
   each: (one) => {
     if (!isHeard(one)) return [];
     const { pedals } = one.sound;
-    const passed = new Set<string>();
-    for (const { bypassed, device } of one.trace().passes) if (!bypassed) passed.add(device);
+    const { passes } = one.trace();
+    const isPassed = (device: string) => passes.some((pass) => pass.device === device && !pass.bypassed);
     const states = Object.values(pedals);
     return Object.keys(pedals)
-      .filter((device, i) => states[i] === 'on' && !passed.has(device))
+      .filter((device, i) => states[i] === 'on' && !isPassed(device))
       .map((device) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
   },
 });
