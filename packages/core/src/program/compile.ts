@@ -30,6 +30,7 @@ const byHand: Intent = { kind: 'by-hand' };
 export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
   const loops = loopsOf(wiring);
   const { sounds } = wiring.rig;
+  const steps = new Steps();
   return (slot) => {
     if (slot.actions !== null) return slot.actions.map((action) => ({ action, intent: byHand }));
     const sound: Sound | undefined = slot.sound === null ? undefined : sounds[slot.sound];
@@ -37,7 +38,7 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
     if (!sound || !controller) return [];
     const wants = wantsOf(wiring, sound);
     const plan = planOf(wiring, controller, loops);
-    const steps: Step[] = [];
+    steps.begin();
     for (let i = 0; i < plan.loops.length; i += 1) {
       const loop = plan.loops[i];
       const wanted = wants.of(loop.number);
@@ -45,8 +46,26 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
     }
     if (plan.contacts.length > 0) for (let i = 0; i < wants.controls.length; i += 1) for (const step of plan.contacts[wants.controls[i]]?.get(wants.literals[i]) ?? none) steps.push(step);
     for (let i = 0; i < plan.devices.length; i += 1) pushDeviceSteps(steps, plan.devices[i], wants);
-    return steps;
+    return steps.list();
   };
+}
+
+/** Room for the steps of one slot at a time. */
+class Steps {
+  private readonly room: Step[] = [];
+  private count = 0;
+
+  begin(): void {
+    this.count = 0;
+  }
+
+  push(step: Step): void {
+    this.room[this.count++] = step;
+  }
+
+  list(): SlotActions {
+    return this.room.slice(0, this.count);
+  }
 }
 
 const none: readonly never[] = [];
@@ -150,7 +169,7 @@ function devicePlan(wired: WiredDevice, channel: number): DevicePlan {
   };
 }
 
-function pushDeviceSteps(steps: Step[], plan: DevicePlan, wants: Wants): void {
+function pushDeviceSteps(steps: Steps, plan: DevicePlan, wants: Wants): void {
   const { wired, wait } = plan;
   const preset = wants.of(plan.preset);
   let isRecalled = false;

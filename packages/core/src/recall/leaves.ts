@@ -58,9 +58,9 @@ const nothingFound = (): Found => ({ done: undefined, next: undefined });
 class Aftermath {
   private readonly known: Int32Array;
   private count = 0;
-  private readonly running: Running = { busyUntil: new Map() };
+  private readonly running: Running;
   /** Devices of which it is not known until when they load. */
-  private readonly unsure = new Set<number>();
+  private readonly unsure: Set<number>;
   private readonly trial: Trial;
 
   constructor(private readonly plant: Plant) {
@@ -68,6 +68,10 @@ class Aftermath {
     let trial = trials.get(plant.variables);
     if (!trial) trials.set(plant.variables, (trial = new Trial(plant.variables.length)));
     this.trial = trial;
+    this.running = trial.running;
+    this.unsure = trial.unsure;
+    if (this.running.busyUntil.size > 0) this.running.busyUntil.clear();
+    if (this.unsure.size > 0) this.unsure.clear();
   }
 
   of({ deeds, times, count }: Recording): Leaves {
@@ -180,8 +184,10 @@ class Trial implements Store {
   private readonly heldIn: Int32Array;
   private readonly knownIn: Int32Array;
   private readonly values: Int32Array;
-  /** Room for the variables that operations touch. */
+  // Room for what operations do, one event at a time: the variables that they touch, and what is loading.
   readonly touched: Int32Array;
+  readonly running: Running = { busyUntil: new Map() };
+  readonly unsure = new Set<number>();
 
   constructor(variables: number) {
     this.heldIn = new Int32Array(variables);

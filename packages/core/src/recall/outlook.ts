@@ -43,11 +43,11 @@ export class Outlook {
       }
     }
     this.always = this.waysThrough();
-    const onwards: number[][] = Array.from({ length: hearing.graph.nodeCount }, () => []);
-    const back: number[][] = Array.from({ length: hearing.graph.nodeCount }, () => []);
+    const onwards = new Array<readonly number[]>(hearing.graph.nodeCount).fill(nowhere);
+    const back = new Array<readonly number[]>(hearing.graph.nodeCount).fill(nowhere);
     for (const [from, to] of this.always) {
-      onwards[from].push(to);
-      back[to].push(from);
+      onwards[from] = [...onwards[from], to];
+      back[to] = [...back[to], from];
     }
     this.onwards = onwards;
     this.back = back;
@@ -239,8 +239,8 @@ export class Outlook {
     const free = edges.filter((edge) => edge.when.length === 0);
     const found: [number, number][] = [];
     const single = [...this.conditioned].map(([variable, list]) => [variable, list.filter((edge) => edge.when.length === 1)] as const).filter(([variable, list]) => variable >= 0 && list.length > 1 && this.hearing.staysInDomain(variable));
-    const next: number[][] = Array.from({ length: graph.nodeCount }, () => []);
-    for (const edge of free) next[edge.from].push(edge.to);
+    const next = new Array<readonly number[]>(graph.nodeCount).fill(nowhere);
+    for (const { from, to } of free) next[from] = [...next[from], to];
     const open: { readonly start: number; readonly end: number; readonly options: readonly (readonly HearingEdge[])[] }[] = [];
     for (const [variable, list] of single) {
       const options = this.hearing.optionsOf(variable).map((option) => list.filter((edge) => edge.when[0].values.includes(option)));
@@ -260,13 +260,15 @@ export class Outlook {
         for (let i = 0; i < options.length; i += 1) if (!search.reaches(start, end, options[i])) return true;
         this.pairs.add(start * graph.nodeCount + end);
         found.push([start, end]);
-        next[start].push(end);
+        next[start] = [...next[start], end];
         return false;
       });
     }
     return found;
   }
 }
+
+const nowhere: readonly number[] = [];
 
 /** Asks again and again what can be reached from a node, along ways that are always there and a few that are closed. */
 class Search {

@@ -1,5 +1,5 @@
 import { endsOf, isOut, type CableEnd } from '../../../model/cable-ends.ts';
-import { inOrder } from '../../../model/documents.ts';
+import { type Cable, inOrder } from '../../../model/documents.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
 
@@ -20,13 +20,26 @@ export const outputsJoined = defineRule({
     },
   },
   check: ({ show, wiring }) =>
-    inOrder(show.rig.cables).flatMap((cable): Reported<Joined>[] => {
+    inOrder(show.rig.cables).flatMap((cable): readonly Reported<Joined>[] => {
+      if (outputsOf(wiring, cable) < 2) return none;
       const driven = endsOf(wiring, cable).from.filter((end) => isDriven(wiring, end));
       if (cable.kind === 'contact' || driven.length < 2) return [];
       const outputs = driven.map(({ plug, jack }) => `${wiring.device.get(plug.device)!.device.name} ${jack!.label.toLowerCase()}`).join(' and ');
       return [{ messageId: cable.kind, ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}), at: { device: driven[0].plug.device }, data: { tag: cable.tag, outputs } }];
     }),
 });
+
+const none: readonly never[] = [];
+
+/** How many of its plugs are in outputs: mostly one, and there is nothing to tell. */
+function outputsOf({ device }: Wiring, { plugs }: Cable): number {
+  let count = 0;
+  for (const plug of plugs) {
+    const jack = device.get(plug.device)?.jack.get(plug.jack);
+    if (jack && isOut(jack)) count += 1;
+  }
+  return count;
+}
 
 /** Whether something in the device drives the jack: pickups do not, nor does a wire that only passes on. */
 function isDriven({ device }: Wiring, { plug, jack }: CableEnd): boolean {
