@@ -25,6 +25,12 @@ describe('a cable said in one line', () => {
   ] as const)('%s: a Y cord', (line, plugs) => {
     expect(readPatchLine(spare, line)).toEqual({ ok: true, plugs: plugs.map((plug) => ({ device: plug.split('/')[0], jack: plug.split('/')[1] })) });
   });
+  test('a plus in a name is no other end', () => {
+    const named = fourCable().device('both', 'boost', 'Dirt + Boost').device('boost', 'boost', 'Boost').show.rig;
+    const told = (line: string) => readPatchLine(named, line);
+    expect(told('dirt + boost > switcher')).toEqual({ ok: true, plugs: [{ device: 'both', jack: 'out' }, { device: 'switcher', jack: 'return-4' }] });
+    expect(told('switcher send 4 > dirt + boost + boost')).toEqual({ ok: true, plugs: [{ device: 'switcher', jack: 'send-4' }, { device: 'both', jack: 'in' }, { device: 'boost', jack: 'in' }] });
+  });
   test.each([
     ['boost > boost 2 +', 'no-arrow'],
     ['boost > boost 2 + banjo', 'no-device'],

@@ -14,9 +14,9 @@ const partner: Partial<Record<Jack['kind'], Jack['kind']>> = { 'signal-out': 'si
  * the first free jack that fits is taken.
  */
 export function readPatchLine(rig: Rig, line: string): PatchLine {
-  const sides = line.split(/->|>|→/).map((side) => side.split(/\s\+(?=\s|$)/).map((end) => end.trim()));
-  if (sides.length !== 2 || sides.flat().some((end) => end === '')) return { ok: false, reason: 'no-arrow', typed: line.trim() };
   const { devices } = wire(rig);
+  const sides = line.split(/->|>|→/).map((side) => endsIn(devices, side));
+  if (sides.length !== 2 || sides.flat().some((end) => end === '')) return { ok: false, reason: 'no-arrow', typed: line.trim() };
   const named: Side[][] = [];
   for (const side of sides) {
     const found: Side[] = [];
@@ -43,6 +43,20 @@ export function readPatchLine(rig: Rig, line: string): PatchLine {
 }
 
 const plugOf = ({ wired }: Side, jack: Jack): Plug => ({ device: wired.device.id, jack: jack.id });
+
+/** The ends that a side names, split at each plus that stands alone and in no device's name. */
+function endsIn(devices: readonly WiredDevice[], side: string): readonly string[] {
+  const names = devices.map(({ device }) => device.name.toLowerCase()).filter((name) => /\s\+(\s|$)/.test(name));
+  const isInName = (at: number) => names.some((name) => [...name].some((sign, i) => sign === '+' && side.toLowerCase().startsWith(name, at - i)));
+  const ends: string[] = [];
+  let from = 0;
+  for (const { index } of side.matchAll(/(?<=\s)\+(?=\s|$)/g)) {
+    if (isInName(index)) continue;
+    ends.push(side.slice(from, index).trim());
+    from = index + 1;
+  }
+  return [...ends, side.slice(from).trim()];
+}
 
 interface Side {
   readonly wired: WiredDevice;

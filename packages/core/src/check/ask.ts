@@ -9,6 +9,9 @@ import type { Context } from './define-rule.ts';
 
 type Wired = Pick<Context, 'wiring'>;
 
+/** Nothing to report. */
+export const none: readonly never[] = [];
+
 /** Small answers that several rules ask for. */
 export const soundsOf = ({ show }: Context): readonly Sound[] => inOrder(show.rig.sounds);
 

@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
+import { connect } from '../change/commands.ts';
 import { demoShow } from '../demo/demo.ts';
 import type { Action, CastAction, Device, Part, Schools, Show, Sound } from '../model/documents.ts';
 import { clean, fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
@@ -85,6 +86,7 @@ const cases: Record<string, RuleCases> = {
     faulty: {
       'two pedals into one input': { show: joined('Boost + Boost 2 > Switcher Return 4'), messages: ['signal'] },
       'two amps on one cabinet': { show: fourCable().device('amp', 'valve-combo', 'Second').device('box', 'cabinet', 'Box').device('amp-3', 'valve-combo', 'Third').cables('Second Loudspeaker + Third Loudspeaker > Box').show, messages: ['speaker'] },
+      'two MIDI outputs and nothing else': { show: bareOutputs(), messages: ['midi'] },
       'two MIDI outputs into one input': { show: fourCable().device('app', 'foot-controller', 'Player').device('app-2', 'foot-controller', 'Other').device('echo', 'midi-delay', 'Echo').cables('Player MIDI out + Other MIDI out > Echo').show, messages: ['midi'] },
     },
   },
@@ -263,6 +265,12 @@ function circle(): Show {
       },
     },
   } satisfies Show;
+}
+
+/** Two MIDI outputs on one cable: such a cable is not said in a line, but may come by file. */
+function bareOutputs(): Show {
+  const builder = fourCable().device('app', 'foot-controller', 'Player').device('app-2', 'foot-controller', 'Other');
+  return builder.do(connect(builder.show, 'bare', [{ device: 'app', jack: 'midi-out' }, { device: 'app-2', jack: 'midi-out' }])).show;
 }
 
 function joined(cable: string): Show {

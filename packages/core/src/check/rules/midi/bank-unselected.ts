@@ -1,6 +1,6 @@
 import { bankSelectLsb, bankSelectMsb } from '../../../midi/message.ts';
 import { presetExists } from '../../../model/anatomy.ts';
-import { type WantedPreset, wantedPresets } from '../../ask.ts';
+import { none, type WantedPreset, wantedPresets } from '../../ask.ts';
 import type { Reported } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
 import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';
@@ -21,8 +21,6 @@ export const bankUnselected = defineSoundRule({
   tellsNumbers: true,
   each: (one) => wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'no-scheme' | 'not-sent'>[] => (wanted.number < wanted.facts.bankSize || (wanted.facts.scheme !== 'none' && one.byHand.length === 0) ? none : unselected(one, wanted))),
 });
-
-const none: readonly never[] = [];
 
 function unselected({ sound, byHand }: SoundCase, { wired: { device }, facts, number }: WantedPreset): Reported<'no-scheme' | 'not-sent'>[] {
   const bank = Math.floor(number / facts.bankSize);

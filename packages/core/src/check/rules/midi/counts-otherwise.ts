@@ -1,6 +1,6 @@
 import { presetExists } from '../../../model/anatomy.ts';
 import type { Action } from '../../../model/documents.ts';
-import { type WantedPreset, wantedPresets } from '../../ask.ts';
+import { none, type WantedPreset, wantedPresets } from '../../ask.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix, setFix } from '../../fix.ts';
 import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';
@@ -21,8 +21,6 @@ export const countsOtherwise = defineSoundRule({
   tellsNumbers: true,
   each: (one) => wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'edge' | 'slot'>[] => (presetExists(wanted.facts, wanted.number) ? (one.byHand.length === 0 ? none : sentOtherwise(one, wanted)) : wantedOtherwise(one, wanted))),
 });
-
-const none: readonly never[] = [];
 
 function wantedOtherwise({ sound }: SoundCase, { ref, wired, facts, number }: WantedPreset): Reported<'edge'>[] {
   const { id: device, countsFrom, name } = wired.device;

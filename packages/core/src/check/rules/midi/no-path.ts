@@ -1,8 +1,6 @@
-import { isReached, wantedPresets } from '../../ask.ts';
+import { isReached, none, wantedPresets } from '../../ask.ts';
 import type { Reported } from '../../define-rule.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
-
-const none: readonly never[] = [];
 
 export const noPath = defineSoundRule({
   meta: {

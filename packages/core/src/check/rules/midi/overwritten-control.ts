@@ -1,4 +1,5 @@
 import type { WiredDevice } from '../../../model/wiring.ts';
+import { none } from '../../ask.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix } from '../../fix.ts';
 import { defineSoundRule, type HandSlot, type SoundCase } from '../../sound-rule.ts';
@@ -15,8 +16,6 @@ export const overwrittenControl = defineSoundRule({
   },
   each: (one) => one.byHand.filter(({ actions }) => actions.some(({ kind }) => kind === 'program')).flatMap((slot) => one.wiring.devices.flatMap((wired): readonly Reported<'lost'>[] => (wired.anatomy.presets ? overwritten(one, slot, wired) : none))),
 });
-
-const none: readonly never[] = [];
 
 function overwritten({ sound }: SoundCase, slot: HandSlot, { device, anatomy }: WiredDevice): Reported<'lost'>[] {
   const { actions } = slot;

@@ -1,5 +1,5 @@
 import type { Sound } from '../../../model/documents.ts';
-import { soundsOf } from '../../ask.ts';
+import { none, soundsOf } from '../../ask.ts';
 import { type Context, defineRule, type Reported } from '../../define-rule.ts';
 
 export const identicalSounds = defineRule({
@@ -27,8 +27,6 @@ export const identicalSounds = defineRule({
     });
   },
 });
-
-const none: readonly never[] = [];
 
 /** Everything that is heard of a sound: the sections that the signal passes, and what is wanted in each. */
 function effectOf({ tracer }: Context, sound: Sound): string {

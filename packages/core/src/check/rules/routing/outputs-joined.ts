@@ -1,6 +1,7 @@
-import { endsOf, isOut, type CableEnd } from '../../../model/cable-ends.ts';
-import { type Cable, inOrder } from '../../../model/documents.ts';
+import { isOut } from '../../../model/cable-ends.ts';
+import { inOrder, type Plug } from '../../../model/documents.ts';
 import type { Wiring } from '../../../model/wiring.ts';
+import { nameOf, none } from '../../ask.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
 
 type Joined = 'signal' | 'speaker' | 'midi';
@@ -21,31 +22,27 @@ export const outputsJoined = defineRule({
   },
   check: ({ show, wiring }) =>
     inOrder(show.rig.cables).flatMap((cable): readonly Reported<Joined>[] => {
-      if (outputsOf(wiring, cable) < 2) return none;
-      const driven = endsOf(wiring, cable).from.filter((end) => isDriven(wiring, end));
-      if (cable.kind === 'contact' || driven.length < 2) return [];
-      const outputs = driven.map(({ plug, jack }) => `${wiring.device.get(plug.device)!.device.name} ${jack!.label.toLowerCase()}`).join(' and ');
-      return [{ messageId: cable.kind, ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}), at: { device: driven[0].plug.device }, data: { tag: cable.tag, outputs } }];
+      if (cable.kind === 'contact') return none;
+      const outputs = cable.plugs.filter((plug) => isOutput(wiring, plug));
+      if (outputs.length < 2) return none;
+      const driven = outputs.filter((plug) => isDriven(wiring, plug));
+      if (driven.length < 2) return none;
+      const told = driven.map((plug) => `${nameOf({ wiring }, plug.device)} ${jackAt(wiring, plug)!.label.toLowerCase()}`).join(' and ');
+      return [{ messageId: cable.kind, ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}), at: { device: driven[0].device }, data: { tag: cable.tag, outputs: told } }];
     }),
 });
 
-const none: readonly never[] = [];
+const jackAt = ({ device }: Wiring, plug: Plug) => device.get(plug.device)?.jack.get(plug.jack);
 
-/** How many of its plugs are in outputs: mostly one, and there is nothing to tell. */
-function outputsOf({ device }: Wiring, { plugs }: Cable): number {
-  let count = 0;
-  for (const plug of plugs) {
-    const jack = device.get(plug.device)?.jack.get(plug.jack);
-    if (jack && isOut(jack)) count += 1;
-  }
-  return count;
+function isOutput(wiring: Wiring, plug: Plug): boolean {
+  const jack = jackAt(wiring, plug);
+  return jack !== undefined && isOut(jack);
 }
 
-/** Whether something in the device drives the jack: pickups do not, nor does a wire that only passes on. */
-function isDriven({ device }: Wiring, { plug, jack }: CableEnd): boolean {
-  if (!jack || !isOut(jack)) return false;
-  if (jack.kind !== 'signal-out') return true;
-  const { anatomy } = device.get(plug.device)!;
-  const isAtJack = (point: string) => point === jack.id || point.startsWith(`${jack.id}.`);
+/** Whether something in the device drives an output: pickups do not, nor does a wire that only passes on. */
+function isDriven(wiring: Wiring, plug: Plug): boolean {
+  if (jackAt(wiring, plug)!.kind !== 'signal-out') return true;
+  const { anatomy } = wiring.device.get(plug.device)!;
+  const isAtJack = (point: string) => point === plug.jack || point.startsWith(`${plug.jack}.`);
   return anatomy.sections.some((section) => section.active && section.from !== anatomy.source && isAtJack(section.to));
 }
