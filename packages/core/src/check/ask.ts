@@ -1,6 +1,7 @@
-import { controlRef, type ControlRef, inOrder, type Slot, type Sound } from '../model/documents.ts';
+import { controlRef, type ControlRef, inOrder, type Rig, type Slot, type Sound } from '../model/documents.ts';
 import type { Control, EffectKind, PresetFacts } from '../model/anatomy.ts';
-import { ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { type Notes, noted } from '../model/notes.ts';
+import { ownerOf, type WiredDevice } from '../model/wiring.ts';
 import { midiReach } from '../program/compile.ts';
 import { passesAfter } from '../trace/ahead.ts';
 import type { Pass } from '../trace/passes.ts';
@@ -24,18 +25,36 @@ export function heardSounds(context: Context): readonly { readonly sound: Sound;
   });
 }
 
-const bySound = new WeakMap<object, ReadonlyMap<string | null, readonly Slot[]>>();
+/** The slots of each sound, as they are filed now. */
+class Filed {
+  private slots: Rig['slots'] | undefined;
+  private bySound: ReadonlyMap<string | null, readonly Slot[]> = new Map();
 
-export function slotsOf({ show }: Context, sound: Sound): readonly Slot[] {
-  const { slots } = show.rig;
-  let known = bySound.get(slots);
-  if (!known) {
-    const map = new Map<string | null, Slot[]>();
-    for (const slot of Object.values(slots)) map.set(slot.sound, [...(map.get(slot.sound) ?? []), slot]);
-    bySound.set(slots, (known = map));
+  of({ show: { rig } }: Context, sound: Sound): readonly Slot[] {
+    if (this.slots !== rig.slots) {
+      this.slots = rig.slots;
+      this.bySound = bySound(Object.values(rig.slots));
+    }
+    return this.bySound.get(sound.id) ?? none;
   }
-  return known.get(sound.id) ?? [];
 }
+
+function bySound(slots: readonly Slot[]): ReadonlyMap<string | null, readonly Slot[]> {
+  const found = new Map<string | null, Slot[]>();
+  for (const slot of slots) {
+    const own = found.get(slot.sound);
+    if (own) own.push(slot);
+    else found.set(slot.sound, [slot]);
+  }
+  return found;
+}
+
+const filed = noted(
+  ({ wiring }: Context) => wiring.ways,
+  () => new Filed(),
+);
+
+export const slotsOf = (context: Context, sound: Sound): readonly Slot[] => filed(context).of(context, sound);
 
 /** A preset that a sound wants of a device that has presets. */
 export interface WantedPreset {
@@ -45,25 +64,24 @@ export interface WantedPreset {
   readonly number: number;
 }
 
-interface WithPresets {
-  readonly devices: readonly Omit<WantedPreset, 'number'>[];
-  readonly bySound: WeakMap<Sound, readonly WantedPreset[]>;
-}
-const withPresets = new WeakMap<Wiring['devices'], WithPresets>();
+type WithPresets = readonly Omit<WantedPreset, 'number'>[];
+
+const telling = ({ wiring }: Wired): Notes => wiring.telling;
+
+const withPresets = noted(telling, ({ wiring: { devices } }): { readonly devices: WithPresets; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
+  devices: devices.flatMap((wired) => (wired.anatomy.presets ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets }] : [])),
+  bySound: new WeakMap(),
+}));
 
 /** The presets that a sound wants, in the order of the rig's devices; found once for the rules that ask. */
-export function wantedPresets({ wiring: { devices } }: Wired, sound: Sound): readonly WantedPreset[] {
-  let known = withPresets.get(devices);
-  if (!known) {
-    const own = devices.flatMap((wired) => (wired.anatomy.presets ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets }] : []));
-    withPresets.set(devices, (known = { devices: own, bySound: new WeakMap() }));
-  }
-  let wanted = known.bySound.get(sound);
-  if (!wanted) known.bySound.set(sound, (wanted = wantedOf(known.devices, sound)));
+export function wantedPresets(rig: Wired, sound: Sound): readonly WantedPreset[] {
+  const { devices, bySound: known } = withPresets(rig);
+  let wanted = known.get(sound);
+  if (!wanted) known.set(sound, (wanted = wantedOf(devices, sound)));
   return wanted;
 }
 
-function wantedOf(devices: WithPresets['devices'], sound: Sound): readonly WantedPreset[] {
+function wantedOf(devices: WithPresets, sound: Sound): readonly WantedPreset[] {
   const wanted: WantedPreset[] = [];
   for (const { ref, wired, facts } of devices) {
     const value = sound.wants[ref];
@@ -72,22 +90,13 @@ function wantedOf(devices: WithPresets['devices'], sound: Sound): readonly Wante
   return wanted;
 }
 
-const reached = new WeakMap<Wiring['devices'], ReadonlySet<string>>();
+const reached = noted(
+  ({ wiring }: Wired) => wiring.ways,
+  ({ wiring }): ReadonlySet<string> => new Set(wiring.devices.flatMap((wired) => (wired.anatomy.controller ? [...midiReach(wiring, wired.device.id)] : []))),
+);
 
 /** Whether any controller's messages arrive at a device. */
-export function isReached({ wiring }: Wired, device: string): boolean {
-  let known = reached.get(wiring.devices);
-  if (!known) reached.set(wiring.devices, (known = new Set(controllersIn(wiring).flatMap((wired) => [...midiReach(wiring, wired.device.id)]))));
-  return known.has(device);
-}
-
-const controllers = new WeakMap<Wiring['devices'], readonly WiredDevice[]>();
-
-function controllersIn({ devices }: Wiring): readonly WiredDevice[] {
-  let known = controllers.get(devices);
-  if (!known) controllers.set(devices, (known = devices.filter((wired) => wired.anatomy.controller)));
-  return known;
-}
+export const isReached = (rig: Wired, device: string): boolean => reached(rig).has(device);
 
 /** Passes that do one of some things, each with the first after it that does another. */
 export const inOrderOf = (trace: Trace, first: readonly EffectKind[], then: EffectKind): readonly { readonly first: Pass; readonly then: Pass }[] =>

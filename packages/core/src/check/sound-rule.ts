@@ -1,7 +1,8 @@
-import type { Action, Slot, Sound } from '../model/documents.ts';
+import type { Action, Rig, Slot, Sound } from '../model/documents.ts';
+import { noted } from '../model/notes.ts';
 import type { Wiring } from '../model/wiring.ts';
-import type { Trace, Tracer } from '../trace/trace.ts';
-import { slotsOf, soundsOf } from './ask.ts';
+import type { Trace } from '../trace/trace.ts';
+import { none, slotsOf, soundsOf } from './ask.ts';
 import type { Context, Reported, Rule } from './define-rule.ts';
 
 /** A slot whose actions somebody wrote by hand. */
@@ -27,41 +28,57 @@ export interface SoundRule<M extends string> extends Pick<Rule<M>, 'meta'> {
 /** Whether it is to be heard and is; a sound that is silent by mistake is told elsewhere. */
 export const isHeard = ({ sound, trace }: SoundCase): boolean => !sound.silence && trace().sounds;
 
-interface Known<M extends string> {
+/** A sound with what each rule reported of it, by the rule's number: kept as long as the sound, its slots and the rig stay as they are. */
+interface Case {
+  readonly one: SoundCase;
   readonly slots: readonly Slot[];
-  readonly reported: readonly Reported<M>[];
+  readonly reported: (readonly Reported<string>[] | undefined)[];
 }
 
-const cases = new WeakMap<Sound, { readonly slots: readonly Slot[]; readonly tracer: Tracer; readonly one: SoundCase }>();
+/** The sounds of a rig, one by one. */
+class Cases {
+  private sounds: Rig['sounds'] | undefined;
+  private slots: Rig['slots'] | undefined;
+  private list: readonly Case[] = none;
 
-/** The very same for every rule that asks. */
-function caseOf(wiring: Wiring, tracer: Tracer, sound: Sound, slots: readonly Slot[]): SoundCase {
-  const known = cases.get(sound);
-  if (known && known.slots === slots && known.tracer === tracer && known.one.wiring === wiring) return known.one;
-  const one: SoundCase = { sound, byHand: slots.filter((slot): slot is HandSlot => slot.actions !== null), wiring, trace: () => tracer.trace(sound) };
-  cases.set(sound, { slots, tracer, one });
-  return one;
+  of(context: Context): readonly Case[] {
+    const { sounds, slots } = context.show.rig;
+    if (this.sounds !== sounds || this.slots !== slots) {
+      const before = new Map(this.list.map((known) => [known.one.sound, known]));
+      this.list = soundsOf(context).map((sound) => caseOf(context, sound, before.get(sound)));
+      this.sounds = sounds;
+      this.slots = slots;
+    }
+    return this.list;
+  }
 }
+
+function caseOf(context: Context, sound: Sound, before: Case | undefined): Case {
+  const slots = slotsOf(context, sound);
+  if (before && before.slots.length === slots.length && before.slots.every((slot, i) => slot === slots[i])) return before;
+  const { wiring, tracer } = context;
+  return { one: { sound, byHand: slots.filter((slot): slot is HandSlot => slot.actions !== null), wiring, trace: () => tracer.trace(sound) }, slots, reported: [] };
+}
+
+const cases = () => new Cases();
+const casesWiredAlike = noted(({ wiring }: Context) => wiring.ways, cases);
+const casesToldAlike = noted(({ wiring }: Context) => wiring.telling, cases);
+
+/** How many rules look at sounds. */
+let count = 0;
 
 /** A rule that looks at the sounds one by one, and again only at those that an edit touched. */
 export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers, each }: SoundRule<M>): Rule<M> {
-  const byRig = new WeakMap<object, WeakMap<Sound, Known<M>>>();
+  const number = count++;
+  const casesOf = tellsNumbers ? casesToldAlike : casesWiredAlike;
   return {
     meta,
     check: (context) => {
-      if (applies && !applies(context)) return [];
-      const { wiring, tracer } = context;
-      const rig = tellsNumbers ? wiring.devices : wiring.ways;
-      let bySound = byRig.get(rig);
-      if (!bySound) byRig.set(rig, (bySound = new WeakMap()));
+      if (applies && !applies(context)) return none;
       const found: Reported<M>[] = [];
-      for (const sound of soundsOf(context)) {
-        const slots = slotsOf(context, sound);
-        let known = bySound.get(sound);
-        if (!known || known.slots.length !== slots.length || known.slots.some((slot, i) => slot !== slots[i])) {
-          bySound.set(sound, (known = { slots, reported: each(caseOf(wiring, tracer, sound, slots)) }));
-        }
-        found.push(...known.reported);
+      for (const { one, reported } of casesOf(context).of(context)) {
+        const own = (reported[number] ??= each(one)) as readonly Reported<M>[];
+        for (let i = 0; i < own.length; i += 1) found.push(own[i]);
       }
       return found;
     },

@@ -254,13 +254,11 @@ export const byOrder = (a: { readonly order: Order; readonly id: string }, b: { 
   a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 
 export function inOrder<T extends { readonly order: Order; readonly id: string }>(record: Readonly<Record<string, T>>): readonly T[] {
-  let list = ordered.get(record) as readonly T[] | undefined;
-  if (!list) ordered.set(record, (list = Object.values(record).sort(byOrder)));
+  const list = Object.values(record);
+  // Mostly they are filed in order.
+  for (let i = 1; i < list.length; i += 1) if (byOrder(list[i - 1], list[i]) > 0) return list.sort(byOrder);
   return list;
 }
-
-/** Documents are never changed in place: what was put in order once stays so. */
-const ordered = new WeakMap<object, readonly unknown[]>();
 
 export const emptyRig = (id: string, name: string): Rig => ({
   format: rigFormat,

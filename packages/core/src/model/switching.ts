@@ -1,4 +1,5 @@
 import { controlRef, type ControlRef } from './documents.ts';
+import { noted } from './notes.ts';
 import type { WiredDevice, Wiring } from './wiring.ts';
 
 /** How a pedal is switched: by the loop that holds it, by its own switch, by both or by neither. */
@@ -18,15 +19,8 @@ export interface Loop {
   readonly holds: readonly string[];
 }
 
-const knownLoops = new WeakMap<Wiring['ways'], readonly Loop[]>();
-const knownSwitching = new WeakMap<readonly Loop[], ReadonlyMap<string, Switching>>();
-
 /** Every loop of every switcher with what the cables put into it, found once a wiring. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
-export function loopsOf(wiring: Wiring): readonly Loop[] {
-  let loops = knownLoops.get(wiring.ways);
-  if (!loops) knownLoops.set(wiring.ways, (loops = findLoops(wiring)));
-  return loops;
-}
+export const loopsOf = noted(({ ways }: Wiring) => ways, findLoops);
 
 function findLoops(wiring: Wiring): readonly Loop[] {
   const next = cablesFrom(wiring);
@@ -44,15 +38,12 @@ function findLoops(wiring: Wiring): readonly Loop[] {
   });
 }
 
-export function switchingOf(wiring: Wiring, loops: readonly Loop[] = loopsOf(wiring)): ReadonlyMap<string, Switching> {
-  let switching = knownSwitching.get(loops);
-  if (!switching) knownSwitching.set(loops, (switching = findSwitching(wiring, loops)));
-  return switching;
-}
+/** How each device is switched. */
+export const switchingOf = noted(({ ways }: Wiring) => ways, findSwitching);
 
-function findSwitching(wiring: Wiring, loops: readonly Loop[]): ReadonlyMap<string, Switching> {
+function findSwitching(wiring: Wiring): ReadonlyMap<string, Switching> {
   const held = new Map<string, ControlRef>();
-  for (const loop of loops) for (const device of loop.holds) if (!held.has(device)) held.set(device, loop.ref);
+  for (const loop of loopsOf(wiring)) for (const device of loop.holds) if (!held.has(device)) held.set(device, loop.ref);
   return new Map(
     wiring.devices.map((wired) => {
       const { id, switching } = wired.device;

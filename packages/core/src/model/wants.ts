@@ -1,5 +1,6 @@
 import type { Literal } from './anatomy.ts';
 import type { Sound } from './documents.ts';
+import { noted } from './notes.ts';
 import { switchingOf } from './switching.ts';
 import type { Wiring } from './wiring.ts';
 
@@ -93,11 +94,10 @@ class Reader {
   }
 }
 
-const readers = new WeakMap<Wiring['ways'], Reader>();
+const readerOf = noted(
+  ({ ways }: Wiring) => ways,
+  (wiring) => new Reader(wiring),
+);
 
 /** What a sound wants, worked out once a sound. Wants on controls that do not exist (any more) are left out. */
-export function wantsOf(wiring: Wiring, sound: Sound): Wants {
-  let reader = readers.get(wiring.ways);
-  if (!reader) readers.set(wiring.ways, (reader = new Reader(wiring)));
-  return reader.read(sound);
-}
+export const wantsOf = (wiring: Wiring, sound: Sound): Wants => readerOf(wiring).read(sound);

@@ -1,12 +1,15 @@
 import type { Anatomy, Control, Jack } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
 import { type Cable, controlRef, type ControlRef, type Device, inOrder, type Plug, type Rig, splitRef } from './documents.ts';
+import { Notes } from './notes.ts';
 
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
 export interface Wiring {
   readonly rig: Rig;
-  /** The very same object for wirings in which signal and messages go the same ways and everything has the same name: what differs is only told. */
-  readonly ways: object;
+  /** Notes on what turns only on the ways of signal and messages, and on names: the very same for wirings that differ in nothing else. */
+  readonly ways: Notes;
+  /** Notes on what turns on how the devices are told, too. */
+  readonly telling: Notes;
   /** In document order. */
   readonly devices: readonly WiredDevice[];
   readonly device: ReadonlyMap<string, WiredDevice>;
@@ -67,7 +70,8 @@ export function wire(rig: Rig): Wiring {
   const cables = inOrder(rig.cables);
   return {
     rig,
-    ways: {},
+    ways: new Notes(),
+    telling: new Notes(),
     devices,
     device,
     controls: { refs, numberOf: new Map(refs.map((ref, number) => [ref, number])) },
@@ -122,7 +126,7 @@ export function retold(before: Wiring, rig: Rig): Wiring {
   const signalCables = before.rig.cables === rig.cables ? before.signalCables : before.signalCables.map(now);
   if (before.rig.devices === rig.devices) return { ...before, rig, signalCables };
   const devices = before.devices.map((wired) => (wired.device === rig.devices[wired.device.id] ? wired : { ...wired, device: rig.devices[wired.device.id] }));
-  return { ...before, rig, devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables };
+  return { ...before, rig, telling: new Notes(), devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables };
 }
 
 const portOf = { 'midi-out': 'out', 'midi-thru': 'thru', 'midi-merge': 'merge' } as const;

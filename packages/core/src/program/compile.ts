@@ -2,6 +2,7 @@ import { type Anatomy, type Control, type Literal, presetExists } from '../model
 import type { Action, ControlRef, Slot, Sound } from '../model/documents.ts';
 import { controlRef } from '../model/documents.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
+import { noted } from '../model/notes.ts';
 import { type Wants, wantsOf } from '../model/wants.ts';
 import { numberIn, ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
@@ -28,7 +29,6 @@ const byHand: Intent = { kind: 'by-hand' };
  * A slot written by hand is taken as it stands. What is the same in many slots is the same object.
  */
 export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
-  const loops = loopsOf(wiring);
   const { sounds } = wiring.rig;
   const steps = new Steps();
   return (slot) => {
@@ -37,7 +37,7 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
     const controller = wiring.device.get(slot.controller);
     if (!sound || !controller) return [];
     const wants = wantsOf(wiring, sound);
-    const plan = planOf(wiring, controller, loops);
+    const plan = planOf(wiring, controller);
     steps.begin();
     for (let i = 0; i < plan.loops.length; i += 1) {
       const loop = plan.loops[i];
@@ -80,14 +80,17 @@ interface ControllerPlan {
   readonly devices: readonly DevicePlan[];
 }
 
-const plans = new WeakMap<Wiring['ways'], Map<string, ControllerPlan>>();
+/** By controller. */
+const plansOf = noted(
+  ({ ways }: Wiring) => ways,
+  () => new Map<string, ControllerPlan>(),
+);
 
 /** Made once for a controller that is wired as it is. */
-function planOf(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]): ControllerPlan {
-  let known = plans.get(wiring.ways);
-  if (!known) plans.set(wiring.ways, (known = new Map()));
+function planOf(wiring: Wiring, controller: WiredDevice): ControllerPlan {
+  const known = plansOf(wiring);
   let plan = known.get(controller.device.id);
-  if (!plan) known.set(controller.device.id, (plan = planned(wiring, controller, loops)));
+  if (!plan) known.set(controller.device.id, (plan = planned(wiring, controller, loopsOf(wiring))));
   return plan;
 }
 
@@ -123,12 +126,15 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
   return plan;
 }
 
-const reaches = new WeakMap<Wiring['ways'], Map<string, ReadonlySet<string>>>();
+/** By controller. */
+const reachesOf = noted(
+  ({ ways }: Wiring) => ways,
+  () => new Map<string, ReadonlySet<string>>(),
+);
 
 /** Devices that a controller's messages arrive at, whoever passes them on; found once for devices that are wired as they are. */
 export function midiReach(wiring: Wiring, controller: string): ReadonlySet<string> {
-  let known = reaches.get(wiring.ways);
-  if (!known) reaches.set(wiring.ways, (known = new Map()));
+  const known = reachesOf(wiring);
   let reach = known.get(controller);
   if (!reach) known.set(controller, (reach = findReach(wiring, controller)));
   return reach;

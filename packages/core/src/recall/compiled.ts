@@ -1,4 +1,5 @@
 import type { FaultKind } from '../model/documents.ts';
+import { noted } from '../model/notes.ts';
 import { inverted, type Lists, listsOf } from '../trace/lists.ts';
 import { Delivery, DependsOnState, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from './events.ts';
@@ -89,14 +90,11 @@ function record(plant: Plant, event: Exclude<RigEvent, { readonly kind: 'restart
   return { done, outcome: delivery.settle(), points: delivery.points };
 }
 
-const recordings = new WeakMap<Plant, Recording>();
-
 /** Room for one event of a plant at a time. */
-function recordingOf(plant: Plant): Recording {
-  let recording = recordings.get(plant);
-  if (!recording) recordings.set(plant, (recording = new Recording()));
-  return recording;
-}
+const recordingOf = noted(
+  ({ machinery }: Plant) => machinery,
+  () => new Recording(),
+);
 
 function freeBank(plant: Plant, event: RigEvent): number | null {
   if (event.kind !== 'press') return null;

@@ -1,5 +1,6 @@
 import type { FootSwitch } from '../model/anatomy.ts';
 import type { CastAction, ControlRef } from '../model/documents.ts';
+import { noted } from '../model/notes.ts';
 import type { MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
 import { foot } from './operations.ts';
@@ -86,15 +87,15 @@ function momentary(plant: Plant, device: PlantDevice, id: string, to: 0 | 1, del
   }
 }
 
-const plannedFeet = new WeakMap<Plant, ReadonlySet<string>>();
+/** Feet before and after parts. Plants that differ only in what slots do are cast alike. */
+const plannedFeet = noted(
+  ({ machinery }: Plant) => machinery,
+  (plant): ReadonlySet<string> => new Set(castActions(plant).flatMap((action) => (action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : []))),
+);
 
 /** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
 export function isPlanned(plant: Plant, device: PlantDevice, footSwitch: FootSwitch): boolean {
-  let planned = plannedFeet.get(plant);
-  if (!planned) {
-    const feet = castActions(plant).flatMap((action) => (action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : []));
-    plannedFeet.set(plant, (planned = new Set(feet)));
-  }
+  const planned = plannedFeet(plant);
   return device.wired.device.plannedFeet.includes(footSwitch.id) || (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])));
 }
 

@@ -1,4 +1,5 @@
 import type { MidiMessage } from '../midi/message.ts';
+import { noted } from '../model/notes.ts';
 import { type Deed, receive } from './operations.ts';
 import type { Plant, PlantDevice } from './plant.ts';
 
@@ -8,12 +9,15 @@ export interface HeardMessage {
   readonly deeds: readonly Deed[];
 }
 
-const heard = new WeakMap<PlantDevice, Map<number, HeardMessage>>();
+/** By the sender's index. */
+const heardFrom = noted(
+  ({ machinery }: Plant) => machinery,
+  (): Map<number, HeardMessage>[] => [],
+);
 
 /** What a device's message does to all that hear it, found once; only where nothing can come round or sends on. */
 export function heardBy(plant: Plant, from: PlantDevice, message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>): HeardMessage {
-  let known = heard.get(from);
-  if (!known) heard.set(from, (known = new Map()));
+  const known = (heardFrom(plant)[from.index] ??= new Map<number, HeardMessage>());
   const number = message.kind === 'program' ? message.program : 128 + message.cc * 128 + message.value;
   const key = number * 32 + message.channel;
   let found = known.get(key);

@@ -1,3 +1,4 @@
+import { noted } from '../model/notes.ts';
 import { type Deed, type Found, loadedBy, type Recording, type Running } from './operations.ts';
 import type { Plant } from './plant.ts';
 import { NeedVariable, type Store } from './store.ts';
@@ -51,7 +52,10 @@ export function after(plant: Plant, done: Recording): Leaves {
   return new Aftermath(plant).of(done);
 }
 
-const trials = new WeakMap<Plant['variables'], Trial>();
+const trialOf = noted(
+  ({ machinery }: Plant) => machinery,
+  ({ variables }) => new Trial(variables.length),
+);
 
 const nothingFound = (): Found => ({ done: undefined, next: undefined });
 
@@ -65,11 +69,9 @@ class Aftermath {
 
   constructor(private readonly plant: Plant) {
     this.known = new Int32Array(plant.variables.length).fill(untouched);
-    let trial = trials.get(plant.variables);
-    if (!trial) trials.set(plant.variables, (trial = new Trial(plant.variables.length)));
-    this.trial = trial;
-    this.running = trial.running;
-    this.unsure = trial.unsure;
+    this.trial = trialOf(plant);
+    this.running = this.trial.running;
+    this.unsure = this.trial.unsure;
     if (this.running.busyUntil.size > 0) this.running.busyUntil.clear();
     if (this.unsure.size > 0) this.unsure.clear();
   }

@@ -1,4 +1,5 @@
 import type { ControlMessage, FootDeed, Literal } from '../model/anatomy.ts';
+import { type Notes, noted } from '../model/notes.ts';
 import { bankSelectLsb, bankSelectMsb, type MidiMessage } from '../midi/message.ts';
 import type { PlantControl, PlantDevice, PlantInput, PlantPresets, Plant } from './plant.ts';
 import type { Store } from './store.ts';
@@ -114,15 +115,16 @@ export const deed = (device: number, touches: readonly number[], apply: Deed['ap
 
 const idle = deed(-1, [], () => nothing);
 
-const constants = new WeakMap<Plant['variables'], (Map<number, Deed> | undefined)[]>();
+const machineryOf = ({ machinery }: Plant): Notes => machinery;
+
+/** By variable and value. */
+const constantsOf = noted(machineryOf, (): Map<number, Deed>[] => []);
 
 /** The one deed that gives a variable this value. */
-export function constant({ variables }: Plant, variable: number, value: number): Deed {
-  let byVariable = constants.get(variables);
-  if (!byVariable) constants.set(variables, (byVariable = []));
-  const byValue = (byVariable[variable] ??= new Map());
+export function constant(plant: Plant, variable: number, value: number): Deed {
+  const byValue = (constantsOf(plant)[variable] ??= new Map<number, Deed>());
   let deed = byValue.get(value);
-  if (!deed) byValue.set(value, (deed = settingTo(variables[variable].owner, variable, value)));
+  if (!deed) byValue.set(value, (deed = settingTo(plant.variables[variable].owner, variable, value)));
   return deed;
 }
 
@@ -137,27 +139,28 @@ const settingTo = (device: number, variable: number, value: number): Deed =>
     { constant: { variable, value } },
   );
 
-const switchings = new WeakMap<PlantDevice, ReadonlyMap<string, readonly [out: Deed, into: Deed]>>();
+type LoopDeeds = ReadonlyMap<string, readonly [out: Deed, into: Deed]>;
+
+/** By the index of a switcher. */
+const loopDeedsOf = noted(machineryOf, (): LoopDeeds[] => []);
 
 /** For each loop of a switcher what takes it out and in. */
-export function loopDeeds(plant: Plant, device: PlantDevice): ReadonlyMap<string, readonly [out: Deed, into: Deed]> {
-  let known = switchings.get(device);
-  if (!known) {
-    const set = (variable: number, to: 0 | 1): Deed => constant(plant, variable, plant.values.id(to));
-    switchings.set(device, (known = new Map([...device.controls.values()].map(({ id, variable }) => [id, [set(variable, 0), set(variable, 1)]]))));
-  }
-  return known;
+export const loopDeeds = (plant: Plant, device: PlantDevice): LoopDeeds => (loopDeedsOf(plant)[device.index] ??= loopDeedsAnew(plant, device));
+
+function loopDeedsAnew(plant: Plant, device: PlantDevice): LoopDeeds {
+  const set = (variable: number, to: 0 | 1): Deed => constant(plant, variable, plant.values.id(to));
+  return new Map([...device.controls.values()].map(({ id, variable }) => [id, [set(variable, 0), set(variable, 1)]]));
 }
 
 export const noPoints: readonly number[] = [];
 
-const received = new WeakMap<PlantDevice, Map<number, readonly Deed[]>>();
+/** By the receiver's index. */
+const receivedBy = noted(machineryOf, (): Map<number, readonly Deed[]>[] => []);
 
 /** What a received message does to a device, in order, the very same deeds each time; empty where it does not understand it. */
 export function receive(plant: Plant, device: PlantDevice, message: MidiMessage): readonly Deed[] {
   if (message.kind !== 'program' && message.kind !== 'control') return noDeeds;
-  let before = received.get(device);
-  if (!before) received.set(device, (before = new Map()));
+  const before = (receivedBy(plant)[device.index] ??= new Map<number, readonly Deed[]>());
   const key = message.kind === 'program' ? message.program : 128 + message.cc * 128 + message.value;
   let deeds = before.get(key);
   if (!deeds) before.set(key, (deeds = receiveAnew(plant, device, message)));
@@ -425,12 +428,12 @@ export function foot(plant: Plant, device: PlantDevice, does: FootDeed): Deed {
   });
 }
 
-const moves = new WeakMap<PlantInput, Map<0 | 1 | 'flip', Deed>>();
+/** By the variable of the bit. */
+const movesOf = noted(machineryOf, (): Map<0 | 1 | 'flip', Deed>[] => []);
 
 /** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. The very same deed each time. */
 export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Deed {
-  let known = moves.get(input);
-  if (!known) moves.set(input, (known = new Map()));
+  const known = (movesOf(plant)[input.bit] ??= new Map<0 | 1 | 'flip', Deed>());
   let move = known.get(to);
   if (!move) known.set(to, (move = moveBitAnew(plant, device, input, to)));
   return move;

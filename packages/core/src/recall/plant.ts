@@ -1,6 +1,7 @@
 import { type ControlMessage, type Control, domainValues, type Literal, type PresetFacts, presetExists, presetNumbers } from '../model/anatomy.ts';
 import { type Action, type ControlRef, type MomentaryActions, type Slot } from '../model/documents.ts';
-import { loopsOf, type Switching, switchingOf } from '../model/switching.ts';
+import { type Switching, switchingOf } from '../model/switching.ts';
+import { Notes } from '../model/notes.ts';
 import { type ContactLink, type MidiLink, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { type SlotActions } from '../program/compile.ts';
 import { Values } from './values.ts';
@@ -15,6 +16,8 @@ export interface Plant {
   readonly slots: readonly PlantSlot[];
   readonly slot: ReadonlyMap<string, PlantSlot>;
   readonly switching: ReadonlyMap<string, Switching>;
+  /** Notes on what turns only on the devices and how they are wired: the very same for plants whose slots differ in what they do. */
+  readonly machinery: Notes;
   readonly messageLimit: number;
   /** The variable of a control, or of `device/preset`; the same by the control's number in the wiring. */
   readonly variableOf: ReadonlyMap<ControlRef, number>;
@@ -210,7 +213,8 @@ class Builder {
       device: byId,
       slots,
       slot: new Map(slots.map((slot) => [slot.slot.id, slot])),
-      switching: switchingOf(this.wiring, loopsOf(this.wiring)),
+      switching: switchingOf(this.wiring),
+      machinery: new Notes(),
       messageLimit: this.wiring.rig.settings.messageLimit,
       variableOf: new Map(this.wiring.controls.refs.map((ref, number) => [ref, this.variableAt[number]])),
       variableAt: this.variableAt,

@@ -1,5 +1,6 @@
 import type { Literal } from '../model/anatomy.ts';
 import type { Sound } from '../model/documents.ts';
+import { noted } from '../model/notes.ts';
 import type { Level, Sequence } from './answer.ts';
 import { Choices } from './choices.ts';
 import type { Heard } from './hearing.ts';
@@ -104,15 +105,19 @@ function playOnce(prover: Prover, sequence: Sequence, laid: Laid, rig: Simulated
 const changesOf = ({ values, variableOf }: Plant, before: Int32Array, after: Int32Array): PlayedStone['changed'] =>
   [...variableOf].flatMap(([ref, variable]) => (before[variable] === after[variable] ? [] : [{ ref, from: values.literal(before[variable]) ?? null, to: values.literal(after[variable]) ?? null }]));
 
-const firstWrongs = new WeakMap<Sequence, { readonly pressed: readonly (PlantSlot | undefined)[]; readonly devices: Plant['devices']; readonly laid: Laid; readonly wrong: PlayedWant | undefined }>();
+/** By the sequence played. */
+const firstWrongs = noted(
+  ({ machinery }: Plant) => machinery,
+  () => new WeakMap<Sequence, { readonly pressed: readonly (PlantSlot | undefined)[]; readonly laid: Laid; readonly wrong: PlayedWant | undefined }>(),
+);
 
 /** The first want, in document order, that comes up wrong at the end of a sequence; played again only where a slot that it presses is another. */
 export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): PlayedWant | undefined {
   const { plant } = prover;
   const laid = prover.layOf(sound);
   const pressed = sequence.stones.map((stone) => (stone.kind === 'press' ? plant.slot.get(stone.slot) : undefined));
-  const known = firstWrongs.get(sequence);
-  if (known && known.devices === plant.devices && known.laid === laid && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
+  const known = firstWrongs(plant).get(sequence);
+  if (known && known.laid === laid && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
   const { rig } = goneWrong(prover, sequence, laid, 'untold');
   let wrong: PlayedWant | undefined;
   for (const want of wantsAt(prover, rig.store, laid))
@@ -120,7 +125,7 @@ export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): Pl
       wrong = want;
       break;
     }
-  firstWrongs.set(sequence, { pressed, devices: plant.devices, laid, wrong });
+  firstWrongs(plant).set(sequence, { pressed, laid, wrong });
   return wrong;
 }
 

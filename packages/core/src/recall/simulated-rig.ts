@@ -1,4 +1,5 @@
 import { encode, hex, type MidiMessage } from '../midi/message.ts';
+import { noted } from '../model/notes.ts';
 import type { Sequence } from './answer.ts';
 import type { Choices } from './choices.ts';
 import { Delivery, type Watcher } from './delivery.ts';
@@ -23,21 +24,18 @@ interface Settled {
   readonly isAt: Uint8Array;
   readonly values: Int32Array;
 }
-const settled = new WeakMap<Plant['devices'], Settled>();
 
-function settledOf(plant: Plant): Settled {
-  let known = settled.get(plant.devices);
-  if (!known) {
-    const isAt = new Uint8Array(plant.devices.length).fill(1);
-    const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
-    for (const device of plant.devices)
-      powerUp(plant, device, store, true, (open) => {
-        isAt[device.index] = 0;
-        return open[0];
-      });
-    settled.set(plant.devices, (known = { isAt, values: store.state }));
-  }
-  return known;
+const settledOf = noted(({ machinery }: Plant) => machinery, settle);
+
+function settle(plant: Plant): Settled {
+  const isAt = new Uint8Array(plant.devices.length).fill(1);
+  const store = new WholeStore(new Int32Array(plant.variables.length), new Map());
+  for (const device of plant.devices)
+    powerUp(plant, device, store, true, (open) => {
+      isAt[device.index] = 0;
+      return open[0];
+    });
+  return { isAt, values: store.state };
 }
 
 /** A simulated rig under the foot: every variable of it, driven by the interpreter that the proof runs on. */

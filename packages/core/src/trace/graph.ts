@@ -1,5 +1,6 @@
 import type { Anatomy, EffectKind, Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef } from '../model/documents.ts';
+import { noted } from '../model/notes.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { inverted, type Lists, singles } from './lists.ts';
 import { type Points, pointsOf } from './points.ts';
@@ -52,14 +53,8 @@ export interface Terminal {
   readonly node: number;
 }
 
-const drawn = new WeakMap<Wiring['ways'], TraceGraph>();
-
 /** The trace graph of a wiring, drawn once. */
-export function traceGraph(wiring: Wiring): TraceGraph {
-  let graph = drawn.get(wiring.ways);
-  if (!graph) drawn.set(wiring.ways, (graph = draw(wiring)));
-  return graph;
-}
+export const traceGraph = noted(({ ways }: Wiring) => ways, draw);
 
 function draw(wiring: Wiring): TraceGraph {
   const points = wiring.devices.map((wired) => pointsOf(wired.anatomy));

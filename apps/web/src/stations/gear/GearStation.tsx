@@ -1,4 +1,4 @@
-import { commands, type Device, inOrder, loopsOf, switchingOf, type WiredDevice } from '@yunta/core';
+import { commands, type Device, inOrder, switchingOf, type WiredDevice } from '@yunta/core';
 import { useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
@@ -11,7 +11,7 @@ import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
 /** What there is and what each piece needs to be told; the piece in hand is in the inspector. */
 export function GearStation() {
   const { show, wiring, device: inHand, takeDevice } = useShow();
-  const switching = useMemo(() => switchingOf(wiring, loopsOf(wiring)), [wiring]);
+  const switching = useMemo(() => switchingOf(wiring), [wiring]);
   const devices = inOrder(show.rig.devices);
   const walk = (event: React.KeyboardEvent<HTMLTableSectionElement>) => {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;

@@ -17,7 +17,7 @@ export function columnsOf(wiring: Wiring): readonly Column[] {
 
 function findColumns(wiring: Wiring): readonly Column[] {
   const loops = loopsOf(wiring);
-  const switching = switchingOf(wiring, loops);
+  const switching = switchingOf(wiring);
   const loopNumber = new Map(loops.map((loop) => [loop.ref, wiring.device.get(loop.controller)!.control.get(loop.control)!.label.replace('Loop ', 'L')]));
   const pedals = wiring.devices.flatMap(({ device }): Column[] => {
     const { loop, own } = switching.get(device.id) ?? {};

@@ -1,4 +1,5 @@
 import { controlRef, type ControlRef, splitRef, type Slot, type Sound } from '../../../model/documents.ts';
+import { noted } from '../../../model/notes.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
 import type { Judgement } from '../../../recall/answer.ts';
@@ -61,19 +62,21 @@ function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean 
   return refs.has(ref) || (wiring.device.get(device)?.control.get(control)?.scope === 'preset' && refs.has(controlRef(device, 'preset')));
 }
 
-const generated = new WeakMap<Slot, { readonly devices: Wiring['devices']; readonly sound: Sound | undefined; readonly refs: ReadonlySet<ControlRef> }>();
+const generated = noted(
+  ({ telling }: Wiring) => telling,
+  () => new WeakMap<Slot, { readonly sound: Sound | undefined; readonly refs: ReadonlySet<ControlRef> }>(),
+);
 
 /** The controls that a slot would set if it were generated from its sound; found once for a slot on a rig that is wired as it is. */
 function generatedRefs(wiring: Wiring, slot: Slot): ReadonlySet<ControlRef> {
-  const { devices, rig } = wiring;
-  const sound = slot.sound === null ? undefined : rig.sounds[slot.sound];
-  const known = generated.get(slot);
-  if (known && known.devices === devices && known.sound === sound) return known.refs;
+  const sound = slot.sound === null ? undefined : wiring.rig.sounds[slot.sound];
+  const known = generated(wiring).get(slot);
+  if (known && known.sound === sound) return known.refs;
   const refs = new Set<ControlRef>();
   for (const { action, intent } of compiler(wiring)({ ...slot, actions: null })) {
     if (action.kind === 'loop') refs.add(controlRef(slot.controller, action.loop));
     else if (intent.kind === 'want') refs.add(intent.ref);
   }
-  generated.set(slot, { devices, sound, refs });
+  generated(wiring).set(slot, { sound, refs });
   return refs;
 }

@@ -1,4 +1,5 @@
 import { schoolOf } from '../../../model/documents.ts';
+import { noted } from '../../../model/notes.ts';
 import type { WiredDevice, Wiring } from '../../../model/wiring.ts';
 import { passesAfter } from '../../../trace/ahead.ts';
 import { nameOf } from '../../ask.ts';
@@ -30,11 +31,8 @@ export const highGainInLoop = defineSoundRule({
   },
 });
 
-const known = new WeakMap<Wiring['devices'], readonly WiredDevice[]>();
-
-/** Devices with an insert of their own, switchers aside; found once. */
-function withInserts({ devices }: Wiring): readonly WiredDevice[] {
-  let found = known.get(devices);
-  if (!found) known.set(devices, (found = devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller)));
-  return found;
-}
+/** Devices with an insert of their own, switchers aside. */
+const withInserts = noted(
+  ({ telling }: Wiring) => telling,
+  ({ devices }): readonly WiredDevice[] => devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller),
+);

@@ -1,0 +1,44 @@
+import { expect, test } from '@jest/globals';
+import { Notes, noted } from './notes.ts';
+
+interface Thing {
+  readonly notes: Notes;
+  readonly size: number;
+}
+const thing = (size: number, notes = new Notes()): Thing => ({ notes, size });
+const keeper = ({ notes }: Thing): Notes => notes;
+
+test('an answer is found once, and is the very same for all that share their notes', () => {
+  let asked = 0;
+  const list = noted(keeper, ({ size }) => {
+    asked += 1;
+    return Array.from({ length: size }, (_, i) => i);
+  });
+  const one = thing(3);
+  expect(list(one)).toEqual([0, 1, 2]);
+  expect(list(one)).toBe(list(thing(3, one.notes)));
+  expect(asked).toBe(1);
+  expect(list(thing(2))).toEqual([0, 1]);
+  expect(asked).toBe(2);
+});
+test('different questions about one thing do not answer each other', () => {
+  const room = () => new Map<string, number>();
+  const first = noted(keeper, () => room());
+  const second = noted(keeper, () => room());
+  const one = thing(0);
+  first(one).set('a', 1);
+  expect(second(one).size).toBe(0);
+  expect(first(one).get('a')).toBe(1);
+});
+test('where no answer comes, the next one who asks asks again', () => {
+  let asked = 0;
+  const failing = noted(keeper, (): object => {
+    asked += 1;
+    if (asked === 1) throw new Error('not yet');
+    return {};
+  });
+  const one = thing(0);
+  expect(() => failing(one)).toThrow('not yet');
+  expect(failing(one)).toEqual({});
+  expect(asked).toBe(2);
+});
