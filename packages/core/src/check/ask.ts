@@ -64,12 +64,15 @@ export interface WantedPreset {
   readonly number: number;
 }
 
-type WithPresets = readonly Omit<WantedPreset, 'number'>[];
+/** A device with presets, and those of them that sounds want, by their numbers. */
+interface WithPresets extends Omit<WantedPreset, 'number'> {
+  readonly wanted: Map<number, WantedPreset>;
+}
 
 const telling = ({ wiring }: Wired): Notes => wiring.telling;
 
-const withPresets = noted(telling, ({ wiring: { devices } }): { readonly devices: WithPresets; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
-  devices: devices.flatMap((wired) => (wired.anatomy.presets ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets }] : [])),
+const withPresets = noted(telling, ({ wiring: { devices } }): { readonly devices: readonly WithPresets[]; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
+  devices: devices.flatMap((wired) => (wired.anatomy.presets ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets, wanted: new Map() }] : [])),
   bySound: new WeakMap(),
 }));
 
@@ -81,13 +84,17 @@ export function wantedPresets(rig: Wired, sound: Sound): readonly WantedPreset[]
   return wanted;
 }
 
-function wantedOf(devices: WithPresets, sound: Sound): readonly WantedPreset[] {
-  const wanted: WantedPreset[] = [];
-  for (const { ref, wired, facts } of devices) {
+function wantedOf(devices: readonly WithPresets[], sound: Sound): readonly WantedPreset[] {
+  const found: WantedPreset[] = [];
+  for (const { ref, wired, facts, wanted } of devices) {
     const value = sound.wants[ref];
-    if (value !== undefined) wanted.push({ ref, wired, facts, number: Number(value) });
+    if (value === undefined) continue;
+    const number = Number(value);
+    let preset = wanted.get(number);
+    if (!preset) wanted.set(number, (preset = { ref, wired, facts, number }));
+    found.push(preset);
   }
-  return wanted;
+  return found;
 }
 
 const reached = noted(

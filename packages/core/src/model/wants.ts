@@ -60,21 +60,17 @@ class Reader {
     const { numberOf } = this.wiring.controls;
     this.round += 1;
     this.count = 0;
-    // Keys and values apart: twice as fast as entries, and every sound of the rig goes through here.
-    const devices = Object.keys(sound.pedals);
-    const states = Object.values(sound.pedals);
-    for (let i = 0; i < devices.length; i += 1) {
-      const switched = this.switched.get(devices[i]);
+    // Every sound of the rig goes through here: lists of keys or entries would take longer than the rest.
+    for (const device in sound.pedals) {
+      const switched = this.switched.get(device);
       if (!switched) continue;
       const [loop, own] = switched;
-      if (states[i] === 'on') {
+      if (sound.pedals[device] === 'on') {
         this.want(loop, 1);
         this.want(own, 1);
       } else this.want(own >= 0 ? own : loop, 0);
     }
-    const refs = Object.keys(sound.wants);
-    const wanted = Object.values(sound.wants);
-    for (let i = 0; i < refs.length; i += 1) this.want(numberOf.get(refs[i]) ?? -1, wanted[i]);
+    for (const ref in sound.wants) this.want(numberOf.get(ref) ?? -1, sound.wants[ref]);
     return new Wants(this.controls.slice(0, this.count), this.literals.slice(0, this.count), this.metIn.length);
   }
 

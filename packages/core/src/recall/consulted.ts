@@ -1,41 +1,40 @@
 /** Notes which variables an answer turns on while it is worked out. */
 export class Consulted {
-  /** What the answer at hand has turned on so far; undefined while none is worked out. */
-  private now: number[] | undefined;
-  /** How many answers are being worked out, one within the other; by that and by variable, for which answer it was noted last. */
+  /** What the answers that are being worked out have turned on so far, up to `height`: first the outermost's, then those of the one within it. */
+  private readonly noted: number[] = [];
+  private height = 0;
+  /** By how many are being worked out and by variable, for which answer it was noted last. */
   private depth = 0;
   private readonly notedFor: number[][] = [];
   private answer = 0;
   private answers = 0;
 
   note(variable: number): void {
-    const { now } = this;
-    if (!now) return;
-    const noted = this.notedFor[this.depth];
-    if (noted[variable] === this.answer) return;
-    noted[variable] = this.answer;
-    now.push(variable);
+    if (this.depth === 0) return;
+    const notedFor = this.notedFor[this.depth];
+    if (notedFor[variable] === this.answer) return;
+    notedFor[variable] = this.answer;
+    this.noted[this.height++] = variable;
   }
 
   noteAll(variables: readonly number[]): void {
-    if (this.now) for (let i = 0; i < variables.length; i += 1) this.note(variables[i]);
+    if (this.depth > 0) for (let i = 0; i < variables.length; i += 1) this.note(variables[i]);
   }
 
   /** Works something out and tells what that turned on, each once; what is being worked out around it turns on it too. */
   during<T>(act: () => T): { readonly result: T; readonly turnsOn: readonly number[] } {
-    const { now: around, answer } = this;
-    const inside: number[] = [];
-    this.now = inside;
+    const { answer, height } = this;
     this.answer = this.answers += 1;
     this.depth += 1;
     this.notedFor[this.depth] ??= [];
     try {
-      return { result: act(), turnsOn: inside };
+      return { result: act(), turnsOn: this.noted.slice(height, this.height) };
     } finally {
-      this.now = around;
       this.answer = answer;
       this.depth -= 1;
-      this.noteAll(inside);
+      const top = this.height;
+      this.height = height;
+      for (let i = height; i < top; i += 1) this.note(this.noted[i]);
     }
   }
 }

@@ -5,7 +5,7 @@ import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
 import { type Live, LiveSearch } from '../trace/live.ts';
 import { Laid, noCues, unwanted } from './laid.ts';
-import type { Plant, PlantControl, PlantDevice, PlantPresets } from './plant.ts';
+import type { Plant, PlantControl, PlantPresets } from './plant.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
 /** Reads a variable of the state that is judged. */
@@ -19,6 +19,8 @@ export type Heard =
 
 /** How a sound's want of a control is laid out: as it is; as a cue, for the player sets it; or, of a preset, with what recalling it loads. */
 const [plain, cue, preset] = [0, 1, 2];
+
+const nothing: readonly never[] = [];
 
 export interface HearingEdge {
   readonly index: number;
@@ -46,8 +48,6 @@ export class Hearing {
   /** The same by variable, as far as somebody asked. */
   private readonly loopAt: number[] = [];
   private readonly inLoop = new Map<number, number[]>();
-  private readonly controlOf = new Map<number, PlantControl>();
-  private readonly device = new Map<number, PlantDevice>();
 
   constructor(readonly plant: Plant) {
     this.graph = traceGraph(plant.wiring);
@@ -60,13 +60,13 @@ export class Hearing {
       if (!known) idsOf.set(literals, (known = literals.map((literal) => plant.values.id(literal))));
       return known;
     };
-    this.edges = this.graph.edges.map((edge) => ({
-      index: edge.index,
-      from: edge.from,
-      to: edge.to,
-      active: edge.active,
-      when: edge.when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
-      governedBy: edge.governedBy.map(variable).filter((one) => one >= 0),
+    this.edges = this.graph.edges.map(({ index, from, to, active, when, governedBy }) => ({
+      index,
+      from,
+      to,
+      active,
+      when: when.length === 0 ? nothing : when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
+      governedBy: governedBy.length === 0 ? nothing : governedBy.map(variable).filter((one) => one >= 0),
     }));
     this.activeEdges = this.edges.filter((edge) => edge.active);
     for (const [held, { loop, own }] of plant.switching) {
@@ -74,22 +74,25 @@ export class Hearing {
       if (loopVariable === undefined) continue;
       this.loopOf.set(held, loopVariable);
       const ownVariable = own === undefined ? undefined : plant.variableOf.get(own);
-      if (ownVariable !== undefined) this.inLoop.set(loopVariable, [...(this.inLoop.get(loopVariable) ?? []), ownVariable]);
+      if (ownVariable === undefined) continue;
+      const others = this.inLoop.get(loopVariable);
+      if (others) others.push(ownVariable);
+      else this.inLoop.set(loopVariable, [ownVariable]);
     }
     const presetOf = new Map<number, number>();
-    const manners: number[] = [];
+    this.manner = new Uint8Array(plant.variableAt.length);
+    let number = 0;
     for (const device of plant.devices) {
       const { presets } = device;
       for (const control of device.controls.values()) {
-        manners.push(ownerOf(device.wired, control.control) === 'programmed' ? plain : cue);
-        this.controlOf.set(control.variable, control);
-        this.device.set(control.variable, device);
+        this.manner[number++] = ownerOf(device.wired, control.control) === 'programmed' ? plain : cue;
         if (presets) presetOf.set(control.variable, presets.variable);
       }
-      if (presets) this.presetsAt[manners.push(preset) - 1] = presets;
+      if (!presets) continue;
+      this.presetsAt[number] = presets;
+      this.manner[number++] = preset;
     }
     this.presetOf = presetOf;
-    this.manner = Uint8Array.from(manners);
     const size = plant.variables.length;
     this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), isNamed: new Int32Array(size) };
   }
@@ -268,16 +271,22 @@ export class Hearing {
     return (this.loopAt[variable] ??= this.loopOf.get(this.plant.variables[variable].device) ?? -1);
   }
 
+  private controlOf(variable: number): PlantControl | undefined {
+    const { kind, owner, part } = this.plant.variables[variable];
+    return kind === 'control' ? this.plant.devices[owner].controls.get(part) : undefined;
+  }
+
   /** The values that a control can be set to. */
   optionsOf(variable: number): readonly number[] {
-    return this.controlOf.get(variable)?.options ?? [];
+    return this.controlOf(variable)?.options ?? nothing;
   }
 
   /** Whether no message can put a control on a value outside its domain. */
   staysInDomain(variable: number): boolean {
-    const control = this.controlOf.get(variable);
+    const control = this.controlOf(variable);
     if (!control) return false;
-    const absolute = [...this.device.get(variable)!.messages.values()].flat().some((message) => message.mode === 'absolute' && message.control === control.id);
+    const { anatomy } = this.plant.devices[this.plant.variables[variable].owner].wired;
+    const absolute = anatomy.messages.some((message) => message.mode === 'absolute' && message.control === control.id);
     return !absolute || Array.from({ length: 128 }, (_, value) => this.plant.values.id(value)).every((value) => control.options.includes(value));
   }
 }

@@ -57,7 +57,14 @@ const trialOf = noted(
   ({ variables }) => new Trial(variables.length),
 );
 
-const nothingFound = (): Found => ({ done: undefined, next: undefined });
+const nothingFound = (known: number, other: Found | undefined): Found => ({ known, done: undefined, next: undefined, other });
+
+/** Of some alternatives the one where so much is known. */
+function where(known: number, first: Found | undefined): Found | undefined {
+  let found = first;
+  while (found && found.known !== known) found = found.other;
+  return found;
+}
 
 class Aftermath {
   private readonly known: Int32Array;
@@ -100,13 +107,10 @@ class Aftermath {
   /** Does to a device that is not loading what was found out before, or finds it out. */
   private repeat(deed: Deed, time: number): void {
     const { device, touches } = deed;
-    let found = (deed.found ??= nothingFound());
+    let found = (deed.found ??= nothingFound(untouched, undefined));
     for (let i = 0; i < touches.length; i += 1) {
       const known = Math.max(mayChange, this.known[touches[i]]);
-      const nexts = (found.next ??= new Map());
-      let next = nexts.get(known);
-      if (!next) nexts.set(known, (next = nothingFound()));
-      found = next;
+      found = where(known, found.next) ?? (found.next = nothingFound(known, found.next));
     }
     const { done } = found;
     if (!done) {

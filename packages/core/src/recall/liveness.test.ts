@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { seededShow } from '../testing/compare.ts';
 import { fourCable } from '../testing/build-show.ts';
 import { Random } from '../testing/random.ts';
+import { gathered } from '../trace/lists.ts';
 import { Hearing } from './hearing.ts';
 import { Liveness } from './liveness.ts';
 import { Packing } from './packing.ts';
@@ -24,9 +25,9 @@ describe('what may sound, and what surely does', () => {
   test.each(seeds)('seed %i: may covers what sounds in some state of the ranges, must only what sounds in all of them', (seed) => {
     const { plant } = proverOf(seededShow(seed));
     const hearing = new Hearing(plant);
-    const none = Array.from({ length: hearing.graph.nodeCount }, () => []);
+    const none = gathered(hearing.graph.nodeCount, () => undefined);
     const packing = new Packing(hearing.edges, (value) => plant.values.isSymbolic(value));
-    const liveness = new Liveness(hearing, packing, none, none);
+    const liveness = new Liveness(hearing, packing, { onwards: none, back: none });
     const deciding = [...new Set(hearing.edges.flatMap((edge) => edge.when.map((condition) => condition.variable)))].filter((variable) => variable >= 0);
     const r = new Random(seed);
     let looked = 0;

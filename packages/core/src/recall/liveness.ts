@@ -1,6 +1,7 @@
 import type { Hearing } from './hearing.ts';
-import { type Lists, listsOf } from '../trace/lists.ts';
+import type { Lists } from '../trace/lists.ts';
 import { type Live, LiveSearch } from '../trace/live.ts';
+import type { Always } from './always.ts';
 import type { Packed, Packing } from './packing.ts';
 
 /**
@@ -22,20 +23,18 @@ export class Liveness {
   private readonly forward: Uint8Array;
   private readonly backward: Uint8Array;
 
-  /** `onwards` and `back`: ways between nodes that are there whatever any one control is. */
   constructor(
     hearing: Hearing,
     private readonly packing: Packing,
-    onwards: readonly (readonly number[])[],
-    back: readonly (readonly number[])[],
+    always: Always,
   ) {
     const { graph } = hearing;
     this.from = graph.from;
     this.to = graph.to;
     this.leaving = graph.leaving;
     this.arriving = graph.arriving;
-    this.onwards = listsOf(onwards);
-    this.back = listsOf(back);
+    this.onwards = always.onwards;
+    this.back = always.back;
     this.sources = graph.sources.map((source) => source.node);
     this.ends = graph.destinations.map((end) => end.node);
     this.search = new LiveSearch(graph);

@@ -35,10 +35,12 @@ export interface Done {
   readonly loads: 'no' | 'yes' | 'unsure';
 }
 
-/** What it did, by what was known of the variables that it touches: the first of them leads to the next. */
+/** What it did where of one of the variables that it touches so much was known: that leads to the next of them, where there is one; `other`: where something else was known of this one. */
 export interface Found {
+  readonly known: number;
   done: Done | undefined;
-  next: Map<number, Found> | undefined;
+  next: Found | undefined;
+  other: Found | undefined;
 }
 
 /** A deed when it is done, and the lossy points (messages, pulses) on whose delivery it depends. */

@@ -1,3 +1,5 @@
+import { gathered, type Lists } from '../trace/lists.ts';
+import { type Always, alwaysThrough } from './always.ts';
 import type { Hearing, HearingEdge } from './hearing.ts';
 import { type Laid, unwanted } from './laid.ts';
 import { Liveness } from './liveness.ts';
@@ -16,13 +18,12 @@ export type Status = 'wrong' | 'harmless' | 'open';
 
 /** A judgement from a few variables alone, sound whatever the rest of the rig is doing. */
 export class Outlook {
-  /** Ways through that are there whatever value a control has (a loop passes in or out): node pairs. */
-  private readonly always: readonly (readonly [number, number])[];
-  private readonly pairs = new Set<number>();
-  private readonly onwards: readonly (readonly number[])[];
-  private readonly back: readonly (readonly number[])[];
-  private readonly conditioned = new Map<number, HearingEdge[]>();
-  private readonly governed = new Map<number, HearingEdge[]>();
+  private readonly always: Always;
+  /** The sections that each variable opens and closes, and those that it is heard in. */
+  private readonly conditioned: Lists;
+  private readonly governed: Lists;
+  /** Variables that open or close any, in the order in which they are met. */
+  private readonly switching: readonly number[];
   private readonly packing: Packing;
   private readonly liveness: Liveness;
   /** What each sound wants, packed, without and with what is obeyed. */
@@ -33,27 +34,24 @@ export class Outlook {
   private readonly anything: Packed;
 
   constructor(private readonly hearing: Hearing) {
-    for (const edge of hearing.edges) {
-      for (const condition of edge.when) push(this.conditioned, condition.variable, edge);
-      if (!edge.active) continue;
-      for (const variable of edge.governedBy) {
-        push(this.governed, variable, edge);
-        const preset = hearing.presetOf.get(variable);
-        if (preset !== undefined) push(this.governed, preset, edge);
-      }
-    }
-    this.always = this.waysThrough();
-    const onwards = new Array<readonly number[]>(hearing.graph.nodeCount).fill(nowhere);
-    const back = new Array<readonly number[]>(hearing.graph.nodeCount).fill(nowhere);
-    for (const [from, to] of this.always) {
-      onwards[from] = [...onwards[from], to];
-      back[to] = [...back[to], from];
-    }
-    this.onwards = onwards;
-    this.back = back;
+    const { edges, activeEdges, presetOf } = hearing;
+    const size = hearing.plant.variables.length;
+    this.conditioned = gathered(size, (tell) => {
+      for (const { index, when } of edges) for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) tell(when[i].variable, index);
+    });
+    this.governed = gathered(size, (tell) => {
+      for (const { index, governedBy } of activeEdges)
+        for (let i = 0; i < governedBy.length; i += 1) {
+          tell(governedBy[i], index);
+          const preset = presetOf.get(governedBy[i]);
+          if (preset !== undefined) tell(preset, index);
+        }
+    });
+    this.switching = variablesIn(edges);
+    this.always = alwaysThrough(hearing, this.conditioned, this.switching);
     this.packing = new Packing(hearing.edges, (value) => hearing.plant.values.isSymbolic(value));
     this.anything = this.packing.ranges(() => null);
-    this.liveness = new Liveness(hearing, this.packing, onwards, back);
+    this.liveness = new Liveness(hearing, this.packing, this.always);
   }
 
   private overlayOf(laid: Laid): { readonly wanted: Overlay; readonly free: Overlay } {
@@ -73,8 +71,8 @@ export class Outlook {
 
   /** Multi-valued variables that the sound does not name and that may cut the line. */
   silencers(laid: Pick<Laid, 'has'>, possible: Possible): readonly number[] {
-    return [...this.conditioned.keys()].filter((variable) => {
-      if (variable < 0 || laid.has(variable)) return false;
+    return this.switching.filter((variable) => {
+      if (laid.has(variable)) return false;
       const range = possible(variable);
       return range === null || range.length !== 1;
     }).filter((variable) => !this.passes(variable));
@@ -104,12 +102,24 @@ export class Outlook {
 
   /** Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable surely has, negative where there is none. */
   isShut(variable: number, stays: (variable: number) => number): boolean {
-    return this.areShut(this.conditioned.get(variable), variable, stays) && this.areShut(this.governed.get(variable), variable, stays);
+    return this.areShut(this.conditioned, variable, stays) && this.areShut(this.governed, variable, stays);
   }
 
-  private areShut(edges: readonly HearingEdge[] | undefined, variable: number, stays: (variable: number) => number): boolean {
-    if (edges) for (let i = 0; i < edges.length; i += 1) if (!this.isEdgeShut(edges[i], variable, stays)) return false;
+  private areShut({ start, items }: Lists, variable: number, stays: (variable: number) => number): boolean {
+    const { edges } = this.hearing;
+    for (let k = start[variable]; k < start[variable + 1]; k += 1) if (!this.isEdgeShut(edges[items[k]], variable, stays)) return false;
     return true;
+  }
+
+  /** Whether some section that a variable opens, closes or is heard in is such. */
+  private some(variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
+    return this.someIn(this.conditioned, variable, isSuch) || this.someIn(this.governed, variable, isSuch);
+  }
+
+  private someIn({ start, items }: Lists, variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
+    const { edges } = this.hearing;
+    for (let k = start[variable]; k < start[variable + 1]; k += 1) if (isSuch(edges[items[k]])) return true;
+    return false;
   }
 
   private isEdgeShut({ when }: HearingEdge, but: number, stays: (variable: number) => number): boolean {
@@ -138,7 +148,7 @@ export class Outlook {
     const { packing, anything } = this;
     packing.putOnOne(anything, loop, this.hearing.plant.values.id(0));
     const isReached = (edge: HearingEdge): boolean => this.liveness.mayArrive(edge.from, anything);
-    const isMuted = !(this.conditioned.get(variable) ?? []).some(isReached) && !(this.governed.get(variable) ?? []).some(isReached);
+    const isMuted = !this.some(variable, isReached);
     packing.putOn(anything, loop, null);
     return isMuted;
   }
@@ -151,7 +161,7 @@ export class Outlook {
     this.packing.widen(now, this.overlayOf(laid).free);
     const { edges } = this.liveness.may(now);
     const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
-    return variables.filter((variable) => (this.conditioned.get(variable) ?? []).some(isLive) || (this.governed.get(variable) ?? []).some(isLive));
+    return variables.filter((variable) => this.some(variable, isLive));
   }
 
   /** What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one. */
@@ -161,11 +171,20 @@ export class Outlook {
     let pattern = classes.get(value);
     if (pattern === undefined) {
       const { values } = this.hearing.plant;
-      const closed = (this.conditioned.get(variable) ?? []).flatMap((edge) => edge.when.filter((condition) => condition.variable === variable).map((condition) => (condition.values.includes(value) ? '1' : '0')));
-      classes.set(value, (pattern = values.isSymbolic(value) ? `?${value}` : closed.join('')));
+      classes.set(value, (pattern = values.isSymbolic(value) ? `?${value}` : this.pattern(variable, value)));
     }
     const wanted = laid.wants(variable);
     return wanted === unwanted ? pattern : `${pattern}${wanted === value ? '=' : '#'}`;
+  }
+
+  /** For each condition on a variable whether a value meets it. */
+  private pattern(variable: number, value: number): string {
+    let pattern = '';
+    this.someIn(this.conditioned, variable, ({ when }) => {
+      for (const condition of when) if (condition.variable === variable) pattern += condition.values.includes(value) ? '1' : '0';
+      return false;
+    });
+    return pattern;
   }
 
   private obey(now: Packed, { obeyed }: Laid): void {
@@ -212,105 +231,30 @@ export class Outlook {
     const { values } = this.hearing.plant;
     const symbolic = values.isSymbolic(now) || values.isSymbolic(wanted);
     const changes = (edge: HearingEdge) => symbolic || edge.when.some((condition) => condition.variable === variable && condition.values.includes(now) !== condition.values.includes(wanted));
-    if ((this.conditioned.get(variable) ?? []).some((edge) => edges[edge.index] === 1 && changes(edge))) return false;
-    return !(this.governed.get(variable) ?? []).some((edge) => edges[edge.index] === 1);
+    if (this.someIn(this.conditioned, variable, (edge) => edges[edge.index] === 1 && changes(edge))) return false;
+    return !this.someIn(this.governed, variable, (edge) => edges[edge.index] === 1);
   }
 
   /** Whether every way that this variable opens and closes is one that is always there in some form. */
   private passes(variable: number): boolean {
-    return (this.conditioned.get(variable) ?? []).filter((edge) => edge.when.length === 1).every((edge) => this.isAlways(edge.from, edge.to) || this.insideAlways(edge));
+    return !this.someIn(this.conditioned, variable, (edge) => edge.when.length === 1 && !this.isAlways(edge) && !this.insideAlways(edge));
   }
 
-  private isAlways(from: number, to: number): boolean {
-    return this.pairs.has(from * this.hearing.graph.nodeCount + to);
+  private isAlways({ from, to }: HearingEdge): boolean {
+    const { start, items } = this.always.onwards;
+    return items.subarray(start[from], start[from + 1]).includes(to);
   }
 
   /** A send or a return of a loop that passes either way: its ends lie between the ends of such a way. */
   private insideAlways(edge: HearingEdge): boolean {
-    return this.onwards[edge.from].length > 0 || this.back[edge.to].length > 0;
-  }
-
-  /**
-   * Pairs of nodes joined whatever one control is, found from the inside out: a pedal's own switch first, then the
-   * loop that holds it. Only controls that stay inside their domain count.
-   */
-  private waysThrough(): (readonly [number, number])[] {
-    const { edges, graph } = this.hearing;
-    const free = edges.filter((edge) => edge.when.length === 0);
-    const found: [number, number][] = [];
-    const single = [...this.conditioned].map(([variable, list]) => [variable, list.filter((edge) => edge.when.length === 1)] as const).filter(([variable, list]) => variable >= 0 && list.length > 1 && this.hearing.staysInDomain(variable));
-    const next = new Array<readonly number[]>(graph.nodeCount).fill(nowhere);
-    for (const { from, to } of free) next[from] = [...next[from], to];
-    const open: { readonly start: number; readonly end: number; readonly options: readonly (readonly HearingEdge[])[] }[] = [];
-    for (const [variable, list] of single) {
-      const options = this.hearing.optionsOf(variable).map((option) => list.filter((edge) => edge.when[0].values.includes(option)));
-      const starts = new Set<number>();
-      const ends = new Set<number>();
-      for (const { from, to } of list) {
-        starts.add(from);
-        ends.add(to);
-      }
-      for (const start of starts) for (const end of ends) if (end !== start) open.push({ start, end, options });
-    }
-    const search = new Search(graph.nodeCount, next);
-    for (let left = open, before = Infinity; left.length < before; ) {
-      before = left.length;
-      left = left.filter(({ start, end, options }) => {
-        if (this.isAlways(start, end)) return false;
-        for (let i = 0; i < options.length; i += 1) if (!search.reaches(start, end, options[i])) return true;
-        this.pairs.add(start * graph.nodeCount + end);
-        found.push([start, end]);
-        next[start] = [...next[start], end];
-        return false;
-      });
-    }
-    return found;
+    const { onwards, back } = this.always;
+    return onwards.start[edge.from + 1] > onwards.start[edge.from] || back.start[edge.to + 1] > back.start[edge.to];
   }
 }
 
-const nowhere: readonly number[] = [];
-
-/** Asks again and again what can be reached from a node, along ways that are always there and a few that are closed. */
-class Search {
-  private readonly seen: Int32Array;
-  private readonly stack: Int32Array;
-  private round = 0;
-
-  constructor(
-    nodeCount: number,
-    private readonly next: readonly (readonly number[])[],
-  ) {
-    this.seen = new Int32Array(nodeCount);
-    this.stack = new Int32Array(nodeCount);
-  }
-
-  reaches(start: number, end: number, closed: readonly HearingEdge[]): boolean {
-    const { seen, stack, next } = this;
-    this.round += 1;
-    const { round } = this;
-    let height = 0;
-    stack[height++] = start;
-    seen[start] = round;
-    while (height > 0 && seen[end] !== round) {
-      const node = stack[--height];
-      const ways = next[node];
-      for (let i = 0; i < ways.length; i += 1) {
-        if (seen[ways[i]] === round) continue;
-        seen[ways[i]] = round;
-        stack[height++] = ways[i];
-      }
-      for (let i = 0; i < closed.length; i += 1) {
-        if (closed[i].from !== node || seen[closed[i].to] === round) continue;
-        seen[closed[i].to] = round;
-        stack[height++] = closed[i].to;
-      }
-    }
-    return seen[end] === round;
-  }
-}
-
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (!list) map.set(key, [value]);
-  else if (!list.includes(value)) list.push(value);
+/** The variables that open or close any of some sections, each once. */
+function variablesIn(edges: readonly HearingEdge[]): readonly number[] {
+  const met = new Set<number>();
+  for (const { when } of edges) for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) met.add(when[i].variable);
+  return [...met];
 }

@@ -1,4 +1,4 @@
-import { type ControlMessage, type Control, domainValues, type Literal, type PresetFacts, presetExists, presetNumbers } from '../model/anatomy.ts';
+import { type Anatomy, type ControlMessage, type Control, domainValues, type Literal, type PresetFacts, presetExists, presetNumbers } from '../model/anatomy.ts';
 import { type Action, type ControlRef, type MomentaryActions, type Slot } from '../model/documents.ts';
 import { type Switching, switchingOf } from '../model/switching.ts';
 import { Notes } from '../model/notes.ts';
@@ -184,7 +184,20 @@ function sameAction(one: Action, other: Action): boolean {
   return count === 0;
 }
 
+const none: readonly never[] = [];
 const noTable: ReadonlyMap<string, number> = new Map();
+const noInputs: ReadonlyMap<string, PlantInput> = new Map();
+
+function grouped<K, T>(list: readonly T[], keyOf: (one: T) => K): ReadonlyMap<K, readonly T[]> {
+  const groups = new Map<K, T[]>();
+  for (const one of list) {
+    const key = keyOf(one);
+    const group = groups.get(key);
+    if (group) group.push(one);
+    else groups.set(key, [one]);
+  }
+  return groups;
+}
 
 class Builder {
   private readonly values = new Values();
@@ -193,13 +206,17 @@ class Builder {
   private readonly options = new Map<Control, readonly number[]>();
   private readonly numbers = new Map<PresetFacts, readonly number[]>();
   private readonly ids = new Map<readonly number[], readonly number[]>();
+  private readonly messages = new Map<Anatomy, ReadonlyMap<number, readonly ControlMessage[]>>();
+  private readonly linksFrom: ReadonlyMap<string, readonly MidiLink[]>;
   /** The device that is being built. */
   private owner = -1;
 
   constructor(
     private readonly wiring: Wiring,
     private readonly actionsOf: (slot: Slot) => SlotActions,
-  ) {}
+  ) {
+    this.linksFrom = grouped(wiring.midiLinks, ({ from }) => from);
+  }
 
   build(): Plant {
     const slots = this.slots();
@@ -243,36 +260,47 @@ class Builder {
     this.owner = index;
     const id = wired.device.id;
     const first = this.variables.length;
-    const inputs = new Map(wired.anatomy.inputs.map((input) => [input.id, this.input(id, input)]));
-    const controls = new Map(wired.anatomy.controls.map((control) => [control.id, this.control(id, control, inputs)]));
+    const inputs = this.inputs(id, wired.anatomy.inputs);
+    const controls = new Map<string, PlantControl>();
+    for (const control of wired.anatomy.controls) controls.set(control.id, this.control(id, control, inputs));
     const presets = wired.anatomy.presets && this.presets(wired, wired.anatomy.presets, controls);
     const controller = wired.anatomy.controller && this.controller(wired, slots);
-    const messages = new Map<number, ControlMessage[]>();
-    for (const message of wired.anatomy.messages) messages.set(message.cc, [...(messages.get(message.cc) ?? []), message]);
-    const links = this.wiring.midiLinks.filter((link) => link.from === id);
+    const links = this.linksFrom.get(id) ?? none;
     return {
       index,
       id,
       wired,
       controls,
       inputs,
-      messages,
+      messages: this.messagesOf(wired.anatomy),
       presets,
       controller,
-      sendsTo: links.filter((link) => link.port !== 'thru'),
-      passesTo: links.filter((link) => link.port !== 'out'),
+      sendsTo: links.length === 0 ? none : links.filter((link) => link.port !== 'thru'),
+      passesTo: links.length === 0 ? none : links.filter((link) => link.port !== 'out'),
       variables: this.since(first),
     };
   }
 
   /** The variables that were made from this one on. */
   private since(first: number): readonly number[] {
-    const made: number[] = [];
-    for (let variable = first; variable < this.variables.length; variable += 1) made.push(variable);
+    const made = new Array<number>(this.variables.length - first);
+    for (let i = 0; i < made.length; i += 1) made[i] = first + i;
     return made;
   }
 
-  private input(device: string, input: WiredDevice['anatomy']['inputs'][number]): PlantInput {
+  /** By number: the very same for devices of a kind. */
+  private messagesOf(anatomy: Anatomy): ReadonlyMap<number, readonly ControlMessage[]> {
+    let messages = this.messages.get(anatomy);
+    if (!messages) this.messages.set(anatomy, (messages = grouped(anatomy.messages, ({ cc }) => cc)));
+    return messages;
+  }
+
+  private inputs(device: string, inputs: Anatomy['inputs']): ReadonlyMap<string, PlantInput> {
+    if (inputs.length === 0) return noInputs;
+    return new Map(inputs.map((input) => [input.id, this.input(device, input)]));
+  }
+
+  private input(device: string, input: Anatomy['inputs'][number]): PlantInput {
     const wires = this.wiring.contactLinks.filter((link) => link.device === device && link.input === input.id);
     return { ...input, bit: this.variable('bit', device, input.id), wires };
   }
@@ -286,7 +314,7 @@ class Builder {
       control,
       variable,
       options: this.optionsOf(control),
-      bits: (contacts?.inputs ?? []).map((input) => inputs.get(input)!.bit),
+      bits: contacts ? contacts.inputs.map((input) => inputs.get(input)!.bit) : none,
       table: contacts ? new Map(Object.entries(contacts.table).map(([bits, literal]) => [bits, this.values.id(literal)])) : noTable,
       held: contacts?.mode === 'hold',
     };

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
-import { inverted, type Lists, listsOf, singles } from './lists.ts';
+import { gathered, inverted, type Lists, listsOf, singles } from './lists.ts';
 
 const read = ({ start, items }: Lists, count: number): number[][] => Array.from({ length: count }, (_, i) => [...items.subarray(start[i], start[i + 1])]);
 
@@ -18,5 +18,15 @@ test('inverted, each number has the lists that it stands in, in order', () => {
     expect(read(inverted(listsOf(lists), count), count)).toEqual(standsIn);
     const keys = Int32Array.from({ length: r.below(30) }, () => r.below(count));
     expect(read(inverted(singles(keys), count), count)).toEqual(Array.from({ length: count }, (_, key) => [...keys.keys()].filter((i) => keys[i] === key)));
+  }
+});
+
+test('gathered, each number has what was told of it, in the order told', () => {
+  const r = new Random(3);
+  for (let round = 0; round < 50; round += 1) {
+    const count = 1 + r.below(9);
+    const told = Array.from({ length: r.below(30) }, () => [r.below(count), r.below(100)] as const);
+    const lists = gathered(count, (tell) => told.forEach(([number, item]) => tell(number, item)));
+    expect(read(lists, count)).toEqual(Array.from({ length: count }, (_, number) => told.filter(([of]) => of === number).map(([, item]) => item)));
   }
 });

@@ -28,3 +28,13 @@ export function inverted({ start, items }: Lists, count: number): Lists {
   for (let list = 0; list + 1 < start.length; list += 1) for (let i = start[list]; i < start[list + 1]; i += 1) lists[first[items[i] + 1]++] = list;
   return { start: first, items: lists };
 }
+
+/** For each number below `count` what is told of it, in the order told. `telling` is gone through twice, and tells the same each time. */
+export function gathered(count: number, telling: (tell: (number: number, item: number) => void) => void): Lists {
+  const start = new Int32Array(count + 2);
+  telling((number) => (start[number + 2] += 1));
+  for (let number = 0; number < count; number += 1) start[number + 2] += start[number + 1];
+  const items = new Int32Array(start[count + 1]);
+  telling((number, item) => (items[start[number + 1]++] = item));
+  return { start, items };
+}

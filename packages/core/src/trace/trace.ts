@@ -47,6 +47,8 @@ export class Tracer {
   private readonly passes: Passes;
   /** The wires that jump a loop with something in it when it is out. */
   private readonly bypasses: readonly Bypass[];
+  /** Room for the jumpers of one trace. */
+  private readonly jumping: Jumper[] = [];
   private readonly lives = new WeakMap<Sound, Live>();
   private readonly traced = new WeakMap<Sound, Trace>();
   private readonly hears = new WeakMap<Sound, string>();
@@ -152,15 +154,15 @@ export class Tracer {
 
   /** Loops with something in them whose bypass the signal takes, in the passes found last. */
   private jumpers(): Jumper[] {
-    const jumpers: Jumper[] = [];
-    for (const { loop, label, holds, edges } of this.bypasses)
-      for (let i = 0; i < edges.length; i += 1) {
-        const pass = this.passes.passOf(edges[i]);
-        if (pass < 0) continue;
-        jumpers.push({ loop, label, holds, pass });
-        break;
-      }
-    return jumpers;
+    const { bypasses, jumping } = this;
+    let count = 0;
+    for (let at = 0; at < bypasses.length; at += 1) {
+      const { edges, inPass, loop, label, holds } = bypasses[at];
+      let pass = -1;
+      for (let i = 0; i < edges.length && pass < 0; i += 1) pass = this.passes.passOf(edges[i]);
+      if (pass >= 0) jumping[count++] = inPass[pass] ??= { loop, label, holds, pass };
+    }
+    return jumping.slice(0, count);
   }
 
   private deadEnds(live: Live): DeadEnd[] {
@@ -200,6 +202,8 @@ export class Tracer {
 
 interface Bypass extends Omit<Jumper, 'pass'> {
   readonly edges: readonly number[];
+  /** By the pass that jumps it, as far as one did. */
+  readonly inPass: Jumper[];
 }
 
 function isClosed(when: TraceEdge['when'], values: readonly Literal[]): boolean {
@@ -232,6 +236,6 @@ function bypasses(wiring: Wiring, graph: TraceGraph, loops: readonly Loop[]): By
   for (const edge of graph.edges)
     if (!edge.active) for (const condition of edge.when) if (condition.values.includes(0)) found.get(condition.ref)?.push(edge.index);
   return loops.flatMap(({ ref, controller, control, holds }) =>
-    holds.length === 0 ? [] : [{ loop: ref, label: wiring.device.get(controller)!.control.get(control)!.label, holds, edges: found.get(ref)! }],
+    holds.length === 0 ? [] : [{ loop: ref, label: wiring.device.get(controller)!.control.get(control)!.label, holds, edges: found.get(ref)!, inPass: [] }],
   );
 }

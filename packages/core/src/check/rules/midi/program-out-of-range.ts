@@ -1,5 +1,6 @@
 import { presetExists } from '../../../model/anatomy.ts';
-import { wantedPresets } from '../../ask.ts';
+import { none, wantedPresets } from '../../ask.ts';
+import type { Reported } from '../../define-rule.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 
 export const programOutOfRange = defineSoundRule({
@@ -14,9 +15,9 @@ export const programOutOfRange = defineSoundRule({
   },
   tellsNumbers: true,
   each: (one) =>
-    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }) => {
-      if (presetExists(facts, number)) return [];
+    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): readonly Reported<'missing'>[] => {
+      if (presetExists(facts, number)) return none;
       const data = { sound: one.sound.name, device: device.name, panel: number + device.countsFrom, wire: number };
-      return [{ messageId: 'missing' as const, at: { sound: one.sound.id, device: device.id }, data }];
+      return [{ messageId: 'missing', at: { sound: one.sound.id, device: device.id }, data }];
     }),
 });

@@ -16,9 +16,8 @@ export const notOnPath = defineSoundRule({
     const { pedals } = one.sound;
     const { passes } = one.trace();
     const isPassed = (device: string) => passes.some((pass) => pass.device === device && !pass.bypassed);
-    const states = Object.values(pedals);
-    return Object.keys(pedals)
-      .filter((device, i) => states[i] === 'on' && !isPassed(device))
-      .map((device) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
+    const unheard: string[] = [];
+    for (const device in pedals) if (pedals[device] === 'on' && !isPassed(device)) unheard.push(device);
+    return unheard.map((device) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
   },
 });
