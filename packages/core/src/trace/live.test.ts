@@ -75,10 +75,12 @@ describe('what is live in a graph, on random ones', () => {
     expect(others).toBeGreaterThan(300);
   });
 
-  test('one search answers again and again, each time anew', () => {
+  test('one search answers again and again, each time anew, asked edge by edge or told of all', () => {
     for (const { graph, closed, live } of cases.slice(0, 200)) {
       const search = new LiveSearch(graph);
       search.live(() => true);
+      expect(search.live((edge) => closed[edge])).toEqual(live);
+      expect(search.liveAmong(Uint8Array.from(closed, Number))).toEqual(live);
       expect(search.live((edge) => closed[edge])).toEqual(live);
     }
   });

@@ -14,19 +14,34 @@ export interface Live {
   readonly isTree: boolean;
 }
 
+/** Stands where nobody has said yet whether an edge is closed. */
+const unasked = 2;
+const never = (): boolean => false;
+
 /** Finds the sections on a path from a source to a destination, again and again on one graph. */
 export class LiveSearch {
   // Used again for each question.
   private readonly backward: Uint8Array;
   private readonly stack: Int32Array;
+  private readonly asked: Uint8Array;
 
   constructor(private readonly graph: TraceGraph) {
     this.backward = new Uint8Array(graph.nodeCount);
     this.stack = new Int32Array(graph.nodeCount + graph.sources.length + graph.destinations.length);
+    this.asked = new Uint8Array(graph.edges.length);
   }
 
   /** Asks about an edge at most once, and only where sound can reach it. */
   live(isEdgeClosed: (index: number) => boolean): Live {
+    return this.among(this.asked.fill(unasked), isEdgeClosed);
+  }
+
+  /** `closed`: 1 for each edge that is closed, 0 for each that is not. */
+  liveAmong(closed: Uint8Array): Live {
+    return this.among(closed, never);
+  }
+
+  private among(closed: Uint8Array, isEdgeClosed: (index: number) => boolean): Live {
     const { backward, stack } = this;
     const { from, to, leaving, arriving, sources, destinations, nodeCount } = this.graph;
     backward.fill(0);
@@ -44,7 +59,7 @@ export class LiveSearch {
       const node = stack[--height];
       for (let k = leaving.start[node]; k < leaving.start[node + 1]; k += 1) {
         const edge = leaving.items[k];
-        if (!isEdgeClosed(edge)) continue;
+        if (closed[edge] === 0 || (closed[edge] === unasked && !isEdgeClosed(edge))) continue;
         reached[edge] = 1;
         astray += 1;
         if (forward[to[edge]] === 1) {

@@ -134,7 +134,7 @@ export class Tracer {
     }
     const { closed, switched } = this;
     for (let i = 0; i < switched.length; i += 1) closed[switched[i].index] = isClosed(switched[i].when, values) ? 1 : 0;
-    const live = this.search.live((index) => closed[index] === 1);
+    const live = this.search.liveAmong(closed);
     if (sound) this.lives.set(sound, live);
     return live;
   }
