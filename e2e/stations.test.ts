@@ -311,6 +311,76 @@ describe('program', () => {
   });
 });
 
+describe('what the switcher does beside its slots', () => {
+  const beside = (words: string) => waitForText(page, 'table.beside', words);
+
+  test('a slot fired at power-up and one called by a program change are told there, and stand on the worksheet', async () => {
+    await openDemo();
+    await go('program');
+    const fired = await find(page, 'combobox', 'Slot fired at power-up');
+    await fired.select('slot-sound-2');
+    await saved(page);
+    await type(page, 'Program that calls', '12');
+    await beside('program 12 presses bank 1, switch 1: Slow Lock, verse');
+    await (await find(page, 'combobox', 'Channel that calls come on')).select('5');
+    await saved(page);
+    await waitForText(page, '.main', 'fires bank 1, switch 3');
+    await waitForText(page, '.main', 'Program change 12, channel 5');
+    await page.reload();
+    await beside('program 12 presses bank 1, switch 1');
+    expect(await page.$eval('[aria-label="Slot fired at power-up"]', (field) => (field as HTMLSelectElement).value)).toBe('slot-sound-2');
+    await click(page, 'button', 'No longer called by program 12');
+    await saved(page);
+    await page.waitForSelector('[aria-label="Channel that calls come on"]', { hidden: true });
+  });
+
+  test('a momentary switch is given what it does by typing, by keyboard alone, and the proof follows', async () => {
+    await go('gear');
+    await (await find(page, 'button', 'Inspect Switcher')).press('Enter');
+    const facts = (await page.waitForSelector('::-p-xpath(//summary[.="Facts of this type"])'))!;
+    if (!(await facts.evaluate((summary) => (summary.parentElement as HTMLDetailsElement).open))) await facts.press('Enter');
+    const count = (await page.waitForSelector('::-p-aria([name="Momentary switches"])'))!;
+    await count.focus();
+    await page.keyboard.press('Backspace');
+    await page.keyboard.type('1');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await go('program');
+    await beside('Momentary 1, pressed');
+    const press = (await page.waitForSelector('::-p-aria([name="Add an action: Momentary 1, pressed"])'))!;
+    await press.focus();
+    await page.keyboard.type('remember loop 99');
+    await page.keyboard.press('Enter');
+    await beside('The switcher has no loop of this number');
+    for (let i = 0; i < 2; i += 1) await page.keyboard.press('Backspace');
+    await page.keyboard.type('6');
+    await page.keyboard.press('Enter');
+    await beside('Remember Loop 6');
+    await page.keyboard.type('loop 6 in');
+    await page.keyboard.press('Enter');
+    await beside('Loop 6 in');
+    await (await page.waitForSelector('::-p-aria([name="Add an action: Momentary 1, let go"])'))!.focus();
+    await page.keyboard.type('sing');
+    await page.keyboard.press('Enter');
+    await beside('Write: loop 4 in');
+    for (let i = 0; i < 4; i += 1) await page.keyboard.press('Backspace');
+    await page.keyboard.type('restore loop 6');
+    await page.keyboard.press('Enter');
+    await beside('Loop 6 as remembered');
+    await saved(page);
+    expect(await axeFaults(page)).toEqual([]);
+    await go('proof');
+    await waitForText(page, '.main', 'Switcher: Momentary 1');
+    await go('program');
+    await page.reload();
+    await beside('Loop 6 as remembered');
+    await (await find(page, 'button', 'Remove from Momentary 1, let go: Loop 6 as remembered')).press('Enter');
+    await saved(page);
+    await find(page, 'button', 'Undo: Change Switcher');
+    expect(await textOf(page, 'table.beside')).not.toContain('as remembered');
+  });
+});
+
 describe('set', () => {
   test('a song is put into another place by keyboard, and the list plays in that order', async () => {
     await openDemo();

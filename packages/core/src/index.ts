@@ -3,6 +3,7 @@ export { type Anatomy, type Control, type Owner, effectKinds, type EffectKind, t
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, type Loop, type Switching } from './model/switching.ts';
+export { noted } from './model/notes.ts';
 export { isByHand, isWiredAlike, retold, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';
 export { chosenSetList, partsInSetOrder } from './model/set-order.ts';
@@ -21,7 +22,7 @@ export { type Starter, starterById, type StarterId, starterIds, starters } from 
 export type { Circle } from './trace/howl.ts';
 export type { Pass } from './trace/passes.ts';
 export { type Jumper, type Trace, Tracer } from './trace/trace.ts';
-export { type ListedAction, type ListedSlot, listSlot, panelNumber } from './program/listing.ts';
+export { listActions, type ListedAction, type ListedSlot, listSlot, panelNumber } from './program/listing.ts';
 export { layByRole } from './program/layout.ts';
 export { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from './midi/message.ts';
 export type { Judgement, Level, Sequence, Verdict } from './recall/answer.ts';

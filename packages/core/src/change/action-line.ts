@@ -8,9 +8,9 @@ const refused = (reason: Exclude<ActionLine, { ok: true }>['reason']): ActionLin
 
 /**
  * Reads one action as people type it, numbers as sent: `pc 12 ch 3`, `cc 102 127 ch 2` (or `cc 102 = 127 ch 2`),
- * `loop 4 in`, `contact 1 open`, `wait 20`.
+ * `loop 4 in`, `contact 1 open`, `wait 20`. A momentary switch may also `remember loop 4` and `restore loop 4`.
  */
-export function readActionLine(controller: WiredDevice, typed: string): ActionLine {
+export function readActionLine(controller: WiredDevice, typed: string, of: 'slot' | 'momentary' = 'slot'): ActionLine {
   const words = typed.toLowerCase().replaceAll('=', ' ').replaceAll(',', ' ').split(/\s+/).filter(Boolean);
   const [kind, ...rest] = words;
   const numbers = rest.filter((word) => /^\d+(\.\d+)?$/.test(word)).map(Number);
@@ -28,6 +28,9 @@ export function readActionLine(controller: WiredDevice, typed: string): ActionLi
     case 'wait':
       if (numbers.length !== 1) return refused('not-understood');
       return numbers[0] <= 60_000 ? { ok: true, action: { kind: 'wait', ms: numbers[0] } } : refused('out-of-range');
+    case 'remember':
+    case 'restore':
+      return of === 'momentary' && rest[0] === 'loop' ? remembered(controller, kind === 'remember' ? 'save' : 'restore', numbers) : refused('not-understood');
     default:
       return refused('not-understood');
   }
@@ -36,6 +39,12 @@ export function readActionLine(controller: WiredDevice, typed: string): ActionLi
 function midi(action: Extract<Action, { readonly kind: 'program' | 'control' }>): ActionLine {
   const data = action.kind === 'program' ? [action.program] : [action.cc, action.value];
   return isMidiChannel(action.channel) && data.every(isSevenBit) ? { ok: true, action } : refused('out-of-range');
+}
+
+function remembered(controller: WiredDevice, kind: 'save' | 'restore', numbers: readonly number[]): ActionLine {
+  if (numbers.length !== 1) return refused('not-understood');
+  const loop = controller.anatomy.controller?.loops[numbers[0] - 1];
+  return loop === undefined ? refused('no-loop') : { ok: true, action: { kind, loop } };
 }
 
 function own(controller: WiredDevice, kind: 'loop' | 'contact', numbers: readonly number[], to: 0 | 1 | null): ActionLine {

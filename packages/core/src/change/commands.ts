@@ -1,5 +1,5 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { type Cable, type Cast, castOf, type CastAction, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Schools, type SetList, type Song, type Sound, splitRef, type StoredPreset, type Waiver } from '../model/documents.ts';
+import { type Action, type Cable, type Cast, castOf, type CastAction, type Device, type DeviceType, inOrder, type MomentaryActions, type Part, type Plug, type Rig, type Show, type Slot, type Schools, type SetList, type Song, type Sound, splitRef, type StoredPreset, type Waiver } from '../model/documents.ts';
 import { chosenSetList } from '../model/set-order.ts';
 import { isByHand } from '../model/wiring.ts';
 import { layByRole } from '../program/layout.ts';
@@ -123,19 +123,39 @@ function cueSteps(rig: Rig, sound: Sound, ref: string): Step[] {
 export const wantPedal = (show: Show, sound: string, device: string, state: 'on' | 'off' | undefined): Command =>
   command('want', { sound: show.rig.sounds[sound].name, device: show.rig.devices[device].name, control: 'on' }, [set(['sounds', sound, 'pedals', device], state, show.rig.sounds[sound].pedals[device])]);
 
-/** Slots by role into banks; null where the sounds do not fit. */
+/** Slots by role into banks; null where the sounds do not fit. What used a slot that goes uses the one that its sound keeps. */
 export function layOut(show: Show, controller: string): Command | null {
-  const laid = layByRole(show.rig, controller);
+  const { rig } = show;
+  const laid = layByRole(rig, controller);
   if (!laid) return null;
   const kept = new Set(laid.map((slot) => slot.id));
-  const old = Object.values(show.rig.slots).filter((slot) => slot.controller === controller && slot.sound !== null && !kept.has(slot.id));
-  const changed = laid.filter((slot) => JSON.stringify(show.rig.slots[slot.id]) !== JSON.stringify(slot));
-  return command('lay-out', { controller: show.rig.devices[controller].name }, [
-    ...Object.values(show.rig.casting).filter((cast) => old.some((slot) => slot.id === cast.slot)).map((cast) => remove(['casting', cast.id], cast)),
+  const old = Object.values(rig.slots).filter((slot) => slot.controller === controller && slot.sound !== null && !kept.has(slot.id));
+  const changed = laid.filter((slot) => JSON.stringify(rig.slots[slot.id]) !== JSON.stringify(slot));
+  const instead = new Map(old.map((slot) => [slot.id, laid.find((one) => one.sound === slot.sound)!.id]));
+  return command('lay-out', { controller: rig.devices[controller].name }, [
+    ...Object.values(rig.casting).filter((cast) => instead.has(cast.slot)).map((cast) => set(['casting', cast.id, 'slot'], instead.get(cast.slot), cast.slot)),
+    ...Object.values(rig.devices).flatMap((device) => reslotted(device, instead)),
     ...old.map((slot) => remove(['slots', slot.id], slot)),
-    ...changed.filter((slot) => show.rig.slots[slot.id]).map((slot) => remove(['slots', slot.id], show.rig.slots[slot.id])),
+    ...changed.filter((slot) => rig.slots[slot.id]).map((slot) => remove(['slots', slot.id], rig.slots[slot.id])),
     ...changed.map((slot) => insert(['slots', slot.id], slot)),
   ]);
+}
+
+/** A device fires and calls other slots instead of some. */
+function reslotted({ id, powerUpSlot, calls }: Device, instead: ReadonlyMap<string, string>): Step[] {
+  const steps: Step[] = [];
+  if (powerUpSlot !== undefined && instead.has(powerUpSlot)) steps.push(set(['devices', id, 'powerUpSlot'], instead.get(powerUpSlot), powerUpSlot));
+  for (const [program, slot] of Object.entries(calls?.programs ?? {})) if (instead.has(slot)) steps.push(set(['devices', id, 'calls', 'programs', program], instead.get(slot), slot));
+  return steps;
+}
+
+/** What a momentary switch does when it is pressed and when it is let go. */
+export function setMomentary(show: Show, id: string, momentary: string, when: keyof MomentaryActions, actions: readonly Action[]): Command {
+  const { name, momentaries } = show.rig.devices[id];
+  const old: MomentaryActions | undefined = momentaries[momentary];
+  const both: MomentaryActions = { ...(old ?? { press: [], release: [] }), [when]: actions };
+  const isIdle = both.press.length === 0 && both.release.length === 0;
+  return command('set-device', { device: name, field: 'momentaries' }, [set(['devices', id, 'momentaries', momentary], isIdle ? undefined : both, old)]);
 }
 
 export function setSlotActions(show: Show, id: string, actions: Slot['actions']): Command {

@@ -74,4 +74,12 @@ describe('an action said in one line, numbers as sent', () => {
   ])('%s: %s', (line, reason) => {
     expect(readActionLine(switcher, line)).toEqual({ ok: false, reason });
   });
+  test('a momentary switch may remember a loop and restore it; a slot may not', () => {
+    expect(readActionLine(switcher, 'remember loop 2', 'momentary')).toEqual({ ok: true, action: { kind: 'save', loop: 'loop-2' } });
+    expect(readActionLine(switcher, 'Restore loop 2', 'momentary')).toEqual({ ok: true, action: { kind: 'restore', loop: 'loop-2' } });
+    expect(readActionLine(switcher, 'loop 2 in', 'momentary')).toEqual({ ok: true, action: { kind: 'loop', loop: 'loop-2', to: 1 } });
+    expect(readActionLine(switcher, 'remember loop 5', 'momentary')).toEqual({ ok: false, reason: 'no-loop' });
+    for (const line of ['remember', 'remember loop', 'restore contact 1', 'remember loop 1 2']) expect(readActionLine(switcher, line, 'momentary')).toEqual({ ok: false, reason: 'not-understood' });
+    for (const line of ['remember loop 2', 'restore loop 2']) expect(readActionLine(switcher, line)).toEqual({ ok: false, reason: 'not-understood' });
+  });
 });

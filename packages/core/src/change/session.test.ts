@@ -52,6 +52,16 @@ const rigEdits: readonly Edit[] = [
   (show, r) => (ids(show.rig.cables).length === 0 ? null : commands.disconnect(show, r.pick(ids(show.rig.cables)))),
   (show, r) => (ids(show.rig.cables).length === 0 ? null : commands.setCable(show, r.pick(ids(show.rig.cables)), 'length', r.pick([null, 1.5, 1e9]))),
   (show, r) => commands.setPreset(show, r.pick(ids(show.rig.devices)), r.below(6), r.pick<StoredPreset | null>([null, { values: {} }, { name: 'Stored', values: { mix: 30 } }])),
+  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'powerUpSlot', r.pick([undefined, 'no-such', ...ids(show.rig.slots)])),
+  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'calls', r.pick([undefined, { channel: r.pick([1, 2, 17]), programs: { [String(r.below(140))]: r.pick(['no-such', ...ids(show.rig.slots)]) } }])),
+  (show, r) => {
+    const controller = Object.values(show.rig.devices).find((device) => anatomyOf(device.type).controller);
+    if (!controller) return null;
+    const { momentaries, loops } = anatomyOf(controller.type).controller!;
+    if (momentaries.length === 0 || r.chance(0.2)) return commands.setParam(show, controller.id, 'momentaries', r.below(3));
+    const loop = loops.length === 0 ? 'none' : r.pick(loops);
+    return commands.setMomentary(show, controller.id, r.pick([...momentaries.map(({ id }) => id), 'no-such']), r.pick(['press', 'release'] as const), r.pick([[], [{ kind: 'save', loop }, { kind: 'loop', loop, to: 1 }], [{ kind: 'restore', loop }]] as const));
+  },
   (show, r) => commands.renameRig(show, r.pick(['Spring', 'Autumn'])),
   (show, r) => commands.setSchool(show, 'tempo', r.pick(schools.tempo)),
 ];

@@ -33,6 +33,8 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   'want no more': (show) => commands.want(show, 'sound-2', 'echo/preset', undefined),
   'want a pedal': (show) => commands.wantPedal(show, 'sound-1', 'drive-1', 'on'),
   'lay out': (show) => commands.layOut(applied(show, commands.setSound(show, 'sound-2', 'role', 'solo').steps), 'switcher'),
+  'fire a slot at power-up': (show) => commands.setDevice(show, 'switcher', 'powerUpSlot', 'slot-sound-2'),
+  'be called by a program change': (show) => commands.setDevice(show, 'switcher', 'calls', { channel: 1, programs: { '4': 'slot-sound-1' } }),
   'write a slot by hand': (show) => commands.setSlotActions(show, 'slot-sound-1', []),
   'add a song': (show) => commands.addSong(show, 'new', 'New'),
   'remove a song': (show) => commands.removeSong(show, 'song-1'),
@@ -72,6 +74,35 @@ describe('commands', () => {
     expect(sameData(after, on)).toBe(false);
     expect(sameData(applied(after, invertSteps(command.steps)), on)).toBe(true);
     expect(applied(on, JSON.parse(JSON.stringify(command.steps)))).toEqual(after);
+  });
+
+  test('a momentary switch does what it is given, and is forgotten once it does nothing', () => {
+    const show = applied(demo, commands.setParam(demo, 'switcher', 'momentaries', 1).steps);
+    const set = (on: Show, when: 'press' | 'release', actions: Parameters<typeof commands.setMomentary>[4]) => applied(on, commands.setMomentary(on, 'switcher', 'momentary-1', when, actions).steps);
+    const pressed = set(show, 'press', [{ kind: 'save', loop: 'loop-2' }, { kind: 'loop', loop: 'loop-2', to: 1 }]);
+    const both = set(pressed, 'release', [{ kind: 'restore', loop: 'loop-2' }]);
+    expect(both.rig.devices['switcher'].momentaries).toEqual({ 'momentary-1': { press: [{ kind: 'save', loop: 'loop-2' }, { kind: 'loop', loop: 'loop-2', to: 1 }], release: [{ kind: 'restore', loop: 'loop-2' }] } });
+    expect(sameData(set(both, 'release', []), pressed)).toBe(true);
+    expect(set(set(both, 'release', []), 'press', []).rig.devices['switcher'].momentaries).toEqual({});
+    const { steps } = commands.setMomentary(both, 'switcher', 'momentary-1', 'press', []);
+    expect(sameData(applied(applied(both, steps), invertSteps(steps)), both)).toBe(true);
+  });
+
+  test('of a sound with two slots the layout keeps one: what used the other uses that', () => {
+    const extra = { id: 'extra', controller: 'switcher', bank: 19, position: 4, sound: 'sound-2', actions: null };
+    const more = applied(demo, [{ doc: 'rig', op: 'insert', at: ['slots', 'extra'], value: extra }]);
+    const fired = applied(more, commands.setDevice(more, 'switcher', 'powerUpSlot', 'slot-sound-2').steps);
+    const called = applied(fired, commands.setDevice(fired, 'switcher', 'calls', { channel: 3, programs: { '1': 'slot-sound-2', '2': 'slot-sound-1' } }).steps);
+    const { steps } = commands.layOut(called, 'switcher')!;
+    const { rig } = applied(called, steps);
+    const own = Object.values(rig.slots).filter(({ sound }) => sound === 'sound-2');
+    expect(own).toHaveLength(1);
+    expect(rig.devices['switcher'].powerUpSlot).toBe(own[0].id);
+    expect(rig.devices['switcher'].calls).toEqual({ channel: 3, programs: { '1': own[0].id, '2': 'slot-sound-1' } });
+    const castOn = (of: Show['rig'], sound: string) => Object.values(of.casting).filter(({ slot }) => of.slots[slot].sound === sound).map(({ part }) => part);
+    expect(castOn(called.rig, 'sound-2').length).toBeGreaterThan(0);
+    for (const sound of Object.keys(demo.rig.sounds)) expect(castOn(rig, sound)).toEqual(castOn(called.rig, sound));
+    expect(sameData(applied(applied(called, steps), invertSteps(steps)), called)).toBe(true);
   });
 
   test('a cue of the hands follows what the sound wants of them, and the part that plays it', () => {

@@ -27,6 +27,29 @@ test('the programming sheet begins with each device’s settings, then presets, 
   expect(group(sheet, 'Switcher, bank 1, switch 1').map((cells) => cells[2]).filter(Boolean)).toEqual(['C1 05', 'B1 66 7F']);
 });
 
+test('what the switcher does beside its slots is on the sheet: at power-up, at a momentary switch, when it is called', () => {
+  const show = made();
+  const [first, second] = Object.keys(show.rig.slots);
+  const { switcher } = show.rig.devices;
+  const told: Show['rig']['devices'][string] = {
+    ...switcher,
+    type: { ...switcher.type, params: { ...switcher.type.params, momentaries: 1 } },
+    powerUpSlot: second,
+    calls: { channel: 4, programs: { '9': first } },
+    momentaries: { 'momentary-1': { press: [{ kind: 'save', loop: 'loop-2' }, { kind: 'control', channel: 2, cc: 102, value: 127 }], release: [{ kind: 'restore', loop: 'loop-2' }] } },
+  };
+  const rig = { ...show.rig, devices: { ...show.rig.devices, switcher: told } };
+  const before = group(worksheet(show, wire(show.rig)), 'Switcher').map((cells) => cells.join('|'));
+  const lines = group(worksheet({ ...show, rig }, wire(rig)), 'Switcher').map((cells) => cells.join('|'));
+  expect(lines.filter((one) => !before.includes(one))).toEqual([
+    'At power-up|fires bank 1, switch 2||',
+    'Momentary 1, pressed|Remember Loop 2||',
+    'Momentary 1, pressed|Control 102 = 127, channel 2: Delay|B1 66 7F|',
+    'Momentary 1, let go|Loop 2 as remembered||',
+    'Program change 9, channel 4|presses bank 1, switch 1|C3 09|',
+  ]);
+});
+
 test('a line says something else once what it stands for has changed, under the same id', () => {
   const show = made();
   const moved: Show = { ...show, rig: { ...show.rig, devices: { ...show.rig.devices, delay: { ...show.rig.devices.delay, channel: 7 } } } };

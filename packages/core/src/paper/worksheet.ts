@@ -1,13 +1,14 @@
 import { inOrder, type Show, type Slot } from '../model/documents.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
-import { listSlot } from '../program/listing.ts';
+import { encode, hex } from '../midi/message.ts';
+import { listActions, listSlot } from '../program/listing.ts';
 import { noteWords } from '../show/delay-times.ts';
 import type { Sheet, SheetGroup, SheetLine } from './sheet.ts';
 
 /** What to key into the hardware by hand: each device's global settings, then its presets, then every slot. */
 export function worksheet(show: Show, wiring: Wiring): Sheet {
   const settings = wiring.devices.flatMap((wired): SheetGroup[] => {
-    const lines = [...settingsOf(wiring, wired), ...presetsOf(show, wired)];
+    const lines = [...settingsOf(wiring, wired), ...besideSlots(wiring, wired), ...presetsOf(show, wired)];
     return lines.length > 0 ? [{ heading: wired.device.name, lines }] : [];
   });
   const slots = wiring.devices.flatMap((wired) =>
@@ -48,6 +49,22 @@ function settingsOf(wiring: Wiring, { device, anatomy, plugged }: WiredDevice): 
   return lines;
 }
 
+/** What a controller is to do beside its slots' presses: when the power comes, at a momentary switch, when it is called. */
+function besideSlots(wiring: Wiring, { device, anatomy }: WiredDevice): SheetLine[] {
+  const at = `device/${device.id}`;
+  const { powerUpSlot, calls, momentaries } = device;
+  const { slots } = wiring.rig;
+  const lines: SheetLine[] = [];
+  if (powerUpSlot !== undefined) lines.push(line(`${at}/power-up`, 'At power-up', `fires ${placeOf(slots[powerUpSlot])}`));
+  for (const { id, label } of anatomy.controller?.momentaries ?? [])
+    for (const [when, said] of [['press', 'pressed'], ['release', 'let go']] as const)
+      listActions(wiring, device.id, momentaries[id]?.[when] ?? []).forEach((one, i) => lines.push(line(`${at}/${id}-${when}-${i}`, `${label}, ${said}`, one.words, one.hex)));
+  for (const [program, slot] of Object.entries(calls?.programs ?? {})) lines.push(line(`${at}/call-${program}`, `Program change ${program}, channel ${calls!.channel}`, `presses ${placeOf(slots[slot])}`, hex(encode({ kind: 'program', channel: calls!.channel, program: Number(program) }))));
+  return lines;
+}
+
+const placeOf = ({ bank, position }: Slot): string => `bank ${bank + 1}, switch ${position + 1}`;
+
 /** Presets that some sound wants, and what must be stored in each as far as it is known. */
 function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
   if (!anatomy.presets) return [];
@@ -67,5 +84,5 @@ function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
 function slotGroup(show: Show, wiring: Wiring, { device }: WiredDevice, slot: Slot): SheetGroup {
   const sound = slot.sound === null ? 'no sound' : (show.rig.sounds[slot.sound]?.name ?? 'no sound');
   const lines = listSlot(wiring, slot).actions.map((one, i) => line(`slot/${slot.id}/${i}`, String(i + 1), one.words, one.hex, one.why));
-  return { heading: `${device.name}, bank ${slot.bank + 1}, switch ${slot.position + 1}: ${sound}`, lines };
+  return { heading: `${device.name}, ${placeOf(slot)}: ${sound}`, lines };
 }

@@ -27,23 +27,25 @@ export interface ListedSlot {
 export const panelNumber = (wiring: Wiring, device: string, wireNumber: number): number => wireNumber + (wiring.device.get(device)?.device.countsFrom ?? 0);
 
 export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
-  const steps = compiler(wiring)(slot);
-  const actions = steps.map((step) => listed(wiring, slot, step));
+  const actions = compiler(wiring)(slot).map((step) => listed(wiring, slot.controller, step));
   const bytes = actions.reduce((sum, one) => sum + (one.hex === '' ? 0 : one.hex.split(' ').length), 0);
   return { actions, bytes, microseconds: wireMicroseconds(bytes) };
 }
 
-function listed(wiring: Wiring, slot: Slot, { action, intent }: Step): ListedAction {
+/** What actions of a controller that somebody wrote by hand say and send. */
+export const listActions = (wiring: Wiring, controller: string, actions: readonly Action[]): readonly ListedAction[] => actions.map((action) => listed(wiring, controller, { action, intent: { kind: 'by-hand' } }));
+
+function listed(wiring: Wiring, controller: string, { action, intent }: Step): ListedAction {
   const bytes = action.kind === 'program' || action.kind === 'control' ? encode(action) : [];
-  return { action, hex: hex(bytes), words: wordsOf(wiring, slot, action), why: whyOf(wiring, intent), about: aboutOf(wiring, slot, action, intent), microseconds: wireMicroseconds(bytes.length) };
+  return { action, hex: hex(bytes), words: wordsOf(wiring, controller, action), why: whyOf(wiring, intent), about: aboutOf(wiring, controller, action, intent), microseconds: wireMicroseconds(bytes.length) };
 }
 
 const nameOf = (wiring: Wiring, id: string): string => wiring.device.get(id)?.device.name ?? id;
 const listeners = (wiring: Wiring, channel: number): string =>
   wiring.devices.filter((wired) => wired.device.channel === channel || wired.device.channel === 'omni').map((wired) => wired.device.name).join(', ') || 'nobody';
 
-function wordsOf(wiring: Wiring, slot: Slot, action: Action): string {
-  const own = wiring.device.get(slot.controller);
+function wordsOf(wiring: Wiring, controller: string, action: Action): string {
+  const own = wiring.device.get(controller);
   const loop = (id: string) => own?.control.get(id)?.label ?? id;
   switch (action.kind) {
     case 'program': {
@@ -68,13 +70,13 @@ function wordsOf(wiring: Wiring, slot: Slot, action: Action): string {
   }
 }
 
-function aboutOf(wiring: Wiring, slot: Slot, action: Action, intent: Intent): string | null {
+function aboutOf(wiring: Wiring, controller: string, action: Action, intent: Intent): string | null {
   if (intent.kind === 'want') return splitRef(intent.ref).device;
   if (intent.kind === 'bank' || intent.kind === 'loading') return intent.device;
   if (intent.kind === 'loop') return intent.holds[0] ?? null;
   if (action.kind === 'program' || action.kind === 'control') return wiring.devices.find((wired) => wired.device.channel === action.channel)?.device.id ?? null;
-  if (action.kind === 'loop') return loopsOf(wiring).find((loop) => loop.controller === slot.controller && loop.control === action.loop)?.holds[0] ?? null;
-  if (action.kind === 'contact') return wiring.contactLinks.find((link) => link.controller === slot.controller && link.contact === action.contact)?.device ?? null;
+  if (action.kind === 'loop') return loopsOf(wiring).find((loop) => loop.controller === controller && loop.control === action.loop)?.holds[0] ?? null;
+  if (action.kind === 'contact') return wiring.contactLinks.find((link) => link.controller === controller && link.contact === action.contact)?.device ?? null;
   return null;
 }
 

@@ -3,6 +3,7 @@ import { commands, inOrder } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
+import { BesideSlots } from './BesideSlots.tsx';
 import { Floor } from './Floor.tsx';
 import { SlotInHand } from './SlotInHand.tsx';
 import { Worksheet } from './Worksheet.tsx';
@@ -51,6 +52,7 @@ export function ProgramStation() {
           </p>
         )
       )}
+      {controller && <BesideSlots controller={controller} />}
       {wiring.devices.length > 0 && <Worksheet />}
     </>
   );

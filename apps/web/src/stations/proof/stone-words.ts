@@ -1,9 +1,11 @@
-import { type Played, type Sequence, type Show, splitRef, type Stone, type Wiring } from '@yunta/core';
+import { type Played, type Sequence, type Show, type Slot, splitRef, type Stone, type Wiring } from '@yunta/core';
 
 export interface StoneWords {
   readonly title: string;
   readonly note: string;
 }
+
+const placeWords = ({ bank, position }: Slot): string => `B${bank + 1} · ${position + 1}`;
 
 /** What happens at a stone, as a player says it. */
 export function wordsOf(show: Show, wiring: Wiring, stone: Stone | { readonly kind: 'power-up' }): StoneWords {
@@ -16,14 +18,14 @@ export function wordsOf(show: Show, wiring: Wiring, stone: Stone | { readonly ki
     case 'press': {
       const slot = rig.slots[stone.slot];
       const lost = stone.lost ? `, lost: ${stone.lost.words}` : '';
-      return { title: `B${slot.bank + 1} · ${slot.position + 1}${several ? ` ${nameOf(slot.controller)}` : ''}`, note: (slot.sound ? (rig.sounds[slot.sound]?.name ?? '') : 'no sound') + (stone.never ? ', never falls quiet' : '') + lost };
+      return { title: `${placeWords(slot)}${several ? ` ${nameOf(slot.controller)}` : ''}`, note: (slot.sound ? (rig.sounds[slot.sound]?.name ?? '') : 'no sound') + (stone.never ? ', never falls quiet' : '') + lost };
     }
     case 'bank':
       return { title: stone.by === 1 ? 'bank up' : 'bank down', note: nameOf(stone.controller) };
     case 'hold':
-      return { title: 'hold', note: `${nameOf(stone.controller)} ${stone.momentary}` };
+      return { title: 'hold', note: momentaryWords(wiring, stone) };
     case 'release':
-      return { title: 'let go', note: `${nameOf(stone.controller)} ${stone.momentary}` };
+      return { title: 'let go', note: momentaryWords(wiring, stone) };
     case 'foot':
       return { title: stone.stray ? 'stray foot' : 'foot', note: `${nameOf(stone.device)}: ${wiring.device.get(stone.device)?.anatomy.switches.find((one) => one.id === stone.switch)?.label ?? stone.switch}` };
     case 'cue':
@@ -35,15 +37,21 @@ export function wordsOf(show: Show, wiring: Wiring, stone: Stone | { readonly ki
   }
 }
 
+function momentaryWords(wiring: Wiring, { controller, momentary }: { readonly controller: string; readonly momentary: string }): string {
+  const wired = wiring.device.get(controller);
+  return `${wired?.device.name ?? controller}: ${wired?.anatomy.controller?.momentaries.find((one) => one.id === momentary)?.label ?? momentary}`;
+}
+
 /** A program as it is sent, and as the device's panel counts it where that is otherwise. */
 function programWords(wiring: Wiring, device: string, program: number): string {
   const countsFrom = wiring.device.get(device)?.device.countsFrom ?? 0;
   return countsFrom === 0 ? String(program) : `${program} (panel ${program + countsFrom})`;
 }
 
-/** What power-up must bring for a sequence to go as told, and what is lost in it. */
+/** What power-up must bring for a sequence to go as told, the slots that fire by themselves, and what is lost in it. */
 export const powerUpWords = (wiring: Wiring, { needs, lostAtPowerUp }: Sequence): readonly string[] => [
   ...needs.map(({ device, part, value }) => `${refWords(wiring, `${device}/${part}`)} ${valueWords(wiring, `${device}/${part}`, Number.isNaN(Number(value)) ? value : Number(value))}`),
+  ...wiring.devices.flatMap(({ device: { powerUpSlot } }) => (powerUpSlot === undefined ? [] : [`fires ${placeWords(wiring.rig.slots[powerUpSlot])}`])),
   ...(lostAtPowerUp ? [`lost: ${lostAtPowerUp.words}`] : []),
 ];
 

@@ -14,8 +14,8 @@ describe('stones in words', () => {
     [{ kind: 'press', slot: 'slot-sound-1', never: true }, 'B1 · 1', 'Slow Lock, verse, never falls quiet'],
     [{ kind: 'bank', controller: 'switcher', by: 1 }, 'bank up', 'Switcher'],
     [{ kind: 'bank', controller: 'switcher', by: -1 }, 'bank down', 'Switcher'],
-    [{ kind: 'hold', controller: 'switcher', momentary: 'm' }, 'hold', 'Switcher m'],
-    [{ kind: 'release', controller: 'switcher', momentary: 'm' }, 'let go', 'Switcher m'],
+    [{ kind: 'hold', controller: 'switcher', momentary: 'm' }, 'hold', 'Switcher: m'],
+    [{ kind: 'release', controller: 'switcher', momentary: 'm' }, 'let go', 'Switcher: m'],
     [{ kind: 'foot', device: 'tuner', switch: 'switch', stray: true }, 'stray foot', 'Tuner: Tune'],
     [{ kind: 'foot', device: 'combo', switch: 'channel', stray: false }, 'foot', 'Combo: Channel switch'],
     [{ kind: 'cue', control: 'combo/channel', value: 'lead' }, 'cue', 'Combo channel to lead'],
@@ -23,6 +23,11 @@ describe('stones in words', () => {
     [{ kind: 'restart', device: 'echo' }, 'restart', 'Echo'],
   ] as const)('%j', (stone, title, note) => {
     expect(wordsOf(show, wiring, stone as Stone)).toEqual({ title, note });
+  });
+  test('a momentary switch is called what the controller calls it', () => {
+    const { switcher } = show.rig.devices;
+    const momentary = wire({ ...show.rig, devices: { ...show.rig.devices, switcher: { ...switcher, type: { ...switcher.type, params: { ...switcher.type.params, momentaries: 1 } } } } });
+    expect(wordsOf(show, momentary, { kind: 'hold', controller: 'switcher', momentary: 'momentary-1' }).note).toBe('Switcher: Momentary 1');
   });
   test('a program from outside is told as it is sent where the panel counts so too', () => {
     const { echo } = show.rig.devices;
@@ -46,6 +51,8 @@ test('what power-up must bring, and what is lost in it', () => {
   ];
   expect(powerUpWords(wiring, { needs, stones: [] })).toEqual(['Echo preset 6', 'Combo channel lead']);
   expect(powerUpWords(wiring, { needs: [], stones: [] })).toEqual([]);
+  const firing = wire({ ...show.rig, devices: { ...show.rig.devices, switcher: { ...show.rig.devices['switcher'], powerUpSlot: 'slot-sound-2' } } });
+  expect(powerUpWords(firing, { needs, stones: [] })).toEqual(['Echo preset 6', 'Combo channel lead', 'fires B1 · 3']);
   expect(powerUpWords(wiring, { needs: [], lostAtPowerUp: { device: 'switcher', point: 2, words: 'at Echo' }, stones: [] })).toEqual(['lost: at Echo']);
 });
 

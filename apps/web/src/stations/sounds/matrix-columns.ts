@@ -1,4 +1,4 @@
-import { type Control, controlRef, isByHand, type Literal, loopsOf, type Sound, switchingOf, type Wiring } from '@yunta/core';
+import { type Control, controlRef, isByHand, type Literal, loopsOf, noted, type Sound, switchingOf, type Wiring } from '@yunta/core';
 
 /** A column of the matrix: a piece that is on or off, or a control that has a value. */
 export type Column =
@@ -6,14 +6,8 @@ export type Column =
   | { readonly kind: 'preset'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly countsFrom: 0 | 1 }
   | { readonly kind: 'control'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly control: Control; readonly byHand: boolean };
 
-const known = new WeakMap<Wiring['devices'], readonly Column[]>();
-
 /** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls, last what hands do. Found once a wiring. */
-export function columnsOf(wiring: Wiring): readonly Column[] {
-  let columns = known.get(wiring.devices);
-  if (!columns) known.set(wiring.devices, (columns = findColumns(wiring)));
-  return columns;
-}
+export const columnsOf = noted(({ telling }: Wiring) => telling, findColumns);
 
 function findColumns(wiring: Wiring): readonly Column[] {
   const loops = loopsOf(wiring);

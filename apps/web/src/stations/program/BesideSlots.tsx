@@ -1,0 +1,151 @@
+import { NumberInput } from '@mantine/core';
+import { commands, type Device, listActions, type Show, type Slot } from '@yunta/core';
+import { useState } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { LineForm } from '../../ui/LineForm.tsx';
+import { ActionForm } from './ActionForm.tsx';
+
+/** What a controller does beside its slots' presses: when the power comes, when a momentary switch goes down and up, when a message calls a slot. */
+export function BesideSlots({ controller }: { readonly controller: Device }) {
+  const { show, run, wiring } = useShow();
+  const { anatomy } = wiring.device.get(controller.id)!;
+  const slots = slotsOf(show, controller.id);
+  const isCallable = anatomy.jacks.some((jack) => jack.kind === 'midi-in');
+  const { momentaries } = anatomy.controller!;
+  return (
+    <>
+      <div className="sectionhead">
+        <h2>Beside the slots</h2>
+        <span className="soft">what {controller.name} does by itself, at a momentary switch, and when it is called</span>
+      </div>
+      <table className="sheet plain beside" aria-label={`What ${controller.name} does beside its slots`}>
+        <tbody>
+          <tr>
+            <th scope="row">At power-up</th>
+            <td>
+              fires{' '}
+              <select className="cellinput shown" aria-label="Slot fired at power-up" value={controller.powerUpSlot ?? ''} onChange={(event) => run(commands.setDevice(show, controller.id, 'powerUpSlot', event.target.value === '' ? undefined : event.target.value))}>
+                <option value="">nothing</option>
+                {slots.map((slot) => (
+                  <option key={slot.id} value={slot.id}>
+                    {slotName(show, slot)}
+                  </option>
+                ))}
+              </select>
+            </td>
+          </tr>
+          {momentaries.map(({ id, label }) => (
+            <Momentary key={id} controller={controller} id={id} label={label} />
+          ))}
+          {momentaries.length === 0 && (
+            <tr>
+              <th scope="row">Momentary switches</th>
+              <td className="soft">none; how many there are is said on Gear</td>
+            </tr>
+          )}
+          {isCallable && <Calls controller={controller} slots={slots} />}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const slotsOf = (show: Show, controller: string): readonly Slot[] => Object.values(show.rig.slots).filter((slot) => slot.controller === controller).sort((a, b) => a.bank - b.bank || a.position - b.position);
+
+const slotName = ({ rig }: Show, { bank, position, sound }: Slot): string => `bank ${bank + 1}, switch ${position + 1}${sound === null ? '' : `: ${rig.sounds[sound].name}`}`;
+
+const moments = { press: 'pressed', release: 'let go' } as const;
+
+function Momentary({ controller, id, label }: { readonly controller: Device; readonly id: string; readonly label: string }) {
+  const { show, run, wiring } = useShow();
+  return (['press', 'release'] as const).map((when) => {
+    const actions = controller.momentaries[id]?.[when] ?? [];
+    const name = `${label}, ${moments[when]}`;
+    const set = (next: typeof actions) => run(commands.setMomentary(show, controller.id, id, when, next));
+    return (
+      <tr key={when}>
+        <th scope="row">{name}</th>
+        <td>
+          <ul className="bare">
+            {listActions(wiring, controller.id, actions).map((one, i) => (
+              <li key={i}>
+                {one.hex !== '' && <span className="mono">{one.hex} </span>}
+                {one.words}{' '}
+                <button className="linkish" aria-label={`Remove from ${name}: ${one.words}`} onClick={() => set(actions.filter((_, n) => n !== i))}>
+                  ×
+                </button>
+              </li>
+            ))}
+          </ul>
+          <ActionForm label={`Add an action: ${name}`} controller={wiring.device.get(controller.id)!} of="momentary" onAdd={(action) => set([...actions, action])} />
+        </td>
+      </tr>
+    );
+  });
+}
+
+/** Program changes that press a slot from outside. */
+function Calls({ controller, slots }: { readonly controller: Device; readonly slots: readonly Slot[] }) {
+  const { show, run } = useShow();
+  const [program, setProgram] = useState<number | string>('');
+  const [slot, setSlot] = useState(slots[0]?.id ?? '');
+  const { calls } = controller;
+  const channel = calls?.channel ?? 1;
+  const set = (programs: Readonly<Record<string, string>>, on = channel) => run(commands.setDevice(show, controller.id, 'calls', Object.keys(programs).length === 0 ? undefined : { channel: on, programs }));
+  const add = () => {
+    const chosen = slots.find((one) => one.id === slot) ?? slots[0];
+    if (typeof program !== 'number' || !chosen) return;
+    set({ ...calls?.programs, [String(program)]: chosen.id });
+    setProgram('');
+  };
+  return (
+    <tr>
+      <th scope="row">Called by program change</th>
+      <td>
+        {calls && (
+          <>
+            on channel{' '}
+            <select className="cellinput shown" aria-label="Channel that calls come on" value={channel} onChange={(event) => set(calls.programs, Number(event.target.value))}>
+              {Array.from({ length: 16 }, (_, i) => (
+                <option key={i} value={i + 1}>
+                  {i + 1}
+                </option>
+              ))}
+            </select>
+          </>
+        )}
+        <ul className="bare">
+          {Object.entries(calls?.programs ?? {}).map(([number, called]) => (
+            <li key={number}>
+              program {number} presses {slotName(show, show.rig.slots[called])}{' '}
+              <button
+                className="linkish"
+                aria-label={`No longer called by program ${number}`}
+                onClick={() => {
+                  const { [number]: _, ...rest } = calls!.programs;
+                  set(rest);
+                }}
+              >
+                ×
+              </button>
+            </li>
+          ))}
+        </ul>
+        {slots.length > 0 ? (
+          <LineForm does="Add call" onAdd={add} last>
+            <NumberInput aria-label="Program that calls" placeholder="0 to 127, as sent" min={0} max={127} allowDecimal={false} value={program} onChange={setProgram} style={{ width: 150 }} />
+            <select className="cellinput shown" aria-label="Slot that it presses" value={slot} onChange={(event) => setSlot(event.target.value)}>
+              {slots.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {slotName(show, one)}
+                </option>
+              ))}
+            </select>
+          </LineForm>
+        ) : (
+          <span className="soft">no slots yet: lay the sounds out</span>
+        )}
+      </td>
+    </tr>
+  );
+}
