@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { typeById } from '../../catalogue/types.ts';
-import { anatomyOf } from './registry.ts';
+import { catalogue, typeById } from '../../catalogue/types.ts';
+import { anatomiesOf, anatomyOf } from './registry.ts';
 import { bitPatterns } from './amp.ts';
 import { checkAnatomy } from './check-anatomy.ts';
 
@@ -87,4 +87,23 @@ describe('a MIDI effect', () => {
     expect(expanded('midi-delay', { loadMs: 0 }).busy).toBeUndefined();
     expect(expanded('midi-delay', { loadMs: 35 }).busy).toMatchObject({ ms: 35 });
   });
+});
+
+test('types that say the same share one anatomy, also where they were read apart; others do not', () => {
+  const copy = <T>(data: T): T => JSON.parse(JSON.stringify(data)) as T;
+  const types = catalogue.map(({ type }) => type);
+  const [switcher, drive] = [typeById('switcher-4').type, typeById('drive').type];
+  const wider = { ...switcher, params: { ...switcher.params, loops: 3 } };
+  const renamed = { ...copy(drive), name: 'Another name' };
+  const read = [...types.map(copy), ...types.map(copy), wider, renamed];
+  const anatomies = anatomiesOf(read);
+  types.forEach((_, i) => expect(anatomies[types.length + i]).toBe(anatomies[i]));
+  for (let i = 0; i < types.length; i += 1)
+    for (let k = 0; k < i; k += 1) {
+      const isSame = types[i].archetype === types[k].archetype && JSON.stringify(types[i].params) === JSON.stringify(types[k].params);
+      expect([types[i].name, types[k].name, anatomies[i] === anatomies[k]]).toEqual([types[i].name, types[k].name, isSame]);
+    }
+  expect(anatomies).toEqual(read.map((type) => anatomyOf(copy(type))));
+  expect(anatomies.at(-2)!.controller!.loops).toHaveLength(3);
+  expect(anatomies.at(-1)).toBe(anatomies[types.indexOf(drive)]);
 });

@@ -28,15 +28,25 @@ export function anatomyOf(type: DeviceType): Anatomy {
 
 /** The anatomies of many types; types that say the same share one, also where they were read apart. */
 export function anatomiesOf(types: readonly DeviceType[]): readonly Anatomy[] {
-  const byContent = new Map<string, Anatomy>();
-  const contentOf = ({ archetype, params }: DeviceType): string => JSON.stringify([archetype, params]);
+  /** One of each kind, by archetype. */
+  const kinds = new Map<string, DeviceType[]>();
+  const likeOf = (type: DeviceType): DeviceType => {
+    const alike = kinds.get(type.archetype);
+    const known = alike?.find((one) => sameParams(one.params, type.params));
+    if (known) return known;
+    if (alike) alike.push(type);
+    else kinds.set(type.archetype, [type]);
+    return type;
+  };
   const anew = types.filter((type) => !expanded.has(type));
-  if (anew.length > 0) for (const type of types) if (expanded.has(type)) byContent.set(contentOf(type), anatomyOf(type));
-  for (const type of anew) {
-    const content = contentOf(type);
-    const anatomy = byContent.get(content) ?? anatomyOf(type);
-    byContent.set(content, anatomy);
-    expanded.set(type, anatomy);
-  }
+  if (anew.length > 0) for (const type of types) if (expanded.has(type)) likeOf(type);
+  for (const type of anew) expanded.set(type, anatomyOf(likeOf(type)));
   return types.map(anatomyOf);
+}
+
+/** Whether two sets of parameters say the same, in the same order; what is not a plain value is compared as it is written in a file. */
+function sameParams(a: DeviceType['params'], b: DeviceType['params']): boolean {
+  const names = Object.keys(a);
+  const others = Object.keys(b);
+  return names.length === others.length && names.every((name, i) => name === others[i] && (a[name] === b[name] || (typeof a[name] === 'object' && JSON.stringify(a[name]) === JSON.stringify(b[name]))));
 }

@@ -1,5 +1,5 @@
 import { isOut } from '../../../model/cable-ends.ts';
-import { inOrder, type Plug } from '../../../model/documents.ts';
+import { type Cable, inOrder, type Plug } from '../../../model/documents.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { nameOf, none } from '../../ask.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
@@ -22,15 +22,21 @@ export const outputsJoined = defineRule({
   },
   check: ({ show, wiring }) =>
     inOrder(show.rig.cables).flatMap((cable): readonly Reported<Joined>[] => {
-      if (cable.kind === 'contact') return none;
+      if (cable.kind === 'contact' || !joinsOutputs(wiring, cable)) return none;
       const outputs = cable.plugs.filter((plug) => isOutput(wiring, plug));
-      if (outputs.length < 2) return none;
       const driven = outputs.filter((plug) => isDriven(wiring, plug));
       if (driven.length < 2) return none;
       const told = driven.map((plug) => `${nameOf({ wiring }, plug.device)} ${jackAt(wiring, plug)!.label.toLowerCase()}`).join(' and ');
       return [{ messageId: cable.kind, ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}), at: { device: driven[0].device }, data: { tag: cable.tag, outputs: told } }];
     }),
 });
+
+/** Mostly not: asked of every cable before anything else. */
+function joinsOutputs(wiring: Wiring, { plugs }: Cable): boolean {
+  let count = 0;
+  for (let i = 0; i < plugs.length; i += 1) if (isOutput(wiring, plugs[i])) count += 1;
+  return count > 1;
+}
 
 const jackAt = ({ device }: Wiring, plug: Plug) => device.get(plug.device)?.jack.get(plug.jack);
 
