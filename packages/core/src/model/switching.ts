@@ -89,14 +89,13 @@ function loopJacksOf(wired: WiredDevice): ReadonlyMap<string, LoopJacks> {
 function walkLoop(wiring: Wiring, next: Next, wired: WiredDevice, send: string | undefined): readonly string[] {
   if (send === undefined) return [];
   const holds: string[] = [];
-  const queue = [...(next.get(`${wired.device.id}:${send}`) ?? [])];
-  const seen = new Set<string>();
-  while (queue.length > 0) {
-    const plug = queue.shift()!;
-    if (plug.device === wired.device.id || seen.has(`${plug.device}:${plug.jack}`)) continue;
-    seen.add(`${plug.device}:${plug.jack}`);
-    if (!holds.includes(plug.device)) holds.push(plug.device);
-    for (const jack of outsFrom(wiring.device.get(plug.device), plug.jack)) queue.push(...(next.get(`${plug.device}:${jack}`) ?? []));
+  const met = [...(next.get(`${wired.device.id}:${send}`) ?? [])];
+  for (let at = 0; at < met.length; at += 1) {
+    const { device, jack } = met[at];
+    if (device === wired.device.id) continue;
+    if (!holds.includes(device)) holds.push(device);
+    for (const out of outsFrom(wiring.device.get(device), jack))
+      for (const plug of next.get(`${device}:${out}`) ?? []) if (!met.some((one) => one.device === plug.device && one.jack === plug.jack)) met.push(plug);
   }
   return holds;
 }
@@ -104,15 +103,13 @@ function walkLoop(wiring: Wiring, next: Next, wired: WiredDevice, send: string |
 /** Outputs that an input can reach inside a device, whatever its controls say. */
 function outsFrom(wired: WiredDevice | undefined, jack: string): readonly string[] {
   if (!wired) return [];
-  const reached = new Set([jack]);
-  const queue = [jack];
-  while (queue.length > 0) {
-    const point = queue.shift()!;
-    for (const section of wired.anatomy.sections)
-      if (section.from === point && !reached.has(section.to) && Object.entries(section.when?.plugs ?? {}).every(([id, there]) => wired.plugged.has(id) === there)) {
-        reached.add(section.to);
-        queue.push(section.to);
-      }
-  }
-  return [...reached].filter((point) => wired.jack.get(point)?.kind === 'signal-out');
+  const reached = [jack];
+  for (let at = 0; at < reached.length; at += 1)
+    for (const { from, to, when } of wired.anatomy.sections) if (from === reached[at] && !reached.includes(to) && plugsAllow(wired, when?.plugs)) reached.push(to);
+  return reached.filter((point) => wired.jack.get(point)?.kind === 'signal-out');
+}
+
+function plugsAllow({ plugged }: WiredDevice, plugs: Readonly<Record<string, boolean>> | undefined): boolean {
+  for (const jack in plugs) if (plugged.has(jack) !== plugs[jack]) return false;
+  return true;
 }

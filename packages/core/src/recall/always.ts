@@ -48,23 +48,25 @@ export function alwaysThrough(hearing: Hearing, conditioned: Lists, variables: r
 
 function candidates(hearing: Hearing, { start: first, items }: Lists, variables: readonly number[]): Candidate[] {
   const found: Candidate[] = [];
-  const starts = new Set<number>();
-  const ends = new Set<number>();
   for (const variable of variables) {
-    starts.clear();
-    ends.clear();
     let count = 0;
-    for (let k = first[variable]; k < first[variable + 1]; k += 1) {
-      const { from, to, when } = hearing.edges[items[k]];
-      if (when.length !== 1) continue;
-      count += 1;
-      starts.add(from);
-      ends.add(to);
-    }
+    for (let k = first[variable]; k < first[variable + 1]; k += 1) if (hearing.edges[items[k]].when.length === 1) count += 1;
     if (count < 2 || !hearing.staysInDomain(variable)) continue;
-    for (const start of starts) for (const end of ends) if (end !== start) found.push({ variable, start, end });
+    const own = found.length;
+    for (let i = first[variable]; i < first[variable + 1]; i += 1)
+      for (let k = first[variable]; k < first[variable + 1]; k += 1) {
+        const [one, other] = [hearing.edges[items[i]], hearing.edges[items[k]]];
+        const [start, end] = [one.from, other.to];
+        if (one.when.length !== 1 || other.when.length !== 1 || start === end || isAmong(found, own, start, end)) continue;
+        found.push({ variable, start, end });
+      }
   }
   return found;
+}
+
+function isAmong(candidates: readonly Candidate[], from: number, start: number, end: number): boolean {
+  for (let i = from; i < candidates.length; i += 1) if (candidates[i].start === start && candidates[i].end === end) return true;
+  return false;
 }
 
 const nowhere = -1;

@@ -345,12 +345,15 @@ class Builder {
     const variable = this.variable('preset', id, 'preset');
     this.variableAt.push(variable);
     const loads = [...controls.values()].filter((control) => control.control.scope === 'preset');
-    const known = new Map<number, Map<string, number | undefined>>();
+    /** By number and place among what a recall may load. */
+    const known = new Map<number, number | undefined>();
     const content = (number: number, control: PlantControl): number | undefined => {
-      let row = known.get(number);
-      if (!row) known.set(number, (row = new Map()));
-      if (!row.has(control.id)) row.set(control.id, read(number, control));
-      return row.get(control.id);
+      const key = number * loads.length + loads.indexOf(control);
+      const found = known.get(key);
+      if (found !== undefined || known.has(key)) return found;
+      const value = read(number, control);
+      known.set(key, value);
+      return value;
     };
     const read = (number: number, control: PlantControl): number | undefined => {
       const entry = stored[String(number)];

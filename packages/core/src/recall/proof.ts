@@ -1,4 +1,5 @@
 import type { Slot, Sound } from '../model/documents.ts';
+import { AfterPress } from './after-press.ts';
 import { type CompiledEvent, doesTheSame, EventTable, type FreeLevel } from './compiled.ts';
 import { Consulted } from './consulted.ts';
 import { Exploration, widening } from './exploration.ts';
@@ -6,7 +7,6 @@ import { defaultLimits, type Limits, Machine, type Reached } from './machine.ts'
 import { Hearing } from './hearing.ts';
 import type { Laid } from './laid.ts';
 import { Outlook, type Possible, type Status } from './outlook.ts';
-import type { Packed } from './packing.ts';
 import type { Plant, PlantSlot } from './plant.ts';
 import { type Row, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
@@ -327,24 +327,8 @@ export class Prover {
     return this.outlook.surelySounds((variable) => (cutting.has(variable) ? exploration.reachable(variable) : null));
   }
 
-  /** What each variable may be after the press: `left` by the press alone, `all` from the variable's own machine. */
-  private after(press: CompiledEvent, exploration: Exploration): After {
-    const { leaves } = press;
-    const left = (variable: number): number => {
-      const value = leaves.on(variable);
-      return value >= 0 && !this.releasable.has(variable) ? value : -1;
-    };
-    const isTouched = (variable: number) => leaves.has(variable) || this.releasable.has(variable);
-    const all = (variable: number): readonly number[] => {
-      const value = left(variable);
-      if (value >= 0) return [value];
-      return isTouched(variable) ? exploration.after(variable, press) : exploration.reachable(variable);
-    };
-    const known = (variable: number) => (isTouched(variable) ? exploration.afterIfKnown(variable, press) : exploration.reachableIfKnown(variable));
-    const some: After['some'] = (variable, isEnough) => (isTouched(variable) ? exploration.someAfter(variable, press, isEnough) : exploration.someReachable(variable, isEnough));
-    let fromPress: Packed | undefined;
-    let fromAll: Packed | undefined;
-    return { left, all, known, some, fromPress: () => (fromPress ??= this.outlook.settledGround(left)), fromAll: () => (fromAll ??= this.outlook.ground(all)) };
+  private after(press: CompiledEvent, exploration: Exploration): AfterPress {
+    return new AfterPress(press, exploration, this.outlook, this.releasable);
   }
 
   /**
@@ -459,7 +443,7 @@ export class Prover {
       const before = this.status(one, at, how === 'all' ? 'near' : 'known');
       if (before !== 'open') return before;
     }
-    return this.outlook.status(laid, at, how === 'all' ? after.fromAll() : this.outlook.groundWith(after.fromPress(), nearby, after.all), pins);
+    return this.outlook.status(laid, at, how === 'all' ? after.fromAll() : this.outlook.groundWith(after.fromPress(), nearby, (variable) => after.all(variable)), pins);
   }
 
   /** A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop. */
@@ -653,25 +637,11 @@ interface Case {
   readonly press: CompiledEvent;
   readonly laid: Laid;
   readonly exploration: Exploration;
-  readonly after: After;
+  readonly after: AfterPress;
   /** The value that the press leaves a variable on, where the sound wants no other; else negative. */
   readonly stays: (variable: number) => number;
   /** Statuses worked out so far, by what tells combinations apart. */
   readonly statuses: Map<string, Status>;
-}
-
-/** What each variable may be after a press. */
-interface After {
-  /** The value that the press leaves a variable on; negative where that is not known from the press alone. */
-  readonly left: (variable: number) => number;
-  readonly all: (variable: number) => readonly number[];
-  /** The same where it has been found out. */
-  readonly known: (variable: number) => readonly number[] | undefined;
-  /** Whether one of them is enough; looks no further. */
-  readonly some: (variable: number, isEnough: (value: number) => boolean) => boolean;
-  /** What every variable may be, to judge from: from the press alone, and from all that can be found out. */
-  readonly fromPress: () => Packed;
-  readonly fromAll: () => Packed;
 }
 
 const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Judgement =>

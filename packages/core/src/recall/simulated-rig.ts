@@ -62,7 +62,9 @@ export class SimulatedRig {
       if (isAt[device.index] === 1) for (const variable of device.variables) this.store.set(variable, values[variable]);
       else powerUp(plant, device, this.store, true, this.asNeeded(device, needs));
     }
-    return plant.devices.map((device) => this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined)).every(Boolean);
+    let isQuiet = true;
+    for (const device of plant.devices) isQuiet = this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined) && isQuiet;
+    return isQuiet;
   }
 
   private readonly asChosen: Fork = (open) => open[this.choices.of(open.length)];

@@ -2,7 +2,7 @@ import type { Anatomy, EffectKind, Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef } from '../model/documents.ts';
 import { noted } from '../model/notes.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
-import { inverted, type Lists, singles } from './lists.ts';
+import { also, inverted, type Lists, singles } from './lists.ts';
 import { type Points, pointsOf } from './points.ts';
 
 /**
@@ -94,7 +94,7 @@ function draw(wiring: Wiring): TraceGraph {
 function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: number) => number, into: TraceEdge[]): void {
   const { device: { id }, firstControl } = wired;
   for (const { section, label, from, to, active, gain, plugs, when, governedBy, effect } of sectionsOf(wired.anatomy)) {
-    if (plugs && !plugsAllow(wired, plugs)) continue;
+    if (!plugsAllow(wired, plugs)) continue;
     into.push({
       index: into.length,
       device: id,
@@ -113,7 +113,7 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
 
 /** A section as every device of a kind has it: its ends by the points of the anatomy, its controls by their places. */
 interface KindSection extends Pick<TraceEdge, 'section' | 'label' | 'from' | 'to' | 'active' | 'gain' | 'effect'> {
-  readonly plugs: Readonly<Record<string, boolean>> | undefined;
+  readonly plugs: readonly (readonly [jack: string, present: boolean])[];
   readonly when: readonly { readonly control: string; readonly place: number; readonly values: readonly Literal[] }[];
   readonly governedBy: readonly number[];
 }
@@ -137,7 +137,7 @@ function readSections(anatomy: Anatomy): readonly KindSection[] {
     active,
     gain: gainDb === undefined ? 1 : 10 ** (gainDb / 20),
     effect,
-    plugs: when?.plugs,
+    plugs: when?.plugs ? Object.entries(when.plugs) : nothing,
     when: Object.entries(when?.controls ?? {}).map(([control, values]) => ({ control, place: placeIn(anatomy, control), values })),
     governedBy: (governedBy ?? nothing).map((control) => placeIn(anatomy, control)),
   }));
@@ -145,7 +145,10 @@ function readSections(anatomy: Anatomy): readonly KindSection[] {
 
 const nothing: readonly never[] = [];
 
-const plugsAllow = (wired: WiredDevice, plugs: Readonly<Record<string, boolean>>): boolean => Object.entries(plugs).every(([jack, present]) => wired.plugged.has(jack) === present);
+function plugsAllow({ plugged }: WiredDevice, plugs: KindSection['plugs']): boolean {
+  for (let i = 0; i < plugs.length; i += 1) if (plugged.has(plugs[i][0]) !== plugs[i][1]) return false;
+  return true;
+}
 
 /** Joins the poles that cables join (union–find), and numbers the nodes in document order. */
 function joined(wiring: Wiring, points: readonly Points[], first: Int32Array): { readonly nodeOf: Int32Array; readonly count: number } {
@@ -180,13 +183,13 @@ function joined(wiring: Wiring, points: readonly Points[], first: Int32Array): {
 }
 
 function jacksByNode(wiring: Wiring, points: readonly Points[], nodeAt: (device: number, point: number) => number, count: number): readonly (readonly JackAt[])[] {
-  const jacks: JackAt[][] = Array.from({ length: count }, () => []);
+  const jacks = new Array<readonly JackAt[]>(count).fill(nothing);
   for (const { device, index } of wiring.devices)
     for (const [jack, poles] of points[index].poles) {
       for (let i = 0; i < poles.length; i += 1) {
         const node = nodeAt(index, poles[i].point);
         // Two of its poles may be one node.
-        if (i === 0 || jacks[node].at(-1)?.jack !== jack || jacks[node].at(-1)?.device !== device.id) jacks[node].push({ device: device.id, jack });
+        if (i === 0 || jacks[node].at(-1)?.jack !== jack || jacks[node].at(-1)?.device !== device.id) jacks[node] = also(jacks[node], { device: device.id, jack });
       }
     }
   return jacks;

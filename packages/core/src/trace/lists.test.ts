@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
-import { gathered, inverted, type Lists, listsOf, singles } from './lists.ts';
+import { also, gathered, inverted, type Lists, listsOf, singles } from './lists.ts';
 
 const read = ({ start, items }: Lists, count: number): number[][] => Array.from({ length: count }, (_, i) => [...items.subarray(start[i], start[i + 1])]);
 
@@ -28,5 +28,15 @@ test('gathered, each number has what was told of it, in the order told', () => {
     const told = Array.from({ length: r.below(30) }, () => [r.below(count), r.below(100)] as const);
     const lists = gathered(count, (tell) => told.forEach(([number, item]) => tell(number, item)));
     expect(read(lists, count)).toEqual(Array.from({ length: count }, (_, number) => told.filter(([of]) => of === number).map(([, item]) => item)));
+  }
+});
+
+test('a list with one more leaves the list as it was', () => {
+  let list: readonly number[] = [];
+  for (let i = 0; i < 5; i += 1) {
+    const longer = also(list, i);
+    expect(list).toHaveLength(i);
+    expect(longer).toEqual([...list, i]);
+    list = longer;
   }
 });

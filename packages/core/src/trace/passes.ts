@@ -1,6 +1,7 @@
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
 import type { EffectKind } from '../model/anatomy.ts';
 import type { TraceGraph } from './graph.ts';
+import { also } from './lists.ts';
 
 /** A maximal run of the signal inside one device between arriving and leaving by cable. */
 export interface Pass {
@@ -369,7 +370,6 @@ export class Passes {
 }
 
 const joined = <T>(list: readonly T[], more: readonly T[]): readonly T[] => (list.length === 0 ? more : more.length === 0 ? list : [...list, ...more]);
-const also = <T>(list: readonly T[], one: T): readonly T[] => (list.length === 0 ? [one] : [...list, one]);
 
 /** Those of a node's jacks that are a device's own. */
 function jacksOf(wired: WiredDevice, jacks: TraceGraph['jacks'][number]): Jacks {

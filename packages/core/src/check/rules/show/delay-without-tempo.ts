@@ -1,4 +1,4 @@
-import { controlRef, inOrder, schoolOf } from '../../../model/documents.ts';
+import { controlRef, type Device, inOrder, schoolOf } from '../../../model/documents.ts';
 import { defineRule } from '../../define-rule.ts';
 
 export const delayWithoutTempo = defineRule({
@@ -15,7 +15,7 @@ export const delayWithoutTempo = defineRule({
     const { rig, songbook } = show;
     if (schoolOf(rig, 'tempo') === 'tapped') return [];
     const casts = Object.values(rig.casting);
-    const synced = wiring.devices.filter(({ device }) => Object.values(device.presets).some((preset) => preset.sync !== undefined));
+    const synced = wiring.devices.filter(({ device }) => hasSynced(device));
     if (synced.length === 0) return [];
     return inOrder(songbook.songs).flatMap((song) => {
       if (song.tempo !== null) return [];
@@ -30,3 +30,8 @@ export const delayWithoutTempo = defineRule({
     });
   },
 });
+
+function hasSynced({ presets }: Device): boolean {
+  for (const number in presets) if (presets[number].sync !== undefined) return true;
+  return false;
+}

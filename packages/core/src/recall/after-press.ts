@@ -1,0 +1,59 @@
+import type { CompiledEvent } from './compiled.ts';
+import type { Exploration } from './exploration.ts';
+import type { Outlook } from './outlook.ts';
+import type { Packed } from './packing.ts';
+
+/** What each variable may be after a press. */
+export class AfterPress {
+  private pressAlone: Packed | undefined;
+  private everything: Packed | undefined;
+
+  /** `releasable`: variables that letting go of a held switch may move. */
+  constructor(
+    private readonly press: CompiledEvent,
+    private readonly exploration: Exploration,
+    private readonly outlook: Outlook,
+    private readonly releasable: ReadonlySet<number>,
+  ) {}
+
+  /** The value that the press leaves a variable on; negative where that is not known from the press alone. */
+  left(variable: number): number {
+    const value = this.press.leaves.on(variable);
+    return value >= 0 && !this.isReleasable(variable) ? value : -1;
+  }
+
+  /** All values that it may have, from its own machine where the press alone does not tell. */
+  all(variable: number): readonly number[] {
+    const value = this.left(variable);
+    if (value >= 0) return [value];
+    return this.isTouched(variable) ? this.exploration.after(variable, this.press) : this.exploration.reachable(variable);
+  }
+
+  /** The same where it has been found out. */
+  known(variable: number): readonly number[] | undefined {
+    return this.isTouched(variable) ? this.exploration.afterIfKnown(variable, this.press) : this.exploration.reachableIfKnown(variable);
+  }
+
+  /** Whether one of them is enough; looks no further. */
+  some(variable: number, isEnough: (value: number) => boolean): boolean {
+    return this.isTouched(variable) ? this.exploration.someAfter(variable, this.press, isEnough) : this.exploration.someReachable(variable, isEnough);
+  }
+
+  /** What every variable may be, to judge from: from the press alone. */
+  fromPress(): Packed {
+    return (this.pressAlone ??= this.outlook.settledGround((variable) => this.left(variable)));
+  }
+
+  /** From all that can be found out. */
+  fromAll(): Packed {
+    return (this.everything ??= this.outlook.ground((variable) => this.all(variable)));
+  }
+
+  private isTouched(variable: number): boolean {
+    return this.press.leaves.has(variable) || this.isReleasable(variable);
+  }
+
+  private isReleasable(variable: number): boolean {
+    return this.releasable.size > 0 && this.releasable.has(variable);
+  }
+}
