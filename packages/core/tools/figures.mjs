@@ -32,6 +32,22 @@ function medianWhenWarm(prepare, act) {
   return median(Array.from({ length: 20 }, () => timed(prepare, act)));
 }
 
+/**
+ * Milliseconds that the engine takes here and now to read the rig's file: work of the same kind that no line of ours is
+ * in. Where a neighbour on the machine takes half of a processor or of its memory, this slows as our figures do, and
+ * the bare loop below does not.
+ */
+function parseTime() {
+  const text = JSON.stringify(retrace);
+  return median(
+    Array.from({ length: 5 }, () => {
+      const start = performance.now();
+      JSON.parse(text);
+      return performance.now() - start;
+    }),
+  );
+}
+
 /** Nanoseconds that a step of a bare loop takes here and now: other figures can be told from a slow minute by it. */
 function stepTime() {
   const steps = 2_000_000;
@@ -87,12 +103,18 @@ function editTimes(seed, count) {
 /** Each figure is reported as soon as it is known. */
 export function coreFigures(report) {
   const steps = [];
+  const parses = [];
+  const lookAround = () => {
+    steps.push(stepTime());
+    parses.push(parseTime());
+  };
   const figure = (name, work) => {
-    steps.push(stepTime());
+    lookAround();
     report(name, work());
-    steps.push(stepTime());
+    lookAround();
   };
   for (let i = 0; i < 20; i += 1) stepTime();
+  for (let i = 0; i < 20; i += 1) parseTime();
   figure('retrace-cold-80x60', () => medianWhenWarm(() => copyOf(retrace), (show) => judged(show)));
   figure('edit-p95-80x60', () => {
     warmUp(() => median(editTimes(6, 20)));
@@ -103,4 +125,5 @@ export function coreFigures(report) {
   const large = documentRig().show;
   figure('proof-document-1000x200', () => medianWhenWarm(() => copyOf(large), (show) => proverOf(show).all(2)));
   report('bare-loop-step', median(steps), 'ns');
+  report('bare-parse', median(parses));
 }
