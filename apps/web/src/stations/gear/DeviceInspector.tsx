@@ -50,6 +50,11 @@ export function DeviceInspector({ id }: { readonly id: string }) {
         />
       )}
       <Params device={device} />
+      {anatomy.controller && (
+        <span className="soft" style={{ fontSize: 12 }}>
+          What it fires at power-up, what momentary switches do and what calls it is told on Program.
+        </span>
+      )}
       {anatomy.controls.some((control) => control.contacts) && <ContactTable device={device} />}
       <PowerUps device={device} controls={anatomy.controls} />
       <Owners device={device} controls={anatomy.controls} />
