@@ -320,6 +320,9 @@ describe('what the switcher does beside its slots', () => {
     const fired = await find(page, 'combobox', 'Slot fired at power-up');
     await fired.select('slot-sound-2');
     await saved(page);
+    await type(page, 'Program that calls', '300');
+    await beside('A program is 0 to 127');
+    for (let i = 0; i < 3; i += 1) await page.keyboard.press('Backspace');
     await type(page, 'Program that calls', '12');
     await beside('program 12 presses bank 1, switch 1: Slow Lock, verse');
     await (await find(page, 'combobox', 'Channel that calls come on')).select('5');

@@ -3,6 +3,7 @@ export { type Anatomy, type Control, type Owner, effectKinds, type EffectKind, t
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, type Loop, type Switching } from './model/switching.ts';
+export { slotPlace, slotsOfController } from './model/slots.ts';
 export { noted } from './model/notes.ts';
 export { isByHand, isWiredAlike, retold, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';

@@ -1,6 +1,7 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { type Action, type Cable, type Cast, castOf, type CastAction, type Device, type DeviceType, inOrder, type MomentaryActions, type Part, type Plug, type Rig, type Show, type Slot, type Schools, type SetList, type Song, type Sound, splitRef, type StoredPreset, type Waiver } from '../model/documents.ts';
 import { chosenSetList } from '../model/set-order.ts';
+import { slotPlace } from '../model/slots.ts';
 import { isByHand } from '../model/wiring.ts';
 import { layByRole } from '../program/layout.ts';
 import type { Literal } from '../model/anatomy.ts';
@@ -159,8 +160,8 @@ export function setMomentary(show: Show, id: string, momentary: string, when: ke
 }
 
 export function setSlotActions(show: Show, id: string, actions: Slot['actions']): Command {
-  const { bank, position, actions: old } = show.rig.slots[id];
-  return command('set-slot', { slot: `bank ${bank + 1}, switch ${position + 1}` }, [set(['slots', id, 'actions'], actions, old)]);
+  const slot = show.rig.slots[id];
+  return command('set-slot', { slot: slotPlace(slot) }, [set(['slots', id, 'actions'], actions, slot.actions)]);
 }
 
 export const renameRig = (show: Show, name: string): Command => command('rename', { name }, [set(['name'], name, show.rig.name)]);

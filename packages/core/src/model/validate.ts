@@ -4,6 +4,7 @@ import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
 import type { Cable, Device, Rig, Show, Songbook, Sound } from './documents.ts';
 import { splitRef } from './documents.ts';
 import { rigShape, songbookShape } from './shapes.ts';
+import { slotPlace } from './slots.ts';
 import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
 
 const enough = 50;
@@ -176,7 +177,7 @@ function slotProblems(rig: Rig, at: string): Problem[] {
     if (slot.bank >= facts.banks) problems.push(problem(`${here()}/bank`, 'out-of-domain', { value: slot.bank, expected: `0 to ${facts.banks - 1}` }));
     if (slot.position >= facts.positions) problems.push(problem(`${here()}/position`, 'out-of-domain', { value: slot.position, expected: `0 to ${facts.positions - 1}` }));
     const key = `${slot.controller}.${slot.bank}.${slot.position}`;
-    if (places.has(key)) problems.push(problem(here(), 'duplicate', { what: 'slot', id: `bank ${slot.bank + 1}, switch ${slot.position + 1}` }));
+    if (places.has(key)) problems.push(problem(here(), 'duplicate', { what: 'slot', id: slotPlace(slot) }));
     places.add(key);
     if (slot.sound !== null && !Object.hasOwn(rig.sounds, slot.sound)) problems.push(problem(`${here()}/sound`, 'not-found', { what: 'sound', id: slot.sound }));
     return problems;

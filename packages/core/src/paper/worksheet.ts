@@ -1,4 +1,5 @@
 import { inOrder, type Show, type Slot } from '../model/documents.ts';
+import { slotPlace, slotsOfController } from '../model/slots.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
 import { encode, hex } from '../midi/message.ts';
 import { listActions, listSlot } from '../program/listing.ts';
@@ -12,10 +13,7 @@ export function worksheet(show: Show, wiring: Wiring): Sheet {
     return lines.length > 0 ? [{ heading: wired.device.name, lines }] : [];
   });
   const slots = wiring.devices.flatMap((wired) =>
-    Object.values(show.rig.slots)
-      .filter((slot) => slot.controller === wired.device.id)
-      .sort((a, b) => a.bank - b.bank || a.position - b.position)
-      .map((slot) => slotGroup(show, wiring, wired, slot)),
+    slotsOfController(show.rig, wired.device.id).map((slot) => slotGroup(show, wiring, wired, slot)),
   );
   return {
     title: 'Programming sheet',
@@ -55,15 +53,13 @@ function besideSlots(wiring: Wiring, { device, anatomy }: WiredDevice): SheetLin
   const { powerUpSlot, calls, momentaries } = device;
   const { slots } = wiring.rig;
   const lines: SheetLine[] = [];
-  if (powerUpSlot !== undefined) lines.push(line(`${at}/power-up`, 'At power-up', `fires ${placeOf(slots[powerUpSlot])}`));
+  if (powerUpSlot !== undefined) lines.push(line(`${at}/power-up`, 'At power-up', `fires ${slotPlace(slots[powerUpSlot])}`));
   for (const { id, label } of anatomy.controller?.momentaries ?? [])
     for (const [when, said] of [['press', 'pressed'], ['release', 'let go']] as const)
       listActions(wiring, device.id, momentaries[id]?.[when] ?? []).forEach((one, i) => lines.push(line(`${at}/${id}-${when}-${i}`, `${label}, ${said}`, one.words, one.hex)));
-  for (const [program, slot] of Object.entries(calls?.programs ?? {})) lines.push(line(`${at}/call-${program}`, `Program change ${program}, channel ${calls!.channel}`, `presses ${placeOf(slots[slot])}`, hex(encode({ kind: 'program', channel: calls!.channel, program: Number(program) }))));
+  for (const [program, slot] of Object.entries(calls?.programs ?? {})) lines.push(line(`${at}/call-${program}`, `Program change ${program}, channel ${calls!.channel}`, `presses ${slotPlace(slots[slot])}`, hex(encode({ kind: 'program', channel: calls!.channel, program: Number(program) }))));
   return lines;
 }
-
-const placeOf = ({ bank, position }: Slot): string => `bank ${bank + 1}, switch ${position + 1}`;
 
 /** Presets that some sound wants, and what must be stored in each as far as it is known. */
 function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
@@ -84,5 +80,5 @@ function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
 function slotGroup(show: Show, wiring: Wiring, { device }: WiredDevice, slot: Slot): SheetGroup {
   const sound = slot.sound === null ? 'no sound' : (show.rig.sounds[slot.sound]?.name ?? 'no sound');
   const lines = listSlot(wiring, slot).actions.map((one, i) => line(`slot/${slot.id}/${i}`, String(i + 1), one.words, one.hex, one.why));
-  return { heading: `${device.name}, ${placeOf(slot)}: ${sound}`, lines };
+  return { heading: `${device.name}, ${slotPlace(slot)}: ${sound}`, lines };
 }

@@ -15,16 +15,15 @@ const reasons = {
   'no-contact': 'The switcher has no contact of this number.',
 } as const;
 
-/** One action, typed; numbers as sent. */
-export function ActionForm({ label, controller, of, onAdd }: { readonly label: string; readonly controller: WiredDevice; readonly of: 'slot' | 'momentary'; readonly onAdd: (action: Action) => void }) {
+/** One action, typed; numbers as sent. What is refused stays in the field. */
+export function ActionForm({ label, controller, of, onAdd }: { readonly label: string; readonly controller: WiredDevice; readonly of: 'slot' | 'momentary'; readonly onAdd: (action: Action) => boolean }) {
   const [line, setLine] = useState('');
   const [reason, setReason] = useState<string | null>(null);
   const add = () => {
     const read = readActionLine(controller, line, of);
     if (!read.ok) return setReason(read.reason === 'not-understood' ? `${reasons[read.reason]} ${examples[of]} (numbers as sent).` : reasons[read.reason]);
-    onAdd(read.action);
-    setLine('');
     setReason(null);
+    if (onAdd(read.action)) setLine('');
   };
   return (
     <LineForm does="Add action" onAdd={add} last>

@@ -1,5 +1,5 @@
 import { NumberInput } from '@mantine/core';
-import { commands, type Device, listActions, type Show, type Slot } from '@yunta/core';
+import { commands, type Device, listActions, type Show, type Slot, slotPlace, slotsOfController } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
@@ -9,7 +9,7 @@ import { ActionForm } from './ActionForm.tsx';
 export function BesideSlots({ controller }: { readonly controller: Device }) {
   const { show, run, wiring } = useShow();
   const { anatomy } = wiring.device.get(controller.id)!;
-  const slots = slotsOf(show, controller.id);
+  const slots = slotsOfController(show.rig, controller.id);
   const isCallable = anatomy.jacks.some((jack) => jack.kind === 'midi-in');
   const { momentaries } = anatomy.controller!;
   return (
@@ -26,11 +26,7 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
               fires{' '}
               <select className="cellinput shown" aria-label="Slot fired at power-up" value={controller.powerUpSlot ?? ''} onChange={(event) => run(commands.setDevice(show, controller.id, 'powerUpSlot', event.target.value === '' ? undefined : event.target.value))}>
                 <option value="">nothing</option>
-                {slots.map((slot) => (
-                  <option key={slot.id} value={slot.id}>
-                    {slotName(show, slot)}
-                  </option>
-                ))}
+                <SlotOptions slots={slots} />
               </select>
             </td>
           </tr>
@@ -50,9 +46,16 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
   );
 }
 
-const slotsOf = (show: Show, controller: string): readonly Slot[] => Object.values(show.rig.slots).filter((slot) => slot.controller === controller).sort((a, b) => a.bank - b.bank || a.position - b.position);
+const slotName = ({ rig }: Show, slot: Slot): string => slotPlace(slot) + (slot.sound === null ? '' : `: ${rig.sounds[slot.sound].name}`);
 
-const slotName = ({ rig }: Show, { bank, position, sound }: Slot): string => `bank ${bank + 1}, switch ${position + 1}${sound === null ? '' : `: ${rig.sounds[sound].name}`}`;
+function SlotOptions({ slots }: { readonly slots: readonly Slot[] }) {
+  const { show } = useShow();
+  return slots.map((slot) => (
+    <option key={slot.id} value={slot.id}>
+      {slotName(show, slot)}
+    </option>
+  ));
+}
 
 const moments = { press: 'pressed', release: 'let go' } as const;
 
@@ -88,15 +91,17 @@ function Momentary({ controller, id, label }: { readonly controller: Device; rea
 function Calls({ controller, slots }: { readonly controller: Device; readonly slots: readonly Slot[] }) {
   const { show, run } = useShow();
   const [program, setProgram] = useState<number | string>('');
+  const [reason, setReason] = useState<string | null>(null);
   const [slot, setSlot] = useState(slots[0]?.id ?? '');
   const { calls } = controller;
   const channel = calls?.channel ?? 1;
   const set = (programs: Readonly<Record<string, string>>, on = channel) => run(commands.setDevice(show, controller.id, 'calls', Object.keys(programs).length === 0 ? undefined : { channel: on, programs }));
   const add = () => {
     const chosen = slots.find((one) => one.id === slot) ?? slots[0];
-    if (typeof program !== 'number' || !chosen) return;
-    set({ ...calls?.programs, [String(program)]: chosen.id });
-    setProgram('');
+    if (!chosen) return;
+    if (typeof program !== 'number' || program < 0 || program > 127) return setReason('A program is 0 to 127, as it is sent.');
+    setReason(null);
+    if (set({ ...calls?.programs, [String(program)]: chosen.id })) setProgram('');
   };
   return (
     <tr>
@@ -133,13 +138,9 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
         </ul>
         {slots.length > 0 ? (
           <LineForm does="Add call" onAdd={add} last>
-            <NumberInput aria-label="Program that calls" placeholder="0 to 127, as sent" min={0} max={127} allowDecimal={false} value={program} onChange={setProgram} style={{ width: 150 }} />
+            <NumberInput aria-label="Program that calls" placeholder="0 to 127, as sent" min={0} max={127} allowDecimal={false} value={program} onChange={setProgram} error={reason ?? undefined} style={{ width: 150 }} />
             <select className="cellinput shown" aria-label="Slot that it presses" value={slot} onChange={(event) => setSlot(event.target.value)}>
-              {slots.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {slotName(show, one)}
-                </option>
-              ))}
+              <SlotOptions slots={slots} />
             </select>
           </LineForm>
         ) : (

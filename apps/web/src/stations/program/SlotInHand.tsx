@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { type Action, commands, listSlot, type Slot, why } from '@yunta/core';
+import { type Action, commands, listSlot, type Slot, slotPlace, why } from '@yunta/core';
 import { useMemo } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
@@ -15,7 +15,7 @@ export function SlotInHand({ slot }: { readonly slot: Slot }) {
     <div className="sheet" style={{ borderTop: 0 }}>
       <div className="sectionhead" style={{ margin: '0 12px 4px', paddingTop: 8 }}>
         <h3>
-          {slot.sound ? show.rig.sounds[slot.sound].name : 'No sound'}, bank {slot.bank + 1}, switch {slot.position + 1}
+          {slot.sound ? show.rig.sounds[slot.sound].name : 'No sound'}, {slotPlace(slot)}
         </h3>
         <span className="soft">
           {byHand ? 'written by hand' : 'generated from the sound'} · <Why evidence={why.bytesSent(listed)} />, <Why evidence={why.wireTime(listed)} />{' '}

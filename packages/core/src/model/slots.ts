@@ -1,0 +1,10 @@
+import type { Rig, Slot } from './documents.ts';
+
+/** The slots of a controller as they lie: by bank, then by switch. */
+export const slotsOfController = (rig: Rig, controller: string): readonly Slot[] =>
+  Object.values(rig.slots)
+    .filter((slot) => slot.controller === controller)
+    .sort((a, b) => a.bank - b.bank || a.position - b.position);
+
+/** Where a slot lies, as people count: *bank 2, switch 5*. */
+export const slotPlace = ({ bank, position }: Pick<Slot, 'bank' | 'position'>): string => `bank ${bank + 1}, switch ${position + 1}`;
