@@ -39,6 +39,8 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   cast: (f) => `Cast part ${f.part}`,
   rename: (f) => `Rename to ${f.name}`,
   fix: (f) => `${f.label}`,
+  'restore-revision': (f) => `Restore revision ${f.name}`,
+  repair: (f) => `Repair ${f.count} stored ${f.count === 1 ? 'fault' : 'faults'}`,
   undo: (f) => `Undo: ${f.of}`,
 };
 

@@ -159,6 +159,57 @@ describe('steps', () => {
     expect(codes(commands.want(demo, 'sound-1', 'combo/channel', 'crunch').steps)).toEqual(['out-of-domain']);
     expect(codes([set(['devices', 'echo', 'channel'], 2, 17)])).toContain('out-of-domain');
   });
+  describe('in a list', () => {
+    const roles = ['a', 'b', 'c'];
+    const show: Show = { ...demo, rig: { ...demo.rig, settings: { ...demo.rig.settings, roles } } };
+    const at = (key: string) => ['settings', 'roles', key];
+    const rolesAfter = (steps: readonly Step[]) => applied(show, steps).rig.settings.roles;
+
+    test('an insert goes between, at the end too; a remove closes the gap; a set stays in place; each inverse gives the list back', () => {
+      const cases: readonly (readonly [Step, readonly string[]])[] = [
+        [{ doc: 'rig', op: 'insert', at: at('0'), value: 'x' }, ['x', 'a', 'b', 'c']],
+        [{ doc: 'rig', op: 'insert', at: at('1'), value: 'x' }, ['a', 'x', 'b', 'c']],
+        [{ doc: 'rig', op: 'insert', at: at('3'), value: 'x' }, ['a', 'b', 'c', 'x']],
+        [{ doc: 'rig', op: 'remove', at: at('1'), old: 'b' }, ['a', 'c']],
+        [set(at('2'), 'c', 'x'), ['a', 'b', 'x']],
+      ];
+      for (const [step, expected] of cases) {
+        expect(rolesAfter([step])).toEqual(expected);
+        expect(rolesAfter([step, ...invertSteps([step])])).toEqual(roles);
+      }
+    });
+
+    test.each(['4', '-1', 'foo', '1.0', '01', ' 1', '1e0', 'length', '9999999999'])('%s is no place of three to insert at', (key) => {
+      expect(applySteps(show, [{ doc: 'rig', op: 'insert', at: at(key), value: 'x' }])).toMatchObject({ ok: false, problems: [{ code: 'out-of-domain', pointer: `/rig/settings/roles/${key}` }] });
+    });
+
+    test('nothing is removed or set past the last', () => {
+      expect(applySteps(show, [{ doc: 'rig', op: 'remove', at: at('3'), old: undefined }])).toMatchObject({ ok: false, problems: [{ code: 'out-of-domain' }] });
+      expect(applySteps(show, [{ doc: 'rig', op: 'set', at: at('3'), value: 'x' }])).toMatchObject({ ok: false, problems: [{ code: 'out-of-domain' }] });
+      expect(applySteps(show, [{ doc: 'rig', op: 'set', at: at('1'), value: 'x' }])).toMatchObject({ ok: false, problems: [{ code: 'old-value-differs' }] });
+    });
+  });
+
+  test('a set to the value that is there leaves the show the very same object', () => {
+    const result = applySteps(demo, [set(['devices', 'echo', 'channel'], 2, 2), set(['settings', 'roles'], demo.rig.settings.roles, [...demo.rig.settings.roles])]);
+    expect(result.ok && result.value).toBe(demo);
+  });
+
+  test.each([
+    ['a control character', 'a\u0007'],
+    ['half a character', 'a\ud83c'],
+    ['a name that is not in composed form', 'e\u0301'],
+    ['a name that is too long', 'x'.repeat(201)],
+  ])('%s is refused', (_, name) => {
+    expect(applySteps(demo, [set(['name'], demo.rig.name, name)])).toMatchObject({ ok: false, problems: [{ pointer: '/rig/name' }] });
+  });
+
+  test('of a hundred thousand faults the first fifty are told, quickly', () => {
+    const value = { ...demo.rig.sounds['sound-1'], id: 'x', ...Object.fromEntries(Array.from({ length: 100_000 }, (_, i) => [`k${i}`, i])) };
+    const result = applySteps(demo, [{ doc: 'rig', op: 'insert', at: ['sounds', 'x'], value }]);
+    expect(result.ok ? 0 : result.problems.length).toBe(50);
+  });
+
   test.each(['__proto__', 'constructor', 'prototype'])('%s is no place to write to', (key) => {
     expect(applySteps(demo, [{ doc: 'rig', op: 'insert', at: ['devices', key], value: {} }])).toMatchObject({ ok: false, problems: [{ code: 'forbidden-key' }] });
     expect(({} as { polluted?: unknown }).polluted).toBeUndefined();

@@ -58,40 +58,54 @@ function invertStep(step: Step): Step {
 function applyStep(show: Show, step: Step, index: number): Result<Show> {
   const here = pointer('steps', index);
   if (step.at.length === 0 || step.at.some(isForbiddenKey)) return refuse(problem(`${here}/at`, 'forbidden-key', { key: step.at.join('/') }));
-  const replaced = replaceAt(show[step.doc], step.at, (there, exists) => edited(step, there, exists, here));
-  return replaced.ok ? accept({ ...show, [step.doc]: replaced.value }) : replaced;
+  const document = show[step.doc];
+  const replaced = replaceAt(document, step.at, step, pointer(step.doc), here);
+  if (!replaced.ok) return replaced;
+  return accept(replaced.value === document ? show : { ...show, [step.doc]: replaced.value });
 }
 
+/** What stands at a step's place afterwards; `gone` where nothing does. */
 const gone = Symbol('gone');
 
-function edited(step: Step, there: unknown, exists: boolean, here: string): Result<unknown> {
-  const told = pointer(step.doc, ...step.at);
-  if (step.op === 'insert') return exists ? refuse(problem(told, 'already-there', { what: 'entry', id: step.at.at(-1)! })) : accept(step.value);
+/** The step at its own place. `exists` is false where the place is free; a list's place past its end is free. */
+function edited(step: Step, there: unknown, exists: boolean, at: string, here: string): Result<unknown> {
+  if (step.op === 'insert') return exists ? refuse(problem(at, 'already-there', { what: 'entry', id: step.at.at(-1)! })) : accept(step.value);
   const old = step.old;
   const matches = 'old' in step && old !== undefined ? exists && sameData(there, old) : !exists;
-  if (!matches) return refuse(problem(told, 'old-value-differs', { now: exists ? JSON.stringify(there).slice(0, 200) : 'absent', step: here }));
+  if (!matches) return refuse(problem(at, 'old-value-differs', { now: exists ? JSON.stringify(there).slice(0, 200) : 'absent', step: here }));
   if (step.op === 'remove') return accept(gone);
-  return accept('value' in step && step.value !== undefined ? step.value : gone);
+  if (!('value' in step) || step.value === undefined) return accept(gone);
+  return accept(exists && sameData(there, step.value) ? there : step.value);
 }
 
-/** Copies along the path only; what is beside it stays the same object. */
-function replaceAt(node: unknown, at: readonly string[], edit: (there: unknown, exists: boolean) => Result<unknown>): Result<unknown> {
-  const [key, ...rest] = at;
-  if (node === null || typeof node !== 'object') return refuse(problem(pointer(...at), 'not-found', { what: 'field', id: key }));
+/** Copies along the path only; what is beside it stays the same object, and so does all where nothing changes. */
+function replaceAt(node: unknown, path: readonly string[], step: Step, above: string, here: string): Result<unknown> {
+  const [key, ...rest] = path;
+  const at = `${above}${pointer(key)}`;
+  if (node === null || typeof node !== 'object') return refuse(problem(at, 'not-found', { what: 'field', id: key }));
+  if (Array.isArray(node)) return replaceInList(node as readonly unknown[], key, rest, step, at, here);
   const exists = Object.hasOwn(node, key);
+  if (rest.length > 0 && !exists) return refuse(problem(at, 'not-found', { what: 'entry', id: key }));
   const there = exists ? (node as Record<string, unknown>)[key] : undefined;
-  if (rest.length > 0 && !exists) return refuse(problem(pointer(...at), 'not-found', { what: 'entry', id: key }));
-  const result = rest.length > 0 ? replaceAt(there, rest, edit) : edit(there, exists);
+  const result = rest.length > 0 ? replaceAt(there, rest, step, at, here) : edited(step, there, exists, at, here);
   if (!result.ok) return result;
-  if (Array.isArray(node)) {
-    const copy = [...(node as unknown[])];
-    if (result.value === gone) copy.splice(Number(key), 1);
-    else copy[Number(key)] = result.value;
-    return accept(copy);
-  }
+  if (exists ? result.value === there : result.value === gone) return accept(node);
   if (result.value !== gone) return accept({ ...node, [key]: result.value });
   const { [key]: _, ...others } = node as Record<string, unknown>;
   return accept(others);
+}
+
+/** In a list, an insert moves what stands at its place and after it one on, and a remove moves it back. */
+function replaceInList(list: readonly unknown[], key: string, rest: readonly string[], step: Step, at: string, here: string): Result<unknown> {
+  const inserts = rest.length === 0 && step.op === 'insert';
+  const last = inserts ? list.length : list.length - 1;
+  const index = /^(0|[1-9][0-9]{0,6})$/.test(key) ? Number(key) : Number.NaN;
+  if (!(index <= last)) return refuse(problem(at, 'out-of-domain', { value: key.slice(0, 80), expected: last < 0 ? 'nothing: the list is empty' : `a place from 0 to ${last}` }));
+  if (inserts) return accept([...list.slice(0, index), step.value, ...list.slice(index)]);
+  const result = rest.length > 0 ? replaceAt(list[index], rest, step, at, here) : edited(step, list[index], true, at, here);
+  if (!result.ok) return result;
+  if (result.value === list[index]) return accept(list);
+  return accept(result.value === gone ? list.filter((_, i) => i !== index) : list.map((item, i) => (i === index ? result.value : item)));
 }
 
 /** Equality of JSON data, key order aside. */

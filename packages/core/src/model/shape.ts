@@ -10,17 +10,32 @@ export interface Shape {
 
 const wrong = (into: Problem[], at: string, expected: string): void => void into.push(problem(at, 'wrong-type', { expected }));
 
-/** Texts are stored NFC-normalised; control characters other than tab and newline have no place in a name. */
+/** Past so many problems nobody looks on: a text of a megabyte can hold a hundred thousand. */
+export const enoughProblems = 50;
+
+// eslint-disable-next-line no-control-regex -- refusing control characters is the point
+export const controlCharacters = /[\u0000-\u0008\u000b-\u001f\u007f]/;
+/** Half of a character that takes two code units: no encoding can carry it. */
+export const loneSurrogates = /\p{Surrogate}/u;
+
+/**
+ * Texts are kept in Unicode's composed form (NFC), so that the same word is the same text. Control characters other
+ * than tab and newline have no place in a name. Lengths are UTF-16 code units.
+ */
 export const text = (max: number, min = 0): Shape => ({
   check: (value, at, into) => {
     if (typeof value !== 'string') wrong(into, at, 'text');
     else if (value.length > max) into.push(problem(at, 'too-large', { count: value.length, limit: max }));
     else if (value.length < min) wrong(into, at, `text of at least ${min} characters`);
-    // eslint-disable-next-line no-control-regex -- refusing control characters is the point
-    else if (/[\u0000-\u0008\u000b-\u001f\u007f]/.test(value)) wrong(into, at, 'text without control characters');
+    else if (controlCharacters.test(value)) wrong(into, at, 'text without control characters');
+    else if (loneSurrogates.test(value)) wrong(into, at, 'text without halves of characters');
+    else if (value !== value.normalize('NFC')) wrong(into, at, 'text in composed form (NFC)');
   },
   schema: { type: 'string', maxLength: max, ...(min > 0 ? { minLength: min } : {}) },
 });
+
+/** The beginning of a text, at most `max` code units, with no character cut in two. */
+export const cutText = (value: string, max: number): string => value.slice(0, max).replace(/[\uD800-\uDBFF]$/, '');
 
 const idPattern = /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/;
 export const isId = (value: unknown): value is string => typeof value === 'string' && idPattern.test(value) && !forbidden.has(value);
@@ -79,10 +94,13 @@ export const list = (of: Shape, max: number, min = 0): Shape => ({
     if (!Array.isArray(value)) wrong(into, at, 'a list');
     else if (value.length > max) into.push(problem(at, 'too-large', { count: value.length, limit: max }));
     else if (value.length < min) wrong(into, at, `a list of at least ${min}`);
-    else value.forEach((item, i) => of.check(item, `${at}/${i}`, into));
+    else for (let i = 0; i < value.length && into.length < enoughProblems; i += 1) of.check(value[i], `${at}/${i}`, into);
   },
   schema: { type: 'array', items: of.schema, maxItems: max, ...(min > 0 ? { minItems: min } : {}) },
 });
+
+/** A key is told up to so many characters. */
+const longestToken = 200;
 
 const isPlain = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
 
@@ -96,7 +114,7 @@ function remembering(check: Shape['check']): Required<Pick<Shape, 'check' | 'has
   return {
     hasPassed,
     check: (value, at, into) => {
-      if (hasPassed(value)) return;
+      if (hasPassed(value) || into.length >= enoughProblems) return;
       const before = into.length;
       check(value, at, into);
       if (isPlain(value) && into.length === before) passed.add(value);
@@ -110,8 +128,9 @@ export const record = (of: Shape, max: number, key: (key: string) => boolean = i
     if (!isPlain(value)) return wrong(into, at, 'an object');
     const entries = Object.entries(value);
     if (entries.length > max) return void into.push(problem(at, 'too-large', { count: entries.length, limit: max }));
-    const here = (name: string): string => `${at}/${pointerToken(name)}`;
+    const here = (name: string): string => `${at}/${pointerToken(name.slice(0, longestToken))}`;
     for (const [name, entry] of entries) {
+      if (into.length >= enoughProblems) return;
       if (isForbiddenKey(name)) into.push(problem(here(name), 'forbidden-key', { key: name }));
       else if (!key(name)) into.push(problem(here(name), 'wrong-type', { expected: 'a well-formed key' }));
       else if (!of.hasPassed?.(entry)) of.check(entry, here(name), into);
@@ -125,9 +144,10 @@ export const object = (required: Readonly<Record<string, Shape>>, optional: Read
     if (!isPlain(value)) return wrong(into, at, 'an object');
     for (const name of Object.keys(required)) if (!Object.hasOwn(value, name)) into.push(problem(at, 'missing-field', { field: name }));
     for (const [name, field] of Object.entries(value)) {
+      if (into.length >= enoughProblems) return;
       const shape = Object.hasOwn(required, name) ? required[name] : Object.hasOwn(optional, name) ? optional[name] : undefined;
       if (shape?.hasPassed?.(field)) continue;
-      const here = `${at}/${pointerToken(name)}`;
+      const here = `${at}/${pointerToken(name.slice(0, longestToken))}`;
       if (isForbiddenKey(name)) into.push(problem(here, 'forbidden-key', { key: name }));
       else if (!shape) into.push(problem(here, 'unknown-field', { field: name.slice(0, 80) }));
       else shape.check(field, here, into);

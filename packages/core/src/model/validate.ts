@@ -3,25 +3,24 @@ import { checkParams } from './archetypes/archetype.ts';
 import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
 import type { Cable, Device, Rig, Show, Songbook, Sound } from './documents.ts';
 import { splitRef } from './documents.ts';
+import { enoughProblems } from './shape.ts';
 import { rigShape, songbookShape } from './shapes.ts';
 import { slotPlace } from './slots.ts';
 import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
-
-const enough = 50;
 
 /** Checks a rig of unknown origin: shape first, then what it refers to. At most the first 50 problems are told. */
 export function validateRig(value: unknown, at = ''): Result<Rig> {
   const problems: Problem[] = [];
   rigShape.check(value, at, problems);
   if (problems.length === 0) problems.push(...referProblems(value as Rig, at));
-  return problems.length === 0 ? accept(value as Rig) : { ok: false, problems: problems.slice(0, enough) };
+  return problems.length === 0 ? accept(value as Rig) : { ok: false, problems: problems.slice(0, enoughProblems) };
 }
 
 export function validateSongbook(value: unknown, at = ''): Result<Songbook> {
   const problems: Problem[] = [];
   songbookShape.check(value, at, problems);
   if (problems.length === 0) problems.push(...songbookProblems(value as Songbook, at));
-  return problems.length === 0 ? accept(value as Songbook) : { ok: false, problems: problems.slice(0, enough) };
+  return problems.length === 0 ? accept(value as Songbook) : { ok: false, problems: problems.slice(0, enoughProblems) };
 }
 
 /** What a rig casts must be in the songbook it is shown with. */

@@ -41,6 +41,7 @@ describe('problems', () => {
     'in-use': { what: 'The part', id: 'verse', by: 'the rig “Fly”' },
     'old-value-differs': { now: '7' },
     'already-there': { what: 'batch', id: 'x' },
+    'nothing-changes': {},
     'unknown-command': { command: 'dance' },
   };
   test.each(problemCodes)('%s is said in a whole sentence that holds its facts and what to do', (code) => {

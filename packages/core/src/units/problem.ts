@@ -18,6 +18,7 @@ export const problemCodes = [
   'in-use',
   'old-value-differs',
   'already-there',
+  'nothing-changes',
   'unknown-command',
 ] as const;
 export type ProblemCode = (typeof problemCodes)[number];
@@ -66,6 +67,7 @@ const sentences: Record<ProblemCode, (facts: Problem['facts']) => string> = {
   'in-use': (f) => `${f.what} "${f.id}" is still used by ${f.by}. Remove that first.`,
   'old-value-differs': (f) => `This changed in the meantime: it is now ${f.now}. Look at it and edit again.`,
   'already-there': (f) => `${f.what} "${f.id}" is already there. Use another id.`,
+  'nothing-changes': () => 'This edit leaves all as it is. There is nothing to save.',
   'unknown-command': (f) => `Unknown command "${f.command}".`,
 };
 

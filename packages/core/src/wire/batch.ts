@@ -3,6 +3,9 @@ import { anything, constant, id, list, object, oneOf, record, text, either, deci
 import { accept, type Problem, type Result } from '../units/problem.ts';
 import { normalised } from './json.ts';
 
+/** Past these a batch is refused before it is read. `bytes` of JSON, `entries` and `depth` as in `jsonSize`. */
+export const batchLimits = { bytes: 2_000_000, entries: 200_000, depth: 24, steps: 4_000 } as const;
+
 const at = list(text(140, 1), 8, 1);
 const doc = oneOf('rig', 'songbook');
 
@@ -15,7 +18,7 @@ export const batchShape = object({
       remove: object({ doc, op: constant('remove'), at, old: anything }),
       set: object({ doc, op: constant('set'), at }, { value: anything, old: anything }),
     }),
-    4_000,
+    batchLimits.steps,
   ),
 });
 

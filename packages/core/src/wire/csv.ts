@@ -93,8 +93,9 @@ export function readSongs(show: Show, rows: Rows, freshId: (name: string, taken:
     else if (JSON.stringify(known.song) !== JSON.stringify(facts)) problems.push(problem(at(line, 'song'), 'duplicate', { what: 'song with other facts', id: name }));
     const part = cell('part');
     if (part === '') return;
+    if (part.length > 200) problems.push(problem(at(line, 'part'), 'too-large', { count: part.length, limit: 200 }));
     const bars = numberOf(cell('bars'), 1, 2_000, true, at(line, 'bars'), problems);
-    read.get(name.toLowerCase())!.parts.push({ line, name: part.slice(0, 200), ...(bars === null ? {} : { bars }), plays: cell('plays') });
+    read.get(name.toLowerCase())!.parts.push({ line, name: part, ...(bars === null ? {} : { bars }), plays: cell('plays') });
   });
   const steps = problems.length > 0 ? [] : songSteps(show, [...read.values()], freshId, problems);
   return problems.length > 0 ? refuse(...problems.slice(0, 20)) : accept({ command: { name: 'import-songs', facts: { count: read.size } }, steps });

@@ -3,10 +3,11 @@ import { formatVersion } from '../model/documents.ts';
 import { isForbiddenKey } from '../model/shape.ts';
 import { showShape } from '../model/shapes.ts';
 import { checkShow } from '../change/steps.ts';
+import { jsonSize } from './json-size.ts';
 import { accept, problem, refuse, type Problem, type Result } from '../units/problem.ts';
 
 export const showFormat = 'yunta-show';
-export const wireLimits = { bytes: 20_000_000, depth: 24 } as const;
+export const wireLimits = { bytes: 20_000_000, entries: 2_000_000, depth: 24 } as const;
 
 /** An export file: both documents in one JSON text, keys in a fixed order. */
 export function exportShow(show: Show): string {
@@ -16,7 +17,8 @@ export function exportShow(show: Show): string {
 /** Reads an export file; refuses it whole with pointer and reason. */
 export function importShow(textOfFile: string): Result<Show> {
   if (textOfFile.length > wireLimits.bytes) return refuse(problem('', 'too-large', { count: textOfFile.length, limit: wireLimits.bytes }));
-  const depth = depthOf(textOfFile);
+  const { depth, entries } = jsonSize(textOfFile);
+  if (entries > wireLimits.entries) return refuse(problem('', 'too-large', { count: entries, limit: wireLimits.entries }));
   if (depth > wireLimits.depth) return refuse(problem('', 'too-deep', { limit: wireLimits.depth }));
   let data: unknown;
   try {
@@ -48,23 +50,6 @@ export const showSchema = {
   title: 'Yunta show: a rig and its songbook',
   ...showShape.schema,
 } as const;
-
-/** Depth of brackets, counted without recursion and without parsing. */
-function depthOf(json: string): number {
-  let depth = 0;
-  let deepest = 0;
-  let inText = false;
-  for (let i = 0; i < json.length; i += 1) {
-    const c = json.charCodeAt(i);
-    if (inText) {
-      if (c === 92) i += 1;
-      else if (c === 34) inText = false;
-    } else if (c === 34) inText = true;
-    else if (c === 123 || c === 91) deepest = Math.max(deepest, (depth += 1));
-    else if (c === 125 || c === 93) depth -= 1;
-  }
-  return deepest;
-}
 
 /** Texts in NFC, so that the same word is the same word. Keys are ids and are left to the check. */
 export function normalised(data: unknown): unknown {

@@ -1,4 +1,5 @@
 import type { Smf } from '../midi/smf.ts';
+import { cutText } from '../model/shape.ts';
 import { type Rows, songColumns } from './csv.ts';
 
 /** What of a MIDI file a songbook does not hold, or could not be told: said when it is taken in. */
@@ -83,4 +84,4 @@ const shownTempo = (microseconds: number): string => String(Math.round(6_000_000
 /** A name as the songbook can hold it: control characters fall away. */
 const cleaned = (text: string): string =>
   // eslint-disable-next-line no-control-regex -- taking them out is the point
-  text.replace(/[\u0000-\u001f\u007f]/g, ' ').trim().slice(0, 200);
+  cutText(text.replace(/[\u0000-\u001f\u007f]/g, ' ').trim().normalize('NFC'), 200);
