@@ -8,10 +8,22 @@ const root = path.resolve(import.meta.dirname, '..');
 
 /** The built server over a database of its own, both real processes that a test may kill and start again. */
 export class Running {
-  private database: Database | null = null;
+  private running: Database | null = null;
   private server: ChildProcess | null = null;
   readonly folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-test-'));
   url = '';
+  /** The database comes back on the port that it had. */
+  private port = 0;
+
+  /** The database's address, with its password. */
+  get database(): string {
+    return this.running!.url;
+  }
+
+  /** Stops the database in its tracks, or lets it go on. */
+  signalDatabase(signal: 'SIGSTOP' | 'SIGCONT'): void {
+    process.kill(this.running!.pid, signal);
+  }
 
   async start(): Promise<this> {
     await this.startDatabase();
@@ -20,14 +32,15 @@ export class Running {
   }
 
   async startDatabase(): Promise<void> {
-    this.database = await startDatabase(path.join(this.folder, 'database'), { port: 0, quiet: true });
+    this.running = await startDatabase(path.join(this.folder, 'database'), { port: this.port, quiet: true });
+    this.port = this.running.port;
   }
 
   /** On the same port as before, where there was one. */
   async startServer(): Promise<void> {
     const port = this.url === '' ? '0' : new URL(this.url).port;
     const child = spawn(process.execPath, [path.join(root, 'apps/server/dist/main.js')], {
-      env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: this.database!.url, YUNTA_PORT: port },
+      env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: this.running!.url, YUNTA_PORT: port, YUNTA_DATA: this.folder },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     this.server = child;
@@ -54,14 +67,14 @@ export class Running {
   }
 
   async killDatabase(): Promise<void> {
-    this.database!.kill();
-    await this.database!.ended;
-    this.database = null;
+    this.running!.kill();
+    await this.running!.ended;
+    this.running = null;
   }
 
   async stop(): Promise<void> {
     await this.stopServer();
-    await this.database?.stop();
+    await this.running?.stop();
     rmSync(this.folder, { recursive: true, force: true });
   }
 

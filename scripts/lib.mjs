@@ -1,10 +1,12 @@
 // Shared by the scripts: saying what happens, running commands, installing what is missing.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, statSync, writeFileSync, mkdirSync, readdirSync } from 'node:fs';
+import { existsSync, readFileSync, statSync, mkdirSync, readdirSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
 
 export const root = path.resolve(import.meta.dirname, '..');
+/** Where the data lies: YUNTA_HOME, from where the command was given, or `.yunta` beside the sources. */
+export const home = path.resolve(process.env.INIT_CWD ?? process.cwd(), process.env.YUNTA_HOME ?? path.join(root, '.yunta'));
 export const say = (line) => process.stdout.write(`${line}\n`);
 
 /** Runs a command to its end; its output is shown only where it fails (or `show`). Says every 15 s that it goes on. */
@@ -94,5 +96,4 @@ export function running(file, mark) {
 }
 
 export const ensureFolder = (folder) => mkdirSync(folder, { recursive: true });
-export const writePid = (file, pid) => writeFileSync(file, `${pid}\n`);
 export const capture = (command, args) => spawnSync(command, args, { encoding: 'utf8' });

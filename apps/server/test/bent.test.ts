@@ -105,7 +105,7 @@ describe('what is sent bent', () => {
       }
     }
     expect(refused).toBeGreaterThan(20);
-    expect((await running.ask('GET', '/health')).json).toEqual({ status: 'ok', database: 'ok' });
+    expect((await running.ask('GET', '/health')).json).toEqual({ server: 'ok', database: 'ok' });
   });
 
   test('changes no other rig', async () => {

@@ -1,16 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { type Command, commands, demoShow, exportShow, type Show } from '@yunta/core';
+import { type Command, commands, exportShow, type Show } from '@yunta/core';
 import type { ShowAtRevision, ShowSummary } from '@yunta/contract';
-import { DataSource } from 'typeorm';
 import { Running } from '../../../e2e/running.ts';
-import { startDatabase } from '../../../scripts/database.mjs';
-import { databaseOptions } from '../src/persistence/data-source.ts';
-import { Documents1764000000001 } from '../src/persistence/migrations/1-documents.ts';
-import { Ticks1764050000002 } from '../src/persistence/migrations/2-ticks.ts';
 
 jest.setTimeout(60_000);
 const running = new Running();
@@ -113,28 +105,4 @@ describe('a songbook that two rigs share', () => {
     expect(Object.keys(mine.songbook.parts).filter((id) => id.startsWith('race-'))).toHaveLength(20);
     expect([mine.songbookRevision, mine.revision, theirs.revision]).toEqual([20, 11, 11]);
   });
-});
-
-test('a database from before songbooks were shared: every rig keeps the one it had, and back again', async () => {
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-old-'));
-  const database = await startDatabase(path.join(folder, 'database'), { port: 0, quiet: true });
-  const old = await new DataSource({ ...databaseOptions(database.url), migrations: [Documents1764000000001, Ticks1764050000002] } as ConstructorParameters<typeof DataSource>[0]).initialize();
-  const show: Show = demoShow();
-  const unnamed = { ...show.songbook, name: '' };
-  const insert = (id: string, songbook: object) =>
-    old.query('INSERT INTO shows (workspace, id, actor, name, revision, rig, songbook, devices, sounds, changed_at) VALUES (?, ?, ?, ?, 3, ?, ?, 1, 1, now(6))', ['local', id, 'me', `Rig ${id}`, JSON.stringify(show.rig), JSON.stringify(songbook)]);
-  await insert('a', show.songbook);
-  await insert('b', unnamed);
-  await old.destroy();
-  const now = await new DataSource(databaseOptions(database.url)).initialize();
-  const rows: { id: string; songbook_id: string; document: string; revision: number }[] = await now.query('SELECT shows.id, songbook_id, document, shows.revision FROM shows JOIN songbooks ON songbooks.id = songbook_id ORDER BY id');
-  expect(rows.map((row) => [row.id, row.songbook_id, JSON.parse(row.document), row.revision])).toEqual([
-    ['a', 'a', show.songbook, 3],
-    ['b', 'b', unnamed, 3],
-  ]);
-  await now.undoLastMigration();
-  expect((await now.query('SELECT songbook FROM shows ORDER BY id')).map((row: { songbook: string }) => JSON.parse(row.songbook))).toEqual([show.songbook, unnamed]);
-  await now.destroy();
-  await database.stop();
-  rmSync(folder, { recursive: true, force: true });
 });

@@ -55,7 +55,51 @@ export interface ProblemDetails {
   readonly title: string;
   readonly status: number;
   readonly code: string;
+  /** Of a fault that nobody foresaw: under this the server's log has the story. */
+  readonly id?: string;
   readonly errors: readonly Problem[];
+}
+
+/** What `/health` tells; 503 while the database is away. */
+export interface Health {
+  readonly server: 'ok';
+  readonly database: 'ok' | 'away';
+}
+
+/** A revision that somebody gave a name to. */
+export interface NamedRevision {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly at: string;
+  readonly actor: string;
+}
+
+/** With the documents as they were then. */
+export interface RevisionContent extends NamedRevision {
+  readonly rig: Rig;
+  readonly songbook: Songbook;
+}
+
+/** Why a copy of all data was made: every day, by hand, or before something that changes all of them. */
+export type BackupKind = 'daily' | 'manual' | 'before-upgrade' | 'before-restore';
+
+/** A copy of all data that lies beside the database. */
+export interface BackupFile {
+  /** The file's name, by which it is downloaded and restored. */
+  readonly name: string;
+  readonly kind: BackupKind;
+  readonly at: string;
+  readonly bytes: number;
+}
+
+/** What a restore brought back: rows by table. */
+export interface RestoredBackup {
+  readonly rigs: number;
+  readonly songbooks: number;
+  readonly edits: number;
+  /** The copy of what was there before, made first; null where nothing was. */
+  readonly before: string | null;
 }
 
 /** A line of the worksheet that somebody has keyed in, with what it said then: an edit that changes the line opens it again. */

@@ -6,6 +6,7 @@ export { loopsOf, switchingOf, type Loop, type Switching } from './model/switchi
 export { slotPlace, slotsOfController } from './model/slots.ts';
 export { noted } from './model/notes.ts';
 export { isByHand, isWiredAlike, retold, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
+export { nameShape } from './model/shapes.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';
 export { chosenSetList, partsInSetOrder } from './model/set-order.ts';
 export { catalogue, type CatalogueEntry, findTypes, typeById } from './catalogue/types.ts';

@@ -50,3 +50,17 @@ export class TickRow {
   @Column('varchar', { length: 1000 }) said: string;
   @Column('datetime', { precision: 6 }) at: Date;
 }
+
+/** A revision that somebody gave a name to, with the documents as they were. */
+@Entity('revisions')
+export class RevisionRow {
+  @PrimaryColumn('varchar', { length: 36 }) workspace: string;
+  @PrimaryColumn('varchar', { name: 'show_id', length: 64 }) show: string;
+  @PrimaryColumn('varchar', { length: 64 }) id: string;
+  @Column('varchar', { length: 64 }) actor: string;
+  @Column('varchar', { length: 200 }) name: string;
+  @Column('int') revision: number;
+  @Column('longtext') rig: string;
+  @Column('longtext') songbook: string;
+  @Column('datetime', { precision: 6 }) at: Date;
+}

@@ -1,18 +1,22 @@
 import { randomUUID } from 'node:crypto';
-import { Inject, Injectable } from '@nestjs/common';
+import { Inject, Injectable, Logger } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { applySteps, demoShow, emptyShow, exportShow, flyShow, importShow, problem, readBatch, type Rig, sameData, sharingProblems, type Show, starterById, withSongbook } from '@yunta/core';
+import { applySteps, type Batch, checkShow, demoShow, describeProblem, emptyShow, exportShow, flyShow, importShow, problem, readBatch, repairShow, type Rig, sameData, sharingProblems, type Show, starterById, stepsBetween, withSongbook } from '@yunta/core';
 import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@yunta/contract';
 import { DataSource, type EntityManager, Not } from 'typeorm';
 import { BatchRow, ShowRow, SongbookRow } from '../persistence/entities.ts';
+import { withRetries } from '../persistence/retry.ts';
 import { Refused } from '../platform/problem.ts';
 import type { NewShowDto, SentBatchDto } from './dto.ts';
+import { storableName } from './storable-name.ts';
 
 /** The one local workspace and user of today. */
 export const here = { workspace: 'local', actor: 'me' } as const;
 
 @Injectable()
 export class ShowsService {
+  private readonly logger = new Logger('shows');
+
   constructor(@InjectDataSource() @Inject(DataSource) private readonly database: DataSource) {}
 
   async list(): Promise<ShowSummary[]> {
@@ -39,17 +43,47 @@ export class ShowsService {
       const at = new Date();
       const book = shared ?? { ...here, id, revision: 0, document: JSON.stringify(show.songbook), changedAt: at };
       if (!shared) await manager.insert(SongbookRow, book);
-      const { rig } = shared ? withSongbook(show.rig, JSON.parse(shared.document)) : show;
+      const { rig, songbook } = shared ? withSongbook(show.rig, JSON.parse(shared.document)) : show;
+      const checked = checkShow({ rig, songbook });
+      if (!checked.ok) throw new Refused(checked.problems);
       const row: ShowRow = { ...here, id, revision: 0, songbook: book.id, ...projectedRig(rig), changedAt: at };
       await manager.insert(ShowRow, row);
       return summaryOf(row);
     };
-    if (body.songbookOf === undefined) return this.database.transaction((manager) => made(manager, null));
+    if (body.songbookOf === undefined) return withRetries(() => this.database.transaction((manager) => made(manager, null)));
     return this.holding(body.songbookOf, 'to read', (manager, { book }) => made(manager, book));
   }
 
+  /** The rig as it is; one that was stored before today's checks and does not pass them is repaired first. */
   async read(id: string): Promise<ShowAtRevision> {
+    const at = await this.asStored(id);
+    if (checkShow({ rig: at.rig, songbook: at.songbook }).ok) return at;
+    await this.repair(id);
+    return this.asStored(id);
+  }
+
+  async mustBeThere(id: string): Promise<void> {
+    await this.rowOf(this.database.manager, id);
+  }
+
+  private asStored(id: string): Promise<ShowAtRevision> {
     return this.database.transaction('REPEATABLE READ', async (manager) => this.told(manager, await this.rows(manager, id)));
+  }
+
+  /** Repairs a stored rig and its songbook as an edit that the history tells; leaves what cannot be repaired as it is. */
+  private async repair(id: string): Promise<void> {
+    await this.holding(id, 'to write', async (manager, { row, book }) => {
+      const was = documentsOf(row, book);
+      const repaired = repairShow(was);
+      if (!repaired) {
+        const checked = checkShow(was);
+        return this.logger.warn(`rig ${id} cannot be repaired: ${checked.ok ? '' : checked.problems.slice(0, 5).map((one) => `${one.pointer} ${describeProblem(one)}`).join(' ')}`);
+      }
+      const steps = stepsBetween(was, repaired.show);
+      if (steps.length === 0) return;
+      this.logger.warn(`repaired rig ${id} at ${repaired.places.slice(0, 20).join(' ')}`);
+      await this.store(manager, { row, book }, repaired.show, { id: `repair-${randomUUID()}`, command: { name: 'repair', facts: { count: repaired.places.length } }, steps });
+    });
   }
 
   async export(id: string): Promise<string> {
@@ -85,7 +119,7 @@ export class ShowsService {
     const read = readBatch(sent);
     if (!read.ok) throw new Refused(read.problems);
     const batch = read.value;
-    const writes = batch.steps.some((step) => step.doc === 'songbook');
+    const writes = writesSongbook(batch);
     return this.holding(id, writes ? 'to write' : 'to read', async (manager, { row, book }) => {
       const before = await manager.findOneBy(BatchRow, { workspace: here.workspace, show: id, id: batch.id });
       if (before) return { ...this.repeated(before, batch.steps), songbookRevision: book.revision };
@@ -93,18 +127,24 @@ export class ShowsService {
       const was = documentsOf(row, book);
       const result = applySteps(was, batch.steps);
       if (!result.ok) throw new Refused(result.problems);
-      const { rig, songbook } = result.value;
-      const revision = row.revision + 1;
-      const at = new Date();
+      if (result.value === was) throw new Refused([problem('', 'nothing-changes')]);
       if (writes) {
-        const problems = sharingProblems(was.songbook, songbook, (await this.sharing(manager, row)).map((other) => JSON.parse(other.rig)));
+        const problems = sharingProblems(was.songbook, result.value.songbook, (await this.sharing(manager, row)).map((other) => JSON.parse(other.rig)));
         if (problems.length > 0) throw new Refused(problems);
-        await manager.update(SongbookRow, { workspace: here.workspace, id: book.id }, { document: JSON.stringify(songbook), actor: here.actor, revision: book.revision + 1, changedAt: at });
       }
-      await manager.update(ShowRow, { workspace: here.workspace, id }, { ...projectedRig(rig), actor: here.actor, revision, changedAt: at });
-      await manager.insert(BatchRow, { ...here, show: id, id: batch.id, revision, command: JSON.stringify(batch.command), steps: JSON.stringify(batch.steps), at });
-      return { revision, songbookRevision: book.revision + (writes ? 1 : 0), repeated: false };
+      return { ...(await this.store(manager, { row, book }, result.value, batch)), repeated: false };
     });
+  }
+
+  /** Writes what a batch made of a rig and, where it has a step there, of its songbook. Both rows are locked. */
+  private async store(manager: EntityManager, { row, book }: Rows, { rig, songbook }: Show, batch: Batch): Promise<Omit<AppliedBatch, 'repeated'>> {
+    const at = new Date();
+    const revision = row.revision + 1;
+    const writes = writesSongbook(batch);
+    if (writes) await manager.update(SongbookRow, { workspace: here.workspace, id: book.id }, { document: JSON.stringify(songbook), actor: here.actor, revision: book.revision + 1, changedAt: at });
+    await manager.update(ShowRow, { workspace: here.workspace, id: row.id }, { ...projectedRig(rig), actor: here.actor, revision, changedAt: at });
+    await manager.insert(BatchRow, { ...here, show: row.id, id: batch.id, revision, command: JSON.stringify(batch.command), steps: JSON.stringify(batch.steps), at });
+    return { revision, songbookRevision: book.revision + (writes ? 1 : 0) };
   }
 
   async history(id: string): Promise<HistoryEntry[]> {
@@ -127,12 +167,13 @@ export class ShowsService {
     const mode = book === 'to write' ? ('pessimistic_write' as const) : ('pessimistic_read' as const);
     for (;;) {
       const { songbook } = await this.rowOf(this.database.manager, id);
-      const done = await this.database.transaction(async (manager) => {
+      const attempt = () => this.database.transaction(async (manager) => {
         const held = await manager.findOne(SongbookRow, { where: { workspace: here.workspace, id: songbook }, lock: { mode } });
         const row = await manager.findOne(ShowRow, { where: { workspace: here.workspace, id }, lock: { mode: 'pessimistic_write' } });
         if (!row) throw notThere(id);
         return held && row.songbook === held.id ? { result: await work(manager, { row, book: held }) } : null;
       });
+      const done = await withRetries(attempt);
       if (done) return done.result;
     }
   }
@@ -144,13 +185,17 @@ export class ShowsService {
 
   private async rowOf(manager: EntityManager, id: string): Promise<ShowRow> {
     const row = await manager.findOneBy(ShowRow, { workspace: here.workspace, id });
-    if (!row) throw notThere(id);
+    // The database takes ids for the same that differ in capitals.
+    if (row?.id !== id) throw notThere(id);
     return row;
   }
 
-  /** The other rigs over the same songbook, as they are now. */
+  /**
+   * The other rigs over the same songbook. Whoever asks holds the songbook to write, so nobody writes to any of them:
+   * no lock is taken, and none waited for.
+   */
   private sharing(manager: EntityManager, { id, songbook }: ShowRow): Promise<ShowRow[]> {
-    return manager.find(ShowRow, { where: { workspace: here.workspace, songbook, id: Not(id) }, order: { name: 'ASC' }, lock: { mode: 'pessimistic_read' } });
+    return manager.find(ShowRow, { where: { workspace: here.workspace, songbook, id: Not(id) }, order: { name: 'ASC' } });
   }
 
   private async told(manager: EntityManager, rows: Rows): Promise<ShowAtRevision> {
@@ -161,17 +206,19 @@ export class ShowsService {
 
   private madeFrom(body: NewShowDto): Show {
     if (body.kind === 'demo') return body.rig === 'fly' ? flyShow() : demoShow();
-    if (body.kind === 'empty') return emptyShow('rig', (body.name ?? 'New rig').normalize('NFC'));
+    if (body.kind === 'empty') return emptyShow('rig', storableName(body.name ?? 'New rig'));
     if (body.kind === 'starter') {
       if (body.starter === undefined) throw new Refused([problem('/starter', 'missing-field', { field: 'starter' })]);
       const { make, name } = starterById(body.starter);
-      return make('rig', (body.name ?? name).normalize('NFC'));
+      return make('rig', storableName(body.name ?? name));
     }
     const read = importShow(body.text ?? '');
     if (!read.ok) throw new Refused(read.problems);
     return read.value;
   }
 }
+
+const writesSongbook = ({ steps }: Batch): boolean => steps.some((step) => step.doc === 'songbook');
 
 interface Rows {
   readonly row: ShowRow;

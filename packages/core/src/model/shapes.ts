@@ -4,7 +4,9 @@ import { formatVersion, noteValues, rigFormat, schools, songbookFormat } from '.
 /** Shapes of the two documents, field by field; what refers to what is checked in validate.ts. */
 export const limits = { devices: 2_000, cables: 6_000, sounds: 2_000, slots: 4_000, parts: 10_000, actions: 400, places: 100 } as const;
 
-const name = text(200, 1);
+/** What anything is called. */
+export const nameShape = text(200, 1);
+const name = nameShape;
 const order = text(120, 1);
 const channel = integer(1, 16);
 const sevenBit = integer(0, 127);

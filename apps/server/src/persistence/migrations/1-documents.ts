@@ -5,7 +5,7 @@ export class Documents1764000000001 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      CREATE TABLE shows (
+      CREATE TABLE IF NOT EXISTS shows (
         workspace varchar(36) NOT NULL,
         id varchar(64) NOT NULL,
         actor varchar(64) NOT NULL,
@@ -19,7 +19,7 @@ export class Documents1764000000001 implements MigrationInterface {
         PRIMARY KEY (workspace, id)
       ) ENGINE=InnoDB`);
     await runner.query(`
-      CREATE TABLE batches (
+      CREATE TABLE IF NOT EXISTS batches (
         workspace varchar(36) NOT NULL,
         show_id varchar(64) NOT NULL,
         id varchar(64) NOT NULL,
@@ -35,7 +35,7 @@ export class Documents1764000000001 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE batches');
-    await runner.query('DROP TABLE shows');
+    await runner.query('DROP TABLE IF EXISTS batches');
+    await runner.query('DROP TABLE IF EXISTS shows');
   }
 }

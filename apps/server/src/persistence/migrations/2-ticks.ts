@@ -5,7 +5,7 @@ export class Ticks1764050000002 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      CREATE TABLE ticks (
+      CREATE TABLE IF NOT EXISTS ticks (
         workspace varchar(36) NOT NULL,
         show_id varchar(64) NOT NULL,
         line varchar(200) COLLATE utf8mb4_bin NOT NULL,
@@ -18,6 +18,6 @@ export class Ticks1764050000002 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE ticks');
+    await runner.query('DROP TABLE IF EXISTS ticks');
   }
 }

@@ -1,4 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { hasColumn, hasConstraint } from '../schema.ts';
 
 /** The songbook becomes a document of its own, so that several rigs can share one. Each rig keeps the one it had. */
 export class Songbooks1764100000003 implements MigrationInterface {
@@ -6,7 +7,7 @@ export class Songbooks1764100000003 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      CREATE TABLE songbooks (
+      CREATE TABLE IF NOT EXISTS songbooks (
         workspace varchar(36) NOT NULL,
         id varchar(64) NOT NULL,
         actor varchar(64) NOT NULL,
@@ -15,11 +16,14 @@ export class Songbooks1764100000003 implements MigrationInterface {
         changed_at datetime(6) NOT NULL,
         PRIMARY KEY (workspace, id)
       ) ENGINE=InnoDB`);
-    await runner.query(`INSERT INTO songbooks (workspace, id, actor, revision, document, changed_at)
-      SELECT workspace, id, actor, 0, songbook, changed_at FROM shows`);
-    await runner.query('ALTER TABLE shows ADD COLUMN songbook_id varchar(64) NULL');
-    await runner.query('UPDATE shows SET songbook_id = id');
-    await runner.query('ALTER TABLE shows MODIFY songbook_id varchar(64) NOT NULL, DROP COLUMN songbook, ADD CONSTRAINT songbook_of_show FOREIGN KEY (workspace, songbook_id) REFERENCES songbooks (workspace, id)');
+    if (await hasColumn(runner, 'shows', 'songbook')) {
+      await runner.query(`INSERT IGNORE INTO songbooks (workspace, id, actor, revision, document, changed_at)
+        SELECT workspace, id, actor, 0, songbook, changed_at FROM shows`);
+    }
+    await runner.query('ALTER TABLE shows ADD COLUMN IF NOT EXISTS songbook_id varchar(64) NULL');
+    await runner.query('UPDATE shows SET songbook_id = id WHERE songbook_id IS NULL');
+    const refers = (await hasConstraint(runner, 'shows', 'songbook_of_show')) ? '' : ', ADD CONSTRAINT songbook_of_show FOREIGN KEY (workspace, songbook_id) REFERENCES songbooks (workspace, id)';
+    await runner.query(`ALTER TABLE shows MODIFY songbook_id varchar(64) NOT NULL, DROP COLUMN IF EXISTS songbook${refers}`);
   }
 
   async down(runner: QueryRunner): Promise<void> {

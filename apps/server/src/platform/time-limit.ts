@@ -1,0 +1,14 @@
+import type { NextFunction, Request, Response } from 'express';
+import { databaseAway, sendProblem } from './problem.ts';
+
+/** Whoever asks gets an answer within so many ms, though the database may give none; downloads and restores excepted. */
+export const answerLimit = 12_000;
+
+export function timeLimit(request: Request, response: Response, next: NextFunction): void {
+  if (/^\/api\/(backup|backups\/[^/]+(\/restore)?)$/.test(request.path)) return next();
+  const timer = setTimeout(() => {
+    if (!response.headersSent) sendProblem(response, 503, 'database-away', databaseAway);
+  }, answerLimit);
+  response.once('close', () => clearTimeout(timer));
+  next();
+}
