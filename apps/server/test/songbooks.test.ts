@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { type Command, commands, exportShow, type Show } from '@yunta/core';
+import { type Command, commands, demoShow, exportShow } from '@yunta/core';
 import type { ShowAtRevision, ShowSummary } from '@yunta/contract';
 import { Running } from '../../../e2e/running.ts';
 
@@ -105,4 +105,28 @@ describe('a songbook that two rigs share', () => {
     expect(Object.keys(mine.songbook.parts).filter((id) => id.startsWith('race-'))).toHaveLength(20);
     expect([mine.songbookRevision, mine.revision, theirs.revision]).toEqual([20, 11, 11]);
   });
+});
+
+test('four editors of two rigs over one songbook: every edit is taken or refused as a conflict, none fails, and none is lost', async () => {
+  const [combo, fly] = await pair();
+  const songs = Object.keys((await read(combo)).songbook.songs).slice(0, 3);
+  const seen = { taken: 0, conflicts: 0 };
+  const others: unknown[] = [];
+  const editor = async (n: number): Promise<void> => {
+    const rig = n % 2 === 0 ? combo : fly;
+    for (let i = 0; i < 40; i += 1) {
+      const show = await read(rig);
+      const command = i % 3 === 2 ? commands.renameRig(show, `Rig ${n} ${i}`) : commands.setSong(show, songs[(n + i) % 3], 'tempo', 60 + ((n * 40 + i) % 140) + n / 10);
+      const answer = await send(rig, command, show.revision);
+      if (answer.status === 200) seen.taken += 1;
+      else if (answer.status === 409) seen.conflicts += 1;
+      else others.push(answer);
+    }
+  };
+  await Promise.all([0, 1, 2, 3].map(editor));
+  expect(others).toEqual([]);
+  expect(seen.taken).toBeGreaterThan(60);
+  expect((await read(combo)).revision + (await read(fly)).revision).toBe(seen.taken);
+  const history = async (id: string) => ((await running.ask('GET', `/api/shows/${id}/history`)).json as object[]).length;
+  expect((await history(combo)) + (await history(fly))).toBe(seen.taken);
 });

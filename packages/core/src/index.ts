@@ -18,6 +18,7 @@ export { between } from './change/order.ts';
 export { endsOf, isOut, type CableEnd } from './model/cable-ends.ts';
 export { readPatchLine, type PatchLine } from './change/patch-line.ts';
 export { stepsBetween } from './change/difference.ts';
+export { rebaseSteps } from './change/rebase.ts';
 export { applySteps, type Batch, checkShow, invertSteps, sameData, type Step } from './change/steps.ts';
 export { demoShow, flyShow } from './demo/demo.ts';
 export { emptyShow } from './starters/empty.ts';

@@ -10,8 +10,8 @@ async function opened(kept: string | null = null) {
     readShow: () => new Promise(() => undefined),
     sendBatch: () => new Promise(() => undefined),
     ownSongbook: () => new Promise(() => undefined),
-    loadOutbox: () => Promise.resolve([]),
-    saveOutbox: () => Promise.resolve(),
+    storage: { load: () => Promise.resolve({ edits: [], unreadable: 0 }), put: () => Promise.resolve(), remove: () => Promise.resolve(), loadShow: () => Promise.resolve(null), keepShow: () => Promise.resolve() },
+    windows: { announce: () => undefined, listen: () => () => undefined },
   });
   const open = new OpenRig('rig', store, new JudgedShow(store, () => Promise.resolve(null)), { load: () => kept, save: (sound) => saved.push(sound) });
   let told = 0;

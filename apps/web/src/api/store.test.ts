@@ -1,9 +1,10 @@
 import { describe, expect, jest, test } from '@jest/globals';
-import { applySteps, type Batch, commands, demoShow, describeProblem, emptyShow, flyShow, type Rig, type Show, sharingProblems, type Songbook } from '@yunta/core';
+import { applySteps, commands, demoShow, describeProblem, emptyShow, flyShow, type Rig, type Show, sharingProblems, type Songbook } from '@yunta/core';
 import type { AppliedBatch, SentBatch, ShowAtRevision } from '@yunta/contract';
 import fc from 'fast-check';
 import { RefusedError } from './shows.ts';
-import { ShowStore, type Ways } from './store.ts';
+import { editKey, type KeptEdit, type Outbox, readEdit, type Storage } from './outbox.ts';
+import { ShowStore, type Transport } from './store.ts';
 
 /** The server as the store sees it: two rigs over one songbook, each batch once, and a wire that a test can cut. */
 class Server {
@@ -11,12 +12,17 @@ class Server {
   private readonly applied = new Map<string, number>();
   /** How many of the next answers get lost on their way back. */
   lostAnswers = 0;
+  lostAs: 'silence' | 'database-away' = 'silence';
+  /** It fails on an edit that names this. */
+  failsOn = '';
 
   constructor({ rig, songbook }: Show = demoShow(), fly: Rig = flyShow().rig) {
     const book = { songbook, revision: 0 };
     this.rigs.set('combo', { rig, revision: 0, book });
     this.rigs.set('fly', { rig: fly, revision: 0, book });
   }
+
+  has = (batch: string): boolean => this.applied.has(batch);
 
   delete(id: string): void {
     this.rigs.delete(id);
@@ -36,9 +42,11 @@ class Server {
 
   private apply(id: string, { base, ...batch }: SentBatch): AppliedBatch {
     const held = this.held(id);
+    if (this.failsOn !== '' && JSON.stringify(batch).includes(this.failsOn)) throw new RefusedError({ type: 'urn:x', title: 'Something went wrong.', status: 500, code: 'fault', id: '1a2b3c4d', errors: [] }, 'Something went wrong.');
     const before = this.applied.get(batch.id);
     if (before !== undefined) return { revision: before, songbookRevision: held.book.revision, repeated: true };
     expect(base).toBeLessThanOrEqual(held.revision);
+    expect(batch.steps.length).toBeGreaterThan(0);
     const result = applySteps({ rig: held.rig, songbook: held.book.songbook }, batch.steps);
     const others = [...this.rigs.values()].filter((other) => other !== held && other.book === held.book).map((other) => other.rig);
     const problems = result.ok ? sharingProblems(held.book.songbook, result.value.songbook, others) : result.problems;
@@ -62,23 +70,67 @@ class Server {
     const said = answer();
     if (this.lostAnswers > 0) {
       this.lostAnswers -= 1;
+      if (this.lostAs === 'database-away') throw new RefusedError({ type: 'urn:x', title: 'The database does not answer.', status: 503, code: 'database-away', errors: [] }, 'The database does not answer.');
       throw new RefusedError(null, 'The server does not answer.');
     }
     return said;
   }
 
-  /** What one tab talks to; `kept` is what its browser keeps when it closes. */
-  ways(kept: { batches: readonly Batch[] } = { batches: [] }): Ways {
+  /** What one window talks to; `browser` is what its browser keeps and what windows of it tell each other. */
+  transport(browser = new FakeBrowser()): Transport {
     return {
       readShow: (id) => this.answered(() => this.read(id)),
       sendBatch: (id, batch) => this.answered(() => this.apply(id, batch)),
       ownSongbook: (id) => this.answered(() => this.ownSongbook(id)),
-      loadOutbox: () => Promise.resolve(kept.batches),
-      saveOutbox: (_, batches) => ((kept.batches = batches), Promise.resolve()),
+      storage: browser.storage(),
+      windows: browser.windows(),
     };
   }
 
-  open = (id: string, kept?: { batches: readonly Batch[] }): Promise<ShowStore> => ShowStore.open(this.read(id), this.ways(kept));
+  open = (id: string, browser?: FakeBrowser): Promise<ShowStore> => ShowStore.open(this.read(id), this.transport(browser));
+}
+
+/** What windows of one browser share: records, and a channel on which nobody hears themselves. */
+class FakeBrowser {
+  readonly records = new Map<string, unknown>();
+  readonly shows = new Map<string, ShowAtRevision>();
+  private readonly ears: { heard: (rig: string) => void; from: object }[] = [];
+  isBroken = false;
+
+  storage(): Storage {
+    const working = <T>(work: () => T): Promise<T> => (this.isBroken ? Promise.reject(new Error('no storage')) : Promise.resolve().then(work));
+    return {
+      load: (rig) =>
+        working((): Outbox => {
+          const found = [...this.records].filter(([key]) => key.startsWith(`edit/${rig}/`)).sort(([a], [b]) => (a < b ? -1 : 1));
+          const edits = found.flatMap(([key, data]) => readEdit(key, data) ?? []);
+          for (const [key, data] of found.filter((one) => !readEdit(...one))) {
+            this.records.delete(key);
+            this.records.set(`unreadable/${key}`, data);
+          }
+          return { edits, unreadable: found.length - edits.length };
+        }),
+      put: ({ key, ...data }) => working(() => void this.records.set(key, JSON.parse(JSON.stringify(data)))),
+      remove: (key) => working(() => void this.records.delete(key)),
+      loadShow: (rig) => working(() => this.shows.get(rig) ?? null),
+      keepShow: (at) => working(() => void this.shows.set(at.id, at)),
+    };
+  }
+
+  windows(): Transport['windows'] {
+    const from = {};
+    return {
+      announce: (rig) => this.ears.filter((ear) => ear.from !== from).forEach(({ heard }) => heard(rig)),
+      listen: (heard) => {
+        const ear = { heard, from };
+        this.ears.push(ear);
+        return () => void this.ears.splice(this.ears.indexOf(ear), 1);
+      },
+    };
+  }
+
+  /** Edits of a rig that wait here. */
+  waiting = (rig: string): readonly KeptEdit[] => [...this.records].flatMap(([key, data]) => (key.startsWith(`edit/${rig}/`) ? (readEdit(key, data) ?? []) : []));
 }
 
 const settled = async () => {
@@ -118,18 +170,198 @@ describe('one window', () => {
     expect(server.read('combo')).toMatchObject({ revision: 1, songbookRevision: 1 });
     jest.useRealTimers();
   });
-  test('what a closed tab could not send is sent by the next', async () => {
+  test('what a closed window could not send is sent by the next', async () => {
     const server = new Server();
-    const kept: { batches: readonly Batch[] } = { batches: [] };
-    server.lostAnswers = 0;
-    const dead: Ways = { ...server.ways(kept), sendBatch: () => new Promise(() => undefined) };
-    rename(await ShowStore.open(server.read('combo'), dead), 'Kept');
+    const browser = new FakeBrowser();
+    rename(await ShowStore.open(server.read('combo'), { ...server.transport(browser), sendBatch: () => new Promise(() => undefined) }), 'Kept');
     await settled();
     expect(server.read('combo').revision).toBe(0);
-    await server.open('combo', kept);
+    await server.open('combo', browser);
     await settled();
     expect(server.read('combo')).toMatchObject({ revision: 1, rig: { name: 'Kept' } });
-    expect(kept.batches).toEqual([]);
+    expect(browser.records.size).toBe(0);
+  });
+  test('an edit that changes nothing is not sent, and is no failure', async () => {
+    const server = new Server();
+    const store = await server.open('combo');
+    expect(rename(store, store.get().show.rig.name)).toBe(true);
+    await settled();
+    expect(store.get()).toMatchObject({ saving: 'saved', revision: 0, undo: [] });
+  });
+  test('a name is kept in composed form here too', async () => {
+    const server = new Server();
+    const store = await server.open('combo');
+    rename(store, 'Cafe\u0301');
+    await settled();
+    expect([store.get().show.rig.name, server.read('combo').rig.name]).toEqual(['Caf\u00e9', 'Caf\u00e9']);
+  });
+  test('too much for one edit is refused here, and nothing is stuck', async () => {
+    const server = new Server();
+    const store = await server.open('combo');
+    const params = Object.fromEntries(Array.from({ length: 50 }, (_, i) => [`w${i}`, { id: `w${i}`, rule: 'x', at: {}, reason: 'y'.repeat(500) }]));
+    const steps = Array.from({ length: 90 }, (_, i) => ({ doc: 'rig' as const, op: 'set' as const, at: ['waivers'], value: { ...params, [`n${i}`]: { id: `n${i}`, rule: 'x', at: {}, reason: 'z' } }, ...(i === 0 ? {} : { old: { ...params, [`n${i - 1}`]: { id: `n${i - 1}`, rule: 'x', at: {}, reason: 'z' } } }) }));
+    const first = { ...steps[0], ...(store.get().show.rig.waivers ? { old: store.get().show.rig.waivers } : {}) };
+    expect(store.run({ command: { name: 'rename', facts: { name: 'x' } }, steps: [first, ...steps.slice(1)] })).toBe(false);
+    expect(store.get().refusal).toContain('too much for one edit');
+    rename(store, 'After');
+    await settled();
+    expect(store.get()).toMatchObject({ saving: 'saved', refusal: null });
+  });
+  test('an edit on which the server fails each time is set aside after three tries, and those after it are saved', async () => {
+    jest.useFakeTimers();
+    const server = new Server();
+    const store = await server.open('combo');
+    server.failsOn = 'Cursed';
+    rename(store, 'Cursed');
+    tempo(store, 99);
+    for (let i = 0; i < 4; i += 1) {
+      await settled();
+      jest.advanceTimersByTime(2000);
+    }
+    await settled();
+    jest.useRealTimers();
+    expect(store.get()).toMatchObject({ saving: 'saved', aside: [{ words: 'Rename to Cursed', why: expect.stringContaining('failed on it 3 times') }] });
+    expect(server.read('combo')).toMatchObject({ revision: 1, rig: { name: demoShow().rig.name }, songbook: { songs: { [song]: { tempo: 99 } } } });
+    expect(showOf(store.get().show)).toEqual(showOf(server.read('combo')));
+  });
+  test('a database that is away only makes it wait, however long', async () => {
+    jest.useFakeTimers();
+    const server = new Server();
+    const store = await server.open('combo');
+    server.lostAnswers = 6;
+    server.lostAs = 'database-away';
+    rename(store, 'Patient');
+    for (let i = 0; i < 8; i += 1) {
+      await settled();
+      jest.advanceTimersByTime(2000);
+    }
+    await settled();
+    jest.useRealTimers();
+    expect(store.get()).toMatchObject({ saving: 'saved', aside: [], show: { rig: { name: 'Patient' } } });
+  });
+});
+
+describe('what this browser keeps', () => {
+  /** A window that was closed before the server took its edits. */
+  const closed = async (server: Server, browser: FakeBrowser, ...edits: readonly ((store: ShowStore) => unknown)[]): Promise<void> => {
+    const store = await ShowStore.open(server.read('combo'), { ...server.transport(browser), sendBatch: () => new Promise(() => undefined) });
+    for (const edit of edits) edit(store);
+    await settled();
+  };
+
+  test('an unsent edit whose field changed meanwhile is a conflict on reopening: it stays until somebody decides', async () => {
+    const server = new Server();
+    const browser = new FakeBrowser();
+    await closed(server, browser, (store) => rename(store, 'Mine'), (store) => tempo(store, 77));
+    rename(await server.open('combo'), 'Theirs');
+    await settled();
+    const store = await server.open('combo', browser);
+    await settled();
+    expect(store.get()).toMatchObject({ saving: 'saved', show: { rig: { name: 'Theirs' }, songbook: { songs: { [song]: { tempo: 77 } } } }, aside: [{ words: 'Rename to Mine', why: expect.stringContaining('"Theirs"') }] });
+    const again = await server.open('combo', browser);
+    await settled();
+    expect(again.get().aside).toEqual(store.get().aside);
+    again.applyAside(again.get().aside[0].key);
+    await settled();
+    expect(again.get()).toMatchObject({ saving: 'saved', aside: [], show: { rig: { name: 'Mine' } } });
+    expect(server.read('combo').rig.name).toBe('Mine');
+    expect(browser.records.size).toBe(0);
+  });
+  test('one that is given up is gone, here and in the other windows', async () => {
+    const server = new Server();
+    const browser = new FakeBrowser();
+    await closed(server, browser, (store) => rename(store, 'Mine'));
+    rename(await server.open('combo'), 'Theirs');
+    await settled();
+    const [store, other] = [await server.open('combo', browser), await server.open('combo', browser)];
+    other.follow();
+    await settled();
+    expect([store.get().aside, other.get().aside].map((aside) => aside.length)).toEqual([1, 1]);
+    store.discardAside(store.get().aside[0].key);
+    await settled();
+    expect([store.get().aside, other.get().aside, [...browser.records]]).toEqual([[], [], []]);
+  });
+  test('one that the server had taken, its answer lost with the window, is no conflict', async () => {
+    const server = new Server();
+    const browser = new FakeBrowser();
+    const transport = server.transport(browser);
+    const deaf = await ShowStore.open(server.read('combo'), { ...transport, sendBatch: (id, batch) => transport.sendBatch(id, batch).then(() => new Promise(() => undefined)) });
+    rename(deaf, 'Taken');
+    await settled();
+    rename(await server.open('combo'), 'Later');
+    await settled();
+    expect(browser.waiting('combo')).toHaveLength(1);
+    const store = await server.open('combo', browser);
+    await settled();
+    expect(store.get()).toMatchObject({ saving: 'saved', aside: [], show: { rig: { name: 'Later' } } });
+    expect(browser.waiting('combo')).toEqual([]);
+    expect(server.read('combo').revision).toBe(2);
+  });
+  test('edits of two windows that are closed while the server is away are all there', async () => {
+    const server = new Server();
+    const browser = new FakeBrowser();
+    await closed(server, browser, (store) => rename(store, 'Name'));
+    await closed(server, browser, (store) => tempo(store, 88));
+    await server.open('combo', browser);
+    await settled();
+    expect(server.read('combo')).toMatchObject({ revision: 2, rig: { name: 'Name' }, songbook: { songs: { [song]: { tempo: 88 } } } });
+  });
+  test.each([
+    ['nothing', null],
+    ['a number', 7],
+    ['no batch', { steps: [] }],
+    ['a batch of another shape', { batch: { id: 'x', command: { name: 'x', facts: {} }, steps: [{ doc: 'rig', op: 'dance', at: ['name'] }] } }],
+    ['a list', [1, 2]],
+  ])('a record that is %s is put aside and told, and the others are sent', async (_, data) => {
+    const server = new Server();
+    const browser = new FakeBrowser();
+    await closed(server, browser, (store) => rename(store, 'Good'));
+    browser.records.set('edit/combo/000000000000001-000001/bad', data);
+    const store = await server.open('combo', browser);
+    expect(store.get().notice).toMatch(/1 unsent edit .* could not be read/);
+    await settled();
+    expect(server.read('combo').rig.name).toBe('Good');
+    expect([...browser.records.keys()]).toEqual(['unreadable/edit/combo/000000000000001-000001/bad']);
+  });
+  test('a browser that keeps nothing: the rig opens, says so, and edits are saved', async () => {
+    const server = new Server();
+    const browser = new FakeBrowser();
+    browser.isBroken = true;
+    const store = await server.open('combo', browser);
+    expect(store.get().keeps).toBe(false);
+    rename(store, 'Bare');
+    await settled();
+    expect(store.get()).toMatchObject({ saving: 'saved', keeps: false });
+    expect(server.read('combo').rig.name).toBe('Bare');
+  });
+  test('while the server is away the rig opens as it was last seen, and what is edited is sent when it is back', async () => {
+    jest.useFakeTimers();
+    const server = new Server();
+    const browser = new FakeBrowser();
+    rename(await server.open('combo', browser), 'Seen');
+    await settled();
+    jest.advanceTimersByTime(1000);
+    await settled();
+    server.lostAnswers = 4;
+    const store = await ShowStore.find('combo', server.transport(browser));
+    expect(store.get()).toMatchObject({ saving: 'waiting', notice: expect.stringContaining('as this browser last saw it'), show: { rig: { name: 'Seen' } } });
+    tempo(store, 71);
+    rename(await server.open('combo'), 'Meanwhile');
+    for (let i = 0; i < 6; i += 1) {
+      await settled();
+      jest.advanceTimersByTime(2000);
+    }
+    await settled();
+    jest.useRealTimers();
+    expect(store.get()).toMatchObject({ saving: 'saved', show: { rig: { name: 'Meanwhile' }, songbook: { songs: { [song]: { tempo: 71 } } } } });
+    server.lostAnswers = 1;
+    await expect(ShowStore.find('fly', server.transport(browser))).rejects.toThrow('does not answer');
+    await expect(ShowStore.find('nowhere', server.transport(browser))).rejects.toThrow('There is no rig');
+  });
+  test('keys sort in the order of the edits', () => {
+    const batch = { id: 'b', command: { name: 'x', facts: {} }, steps: [] };
+    const keys = [editKey('r', batch, 9), editKey('r', batch, 9), editKey('r', batch, 10), editKey('r', batch, 1_764_201_600_000)];
+    expect([...keys].sort()).toEqual(keys);
   });
 });
 
@@ -168,7 +400,7 @@ describe('two windows', () => {
     rename(yours, 'Yours');
     tempo(yours, 77);
     await settled();
-    expect(yours.get()).toMatchObject({ saving: 'saved', refusal: expect.stringMatching(/^Not saved: .*Yours/), show: { rig: { name: 'Mine' }, songbook: { songs: { [song]: { tempo: 77 } } } } });
+    expect(yours.get()).toMatchObject({ saving: 'saved', aside: [{ words: 'Rename to Yours', why: expect.stringContaining('"Mine"') }], show: { rig: { name: 'Mine' }, songbook: { songs: { [song]: { tempo: 77 } } } } });
     expect(server.read('combo')).toMatchObject({ revision: 2, songbook: { songs: { [song]: { tempo: 77 } } } });
   });
   test('a copy of its own: from then on the other is not followed', async () => {
@@ -204,39 +436,52 @@ describe('two windows', () => {
   });
 });
 
-test('law: whatever three windows do, in the end each shows what the server has, and every edit is there or told as lost', async () => {
-  const act = fc.record({ window: fc.nat(2), does: fc.constantFrom('rename', 'tempo', 'undo', 'refresh', 'wait'), value: fc.integer({ min: 40, max: 200 }) });
+test('law: whatever windows of two browsers do, opened and closed, each in the end shows what the server has, and every edit is there or set aside', async () => {
+  const act = fc.record({ window: fc.nat(3), does: fc.constantFrom('rename', 'tempo', 'undo', 'refresh', 'wait', 'reopen', 'lose'), value: fc.integer({ min: 40, max: 200 }) });
+  let asides = 0;
   await fc.assert(
     fc.asyncProperty(fc.array(act, { maxLength: 24 }), async (acts) => {
       const server = new Server(oneSong, oneSong.rig);
-      const windows = [await server.open('combo'), await server.open('combo'), await server.open('fly')];
-      let edits = 0;
-      let refused = 0;
-      for (const window of windows) {
-        let last: string | null = null;
-        window.subscribe(() => {
-          const { refusal } = window.get();
-          if (refusal !== last && refusal) refused += 1;
-          last = refusal;
-        });
-      }
+      const browsers = [new FakeBrowser(), new FakeBrowser()];
+      const open = async (n: number) => {
+        const store = await server.open(n === 3 ? 'fly' : 'combo', browsers[n % 2]);
+        store.follow();
+        return store;
+      };
+      const windows = await Promise.all([0, 1, 2, 3].map(open));
+      const made = new Set<string>();
+      const edits = (store: ShowStore): void => {
+        for (const { id } of [...store.get().undo, ...store.get().redo]) made.add(id);
+      };
       for (const { window, does, value } of acts) {
         const store = windows[window];
         if (does === 'wait') await settled();
         else if (does === 'refresh') void store.refresh();
         else if (does === 'undo') store.undo();
-        else if (does === 'rename' ? rename(store, `Rig ${value}`) : tempo(store, value)) edits += 1;
+        else if (does === 'reopen') windows[window] = await open(window);
+        else if (does === 'lose') server.lostAnswers += 1;
+        else if (does === 'rename') rename(store, `Rig ${value}`);
+        else tempo(store, value);
+        edits(store);
       }
+      server.lostAnswers = 0;
       await settled();
-      for (const store of windows) {
+      const last = await Promise.all([0, 1, 2, 3].map(open));
+      await settled();
+      for (const store of last) {
         await store.refresh();
         await settled();
         expect(store.get().saving).toBe('saved');
         expect(showOf(store.get().show)).toEqual(showOf(server.read(store.id)));
         expect(store.get().revision).toBe(server.read(store.id).revision);
       }
-      if (refused === 0) expect(server.read('combo').revision + server.read('fly').revision).toBeGreaterThanOrEqual(edits);
+      const kept = browsers.flatMap((browser) => [...browser.waiting('combo'), ...browser.waiting('fly')]);
+      expect(kept.every(({ why }) => why !== undefined)).toBe(true);
+      asides += kept.length;
+      const set = new Set(kept.map(({ batch }) => batch.id));
+      for (const id of made) expect(server.has(id) || set.has(id)).toBe(true);
     }),
-    { numRuns: 300 },
+    { numRuns: 300, seed: 20261127 },
   );
+  expect(asides).toBeGreaterThan(50);
 });

@@ -1,44 +1,72 @@
-import { applySteps, type Batch, type Command, describeCommand, describeProblem, invertSteps, sameData, type Show, type Step } from '@yunta/core';
+import { applySteps, type Batch, batchLimits, type Command, describeCommand, describeProblem, invertSteps, normalised, rebaseSteps, sameData, type Show, type Step } from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
-import { loadOutbox, saveOutbox } from './outbox.ts';
+import { browserStorage, editKey, type KeptEdit, madeAt, type Storage } from './outbox.ts';
 import { ownSongbook, readShow, RefusedError, sendBatch } from './shows.ts';
+import { browserWindows, everyRig, type Windows } from './windows.ts';
 
-/** Whom a store talks to: the server, and what keeps unsent edits when the tab is closed. A test brings its own. */
-export interface Ways {
+/** Whom a store talks to: the server, what this browser keeps, and its other windows. A test brings its own. */
+export interface Transport {
   readonly readShow: typeof readShow;
   readonly sendBatch: typeof sendBatch;
   readonly ownSongbook: typeof ownSongbook;
-  readonly loadOutbox: typeof loadOutbox;
-  readonly saveOutbox: typeof saveOutbox;
+  readonly storage: Storage;
+  readonly windows: Windows;
 }
 
-const ways: Ways = { readShow, sendBatch, ownSongbook, loadOutbox, saveOutbox };
+let shared: Transport | null = null;
+const browserTransport = (): Transport => (shared ??= { readShow, sendBatch, ownSongbook, storage: browserStorage(), windows: browserWindows() });
 
 /** `waiting`: the server does not answer; edits are kept here and sent when it does. `gone`: the rig was deleted elsewhere. */
 export type Saving = 'saved' | 'saving' | 'waiting' | 'gone';
+
+/** An edit that could not be saved. It stays until somebody decides. */
+export interface SetAside {
+  readonly key: string;
+  readonly words: string;
+  readonly why: string;
+}
 
 export interface EditState {
   readonly show: Show;
   readonly revision: number;
   readonly saving: Saving;
-  /** Why the last edit or batch was refused, for people. */
+  /** Why the last edit was refused, for people. */
   readonly refusal: string | null;
   /** What is worth saying though nothing is wrong. */
   readonly notice: string | null;
+  /** Edits that could not be saved, oldest first. */
+  readonly aside: readonly SetAside[];
+  /** False where this browser keeps nothing: what is not saved is lost with the window. */
+  readonly keeps: boolean;
   /** Names of the other rigs that play from the same songbook. */
   readonly sharedWith: readonly string[];
   readonly undo: readonly Batch[];
   readonly redo: readonly Batch[];
 }
 
+/** An edit on its way. `shown`: the show holds it already; else it no longer fitted, and the server has the last word. */
+interface Outgoing extends KeptEdit {
+  readonly shown: boolean;
+}
+
+/** So often may the server fail on one edit before it is set aside. */
+const mostFaults = 3;
+const retryAfter = 2000;
+const keepAfter = 1000;
+/** What another window made is left to it for so long, ms. */
+const othersTurn = 15_000;
+
 /** One open show: edits are applied at once, kept until the server has them, and sent in order. */
 export class ShowStore {
   private state: EditState;
-  private outbox: readonly Batch[] = [];
-  /** One talk with the server at a time: what it holds is only known between two. */
+  private outbox: readonly Outgoing[] = [];
+  private aside: readonly KeptEdit[] = [];
+  /** One exchange with the server at a time: what it holds is only known between two. */
   private talking = false;
   private songbookRevision: number;
+  private keeping: ReturnType<typeof setTimeout> | null = null;
   private retry: ReturnType<typeof setTimeout> | null = null;
+  private faults = { id: '', count: 0 };
   private readonly listeners = new Set<() => void>();
   /** The last edits with the show that each was made on: what a follower of this show has missed. */
   private recent: readonly { readonly on: Show; readonly steps: readonly Step[] }[] = [];
@@ -49,19 +77,38 @@ export class ShowStore {
   private constructor(
     readonly id: string,
     at: ShowAtRevision,
-    private readonly ways: Ways,
+    private readonly transport: Transport,
   ) {
     this.songbookRevision = at.songbookRevision;
-    this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, notice: null, sharedWith: at.sharedWith, undo: [], redo: [] };
+    this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, notice: null, aside: [], keeps: true, sharedWith: at.sharedWith, undo: [], redo: [] };
   }
 
-  /** Opens a show and replays what an earlier tab could not send, where old values still match. */
-  static async open(at: ShowAtRevision, by: Ways = ways): Promise<ShowStore> {
-    const store = new ShowStore(at.id, at, by);
-    for (const batch of await by.loadOutbox(at.id)) store.replay(batch);
-    await store.keep();
+  /** Opens a show and puts on top what an earlier window could not send. */
+  static async open(at: ShowAtRevision, transport: Transport = browserTransport()): Promise<ShowStore> {
+    const store = new ShowStore(at.id, at, transport);
+    await store.adopt();
     void store.flush();
+    store.keepShow();
     return store;
+  }
+
+  /**
+   * Reads a show and opens it; while the server is away, as this browser last saw it. Rejects where neither is to be
+   * had, or the server says that there is none.
+   */
+  static async find(id: string, transport: Transport = browserTransport()): Promise<ShowStore> {
+    try {
+      return await ShowStore.open(await transport.readShow(id), transport);
+    } catch (reason) {
+      const kept = isAway(reason) ? await transport.storage.loadShow(id).catch(() => null) : null;
+      if (!kept) throw reason;
+      const store = new ShowStore(id, kept, transport);
+      await store.adopt();
+      store.behind = true;
+      store.change({ notice: 'The server does not answer. You see the rig as this browser last saw it; edits are kept here and sent later.' });
+      await store.failed(reason);
+      return store;
+    }
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -70,6 +117,14 @@ export class ShowStore {
   };
 
   get = (): EditState => this.state;
+
+  /** Follows the other windows of this browser until told to stop. */
+  follow(): () => void {
+    return this.transport.windows.listen((rig) => {
+      if (rig === this.id) void this.reloadAside();
+      if (rig === this.id || rig === everyRig || this.state.sharedWith.length > 0) void this.refresh();
+    });
+  }
 
   /** Looks the whole show over once, so that the first edit need only look at what it touches. */
   warmUp(): void {
@@ -83,12 +138,13 @@ export class ShowStore {
     return at < 0 ? null : this.recent.slice(at).flatMap((one) => one.steps);
   }
 
-  /** Makes an edit; false where the core refuses it (the reason is in the state). */
+  /** Makes an edit; false where the core refuses it (the reason is in the state). One that changes nothing is none. */
   run(command: Command | null): boolean {
     if (!command || command.steps.length === 0) return false;
-    const batch: Batch = { id: crypto.randomUUID(), ...command };
+    const batch: Batch = { id: crypto.randomUUID(), command: command.command, steps: normalised(command.steps) as readonly Step[] };
+    const before = this.state.show;
     if (!this.applied(batch)) return false;
-    this.change({ undo: [...this.state.undo, batch], redo: [] });
+    if (this.state.show !== before) this.change({ undo: [...this.state.undo, batch], redo: [] });
     return true;
   }
 
@@ -115,37 +171,99 @@ export class ShowStore {
     this.change({ refusal: null, notice: null });
   }
 
+  /** Makes an edit that was set aside again, over whatever is there now. */
+  applyAside(key: string): void {
+    const edit = this.aside.find((one) => one.key === key);
+    if (!edit) return;
+    const steps = rebaseSteps(this.state.show, edit.batch.steps);
+    if (!steps) return this.refuse(`${describeCommand(edit.batch.command)}: what it changes is not there any more.`);
+    if (steps.length > 0 && !this.run({ command: edit.batch.command, steps })) return;
+    this.discardAside(key);
+  }
+
+  discardAside(key: string): void {
+    this.setAsides(this.aside.filter((one) => one.key !== key));
+    void this.transport.storage.remove(key).then(() => this.transport.windows.announce(this.id), this.keepsNothing);
+  }
+
   private applied(batch: Batch): boolean {
     const result = applySteps(this.state.show, batch.steps);
     if (!result.ok) {
       this.change({ refusal: result.problems.slice(0, 3).map(describeProblem).join(' ') });
       return false;
     }
-    this.outbox = [...this.outbox, batch];
+    if (result.value === this.state.show) {
+      this.dismiss();
+      return true;
+    }
+    if (isTooLarge(batch)) {
+      this.change({ refusal: `${describeCommand(batch.command)}: too much for one edit. Do it in parts.` });
+      return false;
+    }
+    const edit: Outgoing = { key: editKey(this.id, batch), batch, shown: true };
+    this.outbox = [...this.outbox, edit];
     this.recent = [...this.recent.slice(-30), { on: this.state.show, steps: batch.steps }];
-    this.change({ show: result.value, saving: 'saving', refusal: null, notice: null });
-    void this.keep().then(() => this.flush());
+    this.change({ show: result.value, saving: this.state.saving === 'gone' ? 'gone' : 'saving', refusal: null, notice: null });
+    void this.transport.storage.put(edit).catch(this.keepsNothing).then(() => this.flush());
     return true;
   }
 
-  private replay(batch: Batch): void {
-    const result = applySteps(this.state.show, batch.steps);
-    if (!result.ok) return;
-    this.outbox = [...this.outbox, batch];
-    this.state = { ...this.state, show: result.value, saving: 'saving' };
+  /** Takes up edits that were kept and are in no window's hands any more. */
+  private async adopt(olderThan = 0): Promise<void> {
+    const loaded = await this.transport.storage.load(this.id).catch(() => null);
+    if (!loaded) return this.keepsNothing();
+    const known = new Set([...this.outbox, ...this.aside].map(({ key }) => key));
+    const fresh = loaded.edits.filter((edit) => !known.has(edit.key) && madeAt(edit) <= Date.now() - olderThan);
+    let { show } = this.state;
+    for (const edit of fresh.filter(({ why }) => why === undefined)) {
+      const result = applySteps(show, edit.batch.steps);
+      if (result.ok) show = result.value;
+      this.outbox = [...this.outbox, { ...edit, shown: result.ok }];
+    }
+    if (show !== this.state.show) this.recent = [];
+    this.setAsides([...this.aside, ...fresh.filter(({ why }) => why !== undefined)]);
+    this.change({
+      show,
+      ...(this.outbox.length > 0 ? { saving: 'saving' as const } : {}),
+      ...(loaded.unreadable > 0 ? { notice: `${loaded.unreadable} unsent ${loaded.unreadable === 1 ? 'edit' : 'edits'} in this browser could not be read, and ${loaded.unreadable === 1 ? 'was' : 'were'} put aside. All else is here.` } : {}),
+    });
   }
 
-  private keep(): Promise<void> {
-    return this.ways.saveOutbox(this.id, this.outbox).catch(() => undefined);
+  /** Another window has decided about an edit that was set aside, or has set one aside. */
+  private async reloadAside(): Promise<void> {
+    const loaded = await this.transport.storage.load(this.id).catch(() => null);
+    if (loaded) this.setAsides(loaded.edits.filter(({ why }) => why !== undefined));
+  }
+
+  private setAsides(aside: readonly KeptEdit[]): void {
+    this.aside = aside;
+    this.change({ aside: aside.map(({ key, batch, why }) => ({ key, words: describeCommand(batch.command), why: why ?? '' })) });
+  }
+
+  private keepsNothing = (): void => {
+    if (this.state.keeps) this.change({ keeps: false });
+  };
+
+  /** Keeps the show for a time when the server is away; a moment later, so that edits in a row cost it once. */
+  private keepShow(): void {
+    if (this.keeping) clearTimeout(this.keeping);
+    this.keeping = setTimeout(() => this.keepShowNow(), keepAfter);
+  }
+
+  private keepShowNow(): void {
+    const { show, revision, sharedWith } = this.state;
+    if (this.outbox.length > 0 || this.behind) return;
+    void this.transport.storage.keepShow({ id: this.id, revision, songbookRevision: this.songbookRevision, sharedWith, ...show }).catch(this.keepsNothing);
   }
 
   /** Asks whether something was changed elsewhere: in another window, or through another rig that shares the songbook. */
   async refresh(): Promise<void> {
-    if (this.talking || this.outbox.length > 0) return;
+    if (this.talking || this.outbox.length > 0 || this.state.saving === 'gone') return;
     await this.talk(async () => {
-      const at = await this.ways.readShow(this.id).catch(() => null);
+      const at = await this.transport.readShow(this.id).catch(() => null);
       if (at && (at.revision !== this.state.revision || at.songbookRevision !== this.songbookRevision)) await this.take(at);
       else if (at && at.sharedWith.join() !== this.state.sharedWith.join()) this.change({ sharedWith: at.sharedWith });
+      if (at) await this.adopt(othersTurn);
     });
   }
 
@@ -158,7 +276,7 @@ export class ShowStore {
     let done = false;
     await this.talk(async () => {
       try {
-        const at = await this.ways.ownSongbook(this.id);
+        const at = await this.transport.ownSongbook(this.id);
         if (at.revision !== this.state.revision || !sameData(at.songbook, this.state.show.songbook)) await this.take(at);
         this.songbookRevision = at.songbookRevision;
         this.change({ sharedWith: at.sharedWith });
@@ -170,7 +288,7 @@ export class ShowStore {
     return done;
   }
 
-  /** Whatever was edited during a talk is sent after it. */
+  /** Whatever was edited during an exchange is sent after it. */
   private async talk(about: () => Promise<void>): Promise<void> {
     this.talking = true;
     try {
@@ -186,7 +304,8 @@ export class ShowStore {
     await this.talk(async () => {
       try {
         while (this.outbox.length > 0) await this.sendFirst();
-        if (this.behind) await this.take(await this.ways.readShow(this.id));
+        if (this.behind) await this.take(await this.transport.readShow(this.id));
+        this.transport.windows.announce(this.id);
       } catch (reason) {
         await this.failed(reason);
       }
@@ -194,26 +313,28 @@ export class ShowStore {
   }
 
   private async sendFirst(): Promise<void> {
-    const [batch] = this.outbox;
+    const [{ batch, key, shown }] = this.outbox;
     const base = this.state.revision;
-    const answer = await this.ways.sendBatch(this.id, { ...batch, base });
+    const answer = await this.transport.sendBatch(this.id, { ...batch, base });
     const expected = this.songbookRevision + (batch.steps.some((step) => step.doc === 'songbook') ? 1 : 0);
-    this.behind ||= answer.revision !== base + 1 || answer.songbookRevision !== expected;
+    this.behind ||= !shown || answer.revision !== base + 1 || answer.songbookRevision !== expected;
     this.songbookRevision = answer.songbookRevision;
     this.outbox = this.outbox.slice(1);
-    await this.keep();
+    await this.transport.storage.remove(key).catch(this.keepsNothing);
     this.change({ revision: Math.max(answer.revision, base), saving: this.outbox.length > 0 ? 'saving' : 'saved' });
+    if (!this.behind) this.keepShow();
   }
 
-  /** No answer: wait and try again, nothing is lost. A refusal: the edit cannot stand, and the page says what won. */
+  /** No answer: wait and try again, nothing is lost. A refusal: the edit cannot stand, and is set aside with the reason. */
   private async failed(reason: unknown): Promise<void> {
     if (reason instanceof RefusedError && reason.details?.status === 404) {
       this.change({ saving: 'gone', refusal: 'This rig was deleted elsewhere. What is edited here is saved nowhere any more.' });
       return;
     }
-    if (reason instanceof RefusedError && reason.details && reason.details.status < 500 && this.outbox.length > 0) {
+    const why = this.outbox.length > 0 ? this.finalRefusal(reason) : null;
+    if (why !== null) {
       try {
-        await this.take(await this.ways.readShow(this.id), { batch: this.outbox[0], why: reason.message });
+        await this.take(await this.transport.readShow(this.id), { edit: this.outbox[0], why });
         return;
       } catch {
         // The server went away meanwhile: asked again below.
@@ -223,20 +344,35 @@ export class ShowStore {
     this.retry ??= setTimeout(() => {
       this.retry = null;
       void this.flush();
-    }, 2000);
+    }, retryAfter);
   }
 
-  /** Takes what the server has, puts the edits not yet sent on top where their old values still match, and says what fell away. */
-  private async take(at: ShowAtRevision, refused?: { readonly batch: Batch; readonly why: string }): Promise<void> {
-    const { show, kept, fallen } = putOn({ rig: at.rig, songbook: at.songbook }, this.outbox.filter((batch) => batch !== refused?.batch));
-    const lost = [...(refused ? [refused.batch] : []), ...fallen].map((batch) => describeCommand(batch.command)).join('; ');
+  /** Why the first edit will never be taken; null where it is worth another try. */
+  private finalRefusal(reason: unknown): string | null {
+    if (!(reason instanceof RefusedError) || !reason.details) return null;
+    if (reason.details.status < 500) return reason.message;
+    if (reason.details.code !== 'fault') return null;
+    const { id } = this.outbox[0].batch;
+    this.faults = { id, count: this.faults.id === id ? this.faults.count + 1 : 1 };
+    return this.faults.count < mostFaults ? null : `The server failed on it ${mostFaults} times. ${reason.message}`;
+  }
+
+  /** Takes what the server has, and puts the edits not yet sent on top. One that was refused is set aside. */
+  private async take(at: ShowAtRevision, refused?: { readonly edit: KeptEdit; readonly why: string }): Promise<void> {
+    const { show, edits } = putOn({ rig: at.rig, songbook: at.songbook }, this.outbox.filter((edit) => edit.key !== refused?.edit.key));
     this.recent = [];
     this.songbookRevision = at.songbookRevision;
-    this.outbox = kept;
+    this.outbox = edits;
     this.behind = false;
-    const said = lost === '' ? { notice: 'Changed elsewhere meanwhile. You see the newest.' } : { refusal: `Not saved: ${lost}. ${refused?.why ?? 'It was changed elsewhere meanwhile.'}`, undo: [], redo: [] };
-    this.change({ show, revision: at.revision, saving: kept.length > 0 ? 'saving' : 'saved', sharedWith: at.sharedWith, ...said });
-    await this.keep();
+    const said = refused ? { undo: [], redo: [] } : { notice: 'Changed elsewhere meanwhile. You see the newest.' };
+    this.change({ show, revision: at.revision, saving: edits.length > 0 ? 'saving' : 'saved', sharedWith: at.sharedWith, ...said });
+    this.keepShow();
+    if (!refused) return;
+    const { key, batch } = refused.edit;
+    const edit: KeptEdit = { key, batch, why: refused.why };
+    await this.transport.storage.put(edit).catch(this.keepsNothing);
+    this.setAsides([...this.aside.filter((one) => one.key !== key), edit]);
+    this.transport.windows.announce(this.id);
   }
 
   private change(part: Partial<EditState>): void {
@@ -245,17 +381,25 @@ export class ShowStore {
   }
 }
 
+const isAway = (reason: unknown): boolean => reason instanceof RefusedError && (reason.details === null || reason.details.status >= 500);
+
+/** What goes over the wire has fields beside the steps. */
+function isTooLarge(batch: Batch): boolean {
+  if (batch.steps.length > batchLimits.steps) return true;
+  const text = JSON.stringify(batch);
+  // A code unit is three bytes at most.
+  return text.length * 3 > batchLimits.bytes - 1000 && new TextEncoder().encode(text).length > batchLimits.bytes - 1000;
+}
+
 const inverse = (batch: Batch): Batch => ({ id: crypto.randomUUID(), command: { name: 'undo', facts: { of: describeCommand(batch.command) } }, steps: invertSteps(batch.steps) });
 
-/** Edits put on a show in their order: those whose old values still match stay. */
-function putOn(show: Show, edits: readonly Batch[]): { readonly show: Show; readonly kept: readonly Batch[]; readonly fallen: readonly Batch[] } {
-  const kept: Batch[] = [];
-  const fallen: Batch[] = [];
+/** Edits put on a show in their order; those whose old values no longer match are not shown. */
+function putOn(show: Show, outgoing: readonly Outgoing[]): { readonly show: Show; readonly edits: readonly Outgoing[] } {
   let now = show;
-  for (const batch of edits) {
-    const result = applySteps(now, batch.steps);
-    (result.ok ? kept : fallen).push(batch);
+  const edits = outgoing.map((edit): Outgoing => {
+    const result = applySteps(now, edit.batch.steps);
     if (result.ok) now = result.value;
-  }
-  return { show: now, kept, fallen };
+    return { ...edit, shown: result.ok };
+  });
+  return { show: now, edits };
 }

@@ -3,14 +3,17 @@ import { useQuery } from '@tanstack/react-query';
 import { describeCommand } from '@yunta/core';
 import { useSaved, useShow } from '../api/rig.tsx';
 import { readHistory } from '../api/shows.ts';
+import { Revisions } from './Revisions.tsx';
 
-/** Every edit that the server has taken, newest first. */
+/** Revisions with a name, and every edit that the server has taken, newest first. */
 export function History({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const { id } = useShow();
   const { revision } = useSaved();
   const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), enabled: open });
   return (
     <Modal opened={open} onClose={onClose} title="History of this rig" size="lg" shadow="none" closeButtonProps={{ 'aria-label': 'Close' }}>
+      {open && <Revisions onRestored={onClose} />}
+      <h3>Every edit</h3>
       {history.error && (
         <div className="refusal" role="alert">
           {history.error.message}

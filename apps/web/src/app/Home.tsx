@@ -1,10 +1,12 @@
 import { Button, FileButton, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { describeProblem, starterById, type StarterId, starters } from '@yunta/core';
+import { starterById, type StarterId, starters } from '@yunta/core';
 import type { NewShow, ShowSummary } from '@yunta/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { createShow, fileOf, listShows, RefusedError, removeShow } from '../api/shows.ts';
+import { createShow, fileOf, listShows, removeShow } from '../api/shows.ts';
+import { Refusal } from '../ui/Refusal.tsx';
+import { Backups } from './Backups.tsx';
 
 /** Where one begins: the rigs that are there, and three ways to a new one. */
 export function Home() {
@@ -17,6 +19,14 @@ export function Home() {
       await queries.invalidateQueries({ queryKey: ['shows'] });
       await go(`/rig/${id}/gear`);
     },
+  });
+  const readFile = useMutation({
+    mutationFn: (file: File) => file.text(),
+    onSuccess: (text) => create.mutate({ kind: 'file', text }),
+  });
+  const remove = useMutation({
+    mutationFn: ({ id }: ShowSummary) => removeShow(id),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['shows'] }),
   });
   const [name, setName] = useState('');
   const [starter, setStarter] = useState<StarterId | ''>('');
@@ -85,7 +95,7 @@ export function Home() {
           <p className="soft" style={{ margin: 0 }}>
             A file that Yunta exported: rig and songbook in one.
           </p>
-          <FileButton accept="application/json,.json" onChange={(file) => file && void file.text().then((text) => create.mutate({ kind: 'file', text }))}>
+          <FileButton accept="application/json,.json" onChange={(file) => file && readFile.mutate(file)}>
             {(props) => (
               <Button variant="default" {...props}>
                 Import a file
@@ -95,8 +105,10 @@ export function Home() {
         </div>
       </div>
       {create.error && <Refusal error={create.error} />}
+      {readFile.error && <Refusal error={readFile.error} what="The file cannot be read." />}
       <h2>Rigs</h2>
       {rigs.error && <Refusal error={rigs.error} />}
+      {remove.error && <Refusal error={remove.error} what={`“${remove.variables.name}” was not deleted.`} />}
       {rigs.data?.length === 0 && <p className="soft">None yet.</p>}
       {rigs.data && rigs.data.length > 0 && (
         <table className="plain sheet">
@@ -129,8 +141,9 @@ export function Home() {
                   <button
                     className="linkish"
                     aria-label={`Delete ${rig.name}`}
+                    disabled={remove.isPending}
                     onClick={() => {
-                      if (window.confirm(`Delete “${rig.name}” with all its sounds? Export it first if in doubt.`)) void removeShow(rig.id).then(() => queries.invalidateQueries({ queryKey: ['shows'] }));
+                      if (window.confirm(`Delete “${rig.name}” with all its sounds? Export it first if in doubt.`)) remove.mutate(rig);
                     }}
                   >
                     Delete
@@ -141,6 +154,7 @@ export function Home() {
           </tbody>
         </table>
       )}
+      <Backups />
     </main>
   );
 }
@@ -154,19 +168,4 @@ function songbooksOf(rigs: readonly ShowSummary[]): readonly { readonly id: stri
 function sharing(rig: ShowSummary, books: ReturnType<typeof songbooksOf>): string {
   const others = books.find((book) => book.id === rig.songbook)?.rigs.filter((other) => other.id !== rig.id) ?? [];
   return others.length === 0 ? 'its own' : `shared with ${others.map((other) => other.name).join(', ')}`;
-}
-
-/** What was refused, with each place and reason. */
-function Refusal({ error }: { readonly error: Error }) {
-  const problems = error instanceof RefusedError ? (error.details?.errors ?? []) : [];
-  return (
-    <div className="refusal" role="alert" style={{ display: 'block' }}>
-      <b>{problems.length > 0 ? 'Refused, nothing was changed.' : error.message}</b>
-      {problems.slice(0, 8).map((problem, i) => (
-        <div key={i}>
-          <span className="mono">{problem.pointer || '/'}</span> {describeProblem(problem)}
-        </div>
-      ))}
-    </div>
-  );
 }

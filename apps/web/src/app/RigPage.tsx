@@ -5,14 +5,13 @@ import { judge } from '../api/judge.ts';
 import { JudgedShow } from '../api/judged-show.ts';
 import { OpenRig } from '../api/open-rig.ts';
 import { RigProvider } from '../api/rig.tsx';
-import { readShow } from '../api/shows.ts';
 import { ShowStore } from '../api/store.ts';
 import { Shell } from './Shell.tsx';
 
 /** Reads the rig from the server, then hands it to the stations. */
 export function RigPage() {
   const { id = '' } = useParams();
-  const opened = useQuery({ queryKey: ['show', id], queryFn: () => readShow(id).then((at) => ShowStore.open(at)), staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false, refetchOnReconnect: false, structuralSharing: false });
+  const opened = useQuery({ queryKey: ['show', id], queryFn: () => ShowStore.find(id), staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false, refetchOnReconnect: false, structuralSharing: false });
   if (opened.error)
     return (
       <main className="home">
@@ -27,15 +26,29 @@ export function RigPage() {
 
 function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) {
   const [judging] = useState(() => new JudgedShow(store, (news) => judge().judge(news)));
-  const [open] = useState(() => new OpenRig(id, store, judging, { load: () => localStorage.getItem(`sound:${id}`), save: (sound) => localStorage.setItem(`sound:${id}`, sound) }));
+  const [open] = useState(() => new OpenRig(id, store, judging, rememberedSound(id)));
   useEffect(() => judging.start(), [judging]);
   useEffect(() => lookAgainOnReturn(store), [store]);
+  useEffect(() => store.follow(), [store]);
   useEffect(() => whenIdle(() => store.warmUp()), [store]);
   return (
     <RigProvider value={open}>
       <Shell />
     </RigProvider>
   );
+}
+
+/** The sound that was selected last; a browser that keeps nothing begins with the first. */
+function rememberedSound(rig: string): { load: () => string | null; save: (sound: string) => void } {
+  const key = `sound:${rig}`;
+  const trying = <T,>(work: () => T): T | null => {
+    try {
+      return work();
+    } catch {
+      return null;
+    }
+  };
+  return { load: () => trying(() => localStorage.getItem(key)), save: (sound) => void trying(() => localStorage.setItem(key, sound)) };
 }
 
 /** Coming back to this window, one sees what was changed elsewhere. */

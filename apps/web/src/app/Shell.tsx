@@ -11,6 +11,7 @@ import { FindingsDrawer } from './FindingsDrawer.tsx';
 import { History } from './History.tsx';
 import { Palette, Search } from './Palette.tsx';
 import type { PaletteEntry } from './palette-entries.ts';
+import { SetAsideEdits } from './SetAsideEdits.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
 
 const severities: readonly (readonly [Severity, string])[] = [
@@ -108,9 +109,15 @@ function CountOf({ holds }: { readonly holds: (rule: string) => boolean }) {
 
 function Notices() {
   const { store } = useShow();
-  const { refusal, notice } = useSaved();
+  const { refusal, notice, keeps } = useSaved();
   return (
     <>
+      <SetAsideEdits />
+      {!keeps && (
+        <div className="notice" role="status">
+          This browser keeps nothing (a private window, perhaps): what is not saved yet is lost when you close it.
+        </div>
+      )}
       {refusal && (
         <div className="refusal" role="alert">
           <span>{refusal}</span>

@@ -48,3 +48,6 @@ createRoot(document.getElementById('root')!).render(
     </MantineProvider>
   </StrictMode>,
 );
+
+// The built application opens while the server is away.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/service-worker.js').catch(() => undefined);

@@ -55,7 +55,8 @@ function invertStep(step: Step): Step {
   }
 }
 
-function applyStep(show: Show, step: Step, index: number): Result<Show> {
+/** One step, without a look at what it leaves: the documents are checked after the last. */
+export function applyStep(show: Show, step: Step, index: number): Result<Show> {
   const here = pointer('steps', index);
   if (step.at.length === 0 || step.at.some(isForbiddenKey)) return refuse(problem(`${here}/at`, 'forbidden-key', { key: step.at.join('/') }));
   const document = show[step.doc];

@@ -1,0 +1,94 @@
+import { Button } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { BackupFile, BackupKind } from '@yunta/contract';
+import { useState } from 'react';
+import { backupFile, listBackups, makeBackup, restoreBackup } from '../api/shows.ts';
+import { browserWindows, everyRig } from '../api/windows.ts';
+import { Refusal } from '../ui/Refusal.tsx';
+
+const kindWords: Readonly<Record<BackupKind, string>> = { daily: 'daily', manual: 'by hand', 'before-upgrade': 'before an upgrade', 'before-restore': 'before a restore' };
+const shownAtFirst = 5;
+
+/** Copies of everything, made every day; each can be downloaded, and restored whole. */
+export function Backups() {
+  const queries = useQueryClient();
+  const backups = useQuery({ queryKey: ['backups'], queryFn: listBackups });
+  const [all, setAll] = useState(false);
+  const make = useMutation({ mutationFn: makeBackup, onSettled: () => queries.invalidateQueries({ queryKey: ['backups'] }) });
+  const restore = useMutation({
+    mutationFn: ({ name }: BackupFile) => restoreBackup(name),
+    onSuccess: () => browserWindows().announce(everyRig),
+    onSettled: () => queries.invalidateQueries(),
+  });
+  const files = backups.data ?? [];
+  return (
+    <section aria-label="Backups">
+      <div className="sectionhead">
+        <h2>Backups</h2>
+        <span className="tools">
+          <Button size="compact-sm" variant="default" loading={make.isPending} onClick={() => make.mutate()}>
+            Back up now
+          </Button>
+        </span>
+      </div>
+      <p className="soft" style={{ marginTop: 0 }}>
+        All rigs, songbooks, history and ticks in one file. One is made every day that something changed; the newest 14 are kept beside the database.
+      </p>
+      {backups.error && <Refusal error={backups.error} />}
+      {make.error && <Refusal error={make.error} what="No backup was made." />}
+      {restore.error && <Refusal error={restore.error} what="Nothing was restored; all is as it was." />}
+      {restore.data && (
+        <div className="notice" role="status">
+          <span>
+            Restored: {restore.data.rigs} {restore.data.rigs === 1 ? 'rig' : 'rigs'}, {restore.data.edits} edits of history. {restore.data.before !== null && 'What was there before is in the newest backup.'}
+          </span>
+        </div>
+      )}
+      {backups.data && files.length === 0 && <p className="soft">None yet.</p>}
+      {files.length > 0 && (
+        <table className="plain sheet">
+          <thead>
+            <tr>
+              <th>Made</th>
+              <th>Why</th>
+              <th className="num">Size</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {files.slice(0, all ? files.length : shownAtFirst).map((file) => {
+              const when = new Date(file.at).toLocaleString();
+              return (
+                <tr key={file.name}>
+                  <td style={{ padding: 8 }}>{when}</td>
+                  <td>{kindWords[file.kind]}</td>
+                  <td className="num">{Math.max(1, Math.round(file.bytes / 1000))} kB</td>
+                  <td style={{ textAlign: 'right' }}>
+                    <a href={backupFile(file.name)} download={file.name} className="linkish" aria-label={`Download the backup of ${when}`}>
+                      Download
+                    </a>{' '}
+                    <button
+                      className="linkish"
+                      aria-label={`Restore the backup of ${when}`}
+                      disabled={restore.isPending}
+                      onClick={() => {
+                        if (window.confirm(`Bring everything back to ${when}? All rigs, songs, history and ticks become what they were then. What is there now is backed up first.`)) restore.mutate(file);
+                      }}
+                    >
+                      Restore
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      {!all && files.length > shownAtFirst && (
+        <button className="linkish" onClick={() => setAll(true)}>
+          Show all {files.length}
+        </button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,83 @@
+import { Button, TextInput } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { stepsBetween } from '@yunta/core';
+import type { NamedRevision } from '@yunta/contract';
+import { type FormEvent, useState } from 'react';
+import { useSaved, useShow } from '../api/rig.tsx';
+import { forgetRevision, keepRevision, listRevisions, readRevision } from '../api/shows.ts';
+import { Refusal } from '../ui/Refusal.tsx';
+
+/** Names the rig as it is now, and brings a named revision back: an edit like any other, that undo takes back. */
+export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
+  const { id, store, run } = useShow();
+  const { saving, sharedWith } = useSaved();
+  const queries = useQueryClient();
+  const queryKey = ['revisions', id];
+  const revisions = useQuery({ queryKey, queryFn: () => listRevisions(id) });
+  const again = () => queries.invalidateQueries({ queryKey });
+  const [name, setName] = useState('');
+  const keep = useMutation({ mutationFn: (called: string) => keepRevision(id, called), onSuccess: () => setName(''), onSettled: again });
+  const forget = useMutation({ mutationFn: (revision: NamedRevision) => forgetRevision(id, revision.id), onSettled: again });
+  const restore = useMutation({
+    mutationFn: (revision: NamedRevision) => readRevision(id, revision.id),
+    onSuccess: ({ rig, songbook }, revision) => {
+      const steps = stepsBetween(store.get().show, { rig, songbook });
+      if (steps.length === 0) store.tell(`The rig is as it was in “${revision.name}”.`);
+      else if (run({ command: { name: 'restore-revision', facts: { name: revision.name } }, steps })) store.tell(`Restored “${revision.name}”. Undo takes it back.`);
+      onRestored();
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (name.trim() !== '') keep.mutate(name.trim());
+  };
+  const failed = revisions.error ?? keep.error ?? forget.error ?? restore.error;
+  return (
+    <section aria-label="Named revisions">
+      <form onSubmit={submit} style={{ display: 'flex', gap: 8, alignItems: 'flex-end' }}>
+        <TextInput label="Name the rig as it is now" size="xs" value={name} onChange={(event) => setName(event.target.value)} placeholder="As rehearsed in May" maxLength={200} style={{ flex: 1 }} />
+        <Button type="submit" size="xs" variant="default" loading={keep.isPending} disabled={name.trim() === '' || saving !== 'saved'}>
+          Keep
+        </Button>
+      </form>
+      {failed && <Refusal error={failed} />}
+      {revisions.data && revisions.data.length > 0 && (
+        <table className="plain" style={{ marginTop: 8 }}>
+          <thead>
+            <tr>
+              <th>Revision</th>
+              <th>Name</th>
+              <th>When</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {revisions.data.map((revision) => (
+              <tr key={revision.id}>
+                <td className="num">{revision.revision}</td>
+                <td>{revision.name}</td>
+                <td className="soft">{new Date(revision.at).toLocaleString()}</td>
+                <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
+                  <button
+                    className="linkish"
+                    aria-label={`Restore ${revision.name}`}
+                    disabled={restore.isPending}
+                    onClick={() => {
+                      const others = sharedWith.length === 0 ? '' : ` The songs, shared with ${sharedWith.join(' and ')}, go back too.`;
+                      if (others === '' || window.confirm(`Restore “${revision.name}”?${others}`)) restore.mutate(revision);
+                    }}
+                  >
+                    Restore
+                  </button>{' '}
+                  <button className="linkish" aria-label={`Forget the name ${revision.name}`} disabled={forget.isPending} onClick={() => window.confirm(`Forget “${revision.name}”? The rig as it is now stays.`) && forget.mutate(revision)}>
+                    Forget
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
