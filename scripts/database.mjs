@@ -122,14 +122,14 @@ async function prepare(folder, data, isNew, { quiet, limit }) {
 /** Root with a password and only over the socket; the application's own user, who may do what it likes in its own schemas. */
 const accounts = ({ root: rootPassword, application }) => `
 FLUSH PRIVILEGES;
-DELETE FROM mysql.global_priv WHERE User NOT IN ('mariadb.sys', 'PUBLIC');
-FLUSH PRIVILEGES;
-CREATE USER 'root'@'localhost' IDENTIFIED BY '${rootPassword}';
+CREATE OR REPLACE USER 'root'@'localhost' IDENTIFIED BY '${rootPassword}';
 GRANT ALL ON *.* TO 'root'@'localhost' WITH GRANT OPTION;
 CREATE DATABASE IF NOT EXISTS yunta CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
-CREATE USER 'yunta'@'127.0.0.1' IDENTIFIED BY '${application}';
+CREATE OR REPLACE USER 'yunta'@'127.0.0.1' IDENTIFIED BY '${application}';
 GRANT ALL ON yunta.* TO 'yunta'@'127.0.0.1';
 GRANT ALL ON yunta_incoming.* TO 'yunta'@'127.0.0.1';
+DELETE FROM mysql.global_priv WHERE NOT (User IN ('mariadb.sys', 'PUBLIC') OR (User = 'root' AND Host = 'localhost') OR (User = 'yunta' AND Host = '127.0.0.1'));
+FLUSH PRIVILEGES;
 `;
 
 function systemTables() {

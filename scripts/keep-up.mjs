@@ -9,7 +9,7 @@ const tries = { most: 5, within: 120_000 };
  * `start` gives a process: `ended` (a promise), `kill`, `stop`, and `isWell` (asked every `every` ms; three noes in a row and
  * it is killed and started again). Returns the process of now and the way to stop it; `onGivenUp` is told the reason.
  */
-export async function keepUp({ name, start, isWell, every = 3000, onGivenUp }) {
+export async function keepUp({ name, start, isWell, every = 2000, onGivenUp }) {
   let stopping = false;
   let now = await start();
   let restarting = null;

@@ -51,7 +51,7 @@ async function main() {
     keepUp({
       name: 'database',
       start: (before) => startDatabase(path.join(home, 'database'), { port: before?.port }),
-      isWell: ({ url }) => answers(url, 5000),
+      isWell: ({ url }) => answers(url, 3000),
       onGivenUp: giveUp,
     }),
   );

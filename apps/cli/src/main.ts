@@ -5,9 +5,12 @@ import { check, contextOf, describeProblem, formatFinding, importShow, type Leve
 const usage = `yunta check FILE [--json]
 yunta trace FILE [--sound NAME] [--json]
 yunta prove FILE [--sound NAME] [--level 1|2|3|4] [--json]
+yunta backup FILE [--overwrite]
+yunta restore FILE
 
 Exit 0: good. check: 1 when something stops the show. prove: 1 when a slot does not recall at the level asked
 (2, from anywhere, unless said), 3 when the worst is cannot be known. 2: a bad file or call.
+backup, restore: 1 when it could not be done, and nothing was changed.
 `;
 
 class BadCall extends Error {}

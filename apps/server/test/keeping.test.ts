@@ -101,7 +101,7 @@ describe('a copy of all data', () => {
       const name = `2026-01-01T00-00-${String(i).padStart(2, '0')}Z-manual.yunta-backup`;
       writeFileSync(path.join(folder, name), bytes);
       const answer = await restore(name);
-      expect([Object.keys(bad)[i], answer.status, (answer.json as { code: string }).code]).toEqual([Object.keys(bad)[i], 422, 'not-this-format']);
+      expect([Object.keys(bad)[i], answer.status, (answer.json as { code: string }).code]).toEqual([Object.keys(bad)[i], 422, 'bad-backup']);
     }
     expect(await everything()).toEqual(before);
     for (const name of ['..%2F..%2Fetc%2Fpasswd', 'nothing', '2026-01-01T00-00-00Z-manual.yunta-backup%00']) expect((await restore(name)).status).toBe(404);

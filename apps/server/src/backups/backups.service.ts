@@ -108,7 +108,7 @@ export class BackupsService implements OnApplicationShutdown {
         },
       );
     } catch (reason) {
-      if (reason instanceof BadBackup) throw new Refused([problem('', 'not-this-format', { expected: `a whole backup: ${reason.message}` })]);
+      if (reason instanceof BadBackup) throw new Refused([problem('', 'bad-backup', { why: reason.message })]);
       throw reason;
     }
   }

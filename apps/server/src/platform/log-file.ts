@@ -47,13 +47,17 @@ function sizeOf(file: string): number {
   }
 }
 
-/** What the server has to say goes to standard error and into the log. */
+/** What the framework says of itself at every start. */
+const framework: ReadonlySet<string> = new Set(['NestFactory', 'InstanceLoader', 'RoutesResolver', 'RouterExplorer', 'NestApplication']);
+
+/** What the server has to say goes into the log; faults and warnings to standard error too. */
 export class FileLogger extends ConsoleLogger {
   constructor(private readonly into: LogFile | null) {
     super({ logLevels: ['error', 'warn', 'log'], colors: false });
   }
 
   protected override printMessages(messages: unknown[], context = '', level: LogLevel = 'log'): void {
+    if (level === 'log' && framework.has(context)) return;
     for (const message of messages) {
       const text = typeof message === 'string' ? message : message instanceof Error ? (message.stack ?? message.message) : JSON.stringify(message);
       this.into?.write(`${new Date().toISOString()} ${level} ${context}: ${text}`);

@@ -34,7 +34,7 @@ export class RevisionsController {
 
   @Delete(':revision')
   @HttpCode(204)
-  forget(@Param('id') id: string, @Param('revision') revision: string): Promise<void> {
-    return this.revisions.forget(id, revision);
+  remove(@Param('id') id: string, @Param('revision') revision: string): Promise<void> {
+    return this.revisions.remove(id, revision);
   }
 }

@@ -38,7 +38,7 @@ export class RevisionsService {
     return { ...summaryOf(row), rig: JSON.parse(row.rig), songbook: JSON.parse(row.songbook) };
   }
 
-  async forget(show: string, id: string): Promise<void> {
+  async remove(show: string, id: string): Promise<void> {
     const { affected } = await this.database.getRepository(RevisionRow).delete({ workspace: here.workspace, show, id });
     if (affected === 0) throw new Refused([problem('', 'not-found', { what: 'revision', id: id.slice(0, 64) })]);
   }

@@ -39,7 +39,7 @@ const revisionsOf = (id: string): string => `/api/shows/${encodeURIComponent(id)
 export const listRevisions = (id: string): Promise<NamedRevision[]> => ask(revisionsOf(id));
 export const keepRevision = (id: string, name: string): Promise<NamedRevision> => ask(revisionsOf(id), send('POST', { name }));
 export const readRevision = (id: string, revision: string): Promise<RevisionContent> => ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`);
-export const forgetRevision = (id: string, revision: string): Promise<void> => ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`, { method: 'DELETE' });
+export const removeRevision = (id: string, revision: string): Promise<void> => ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`, { method: 'DELETE' });
 
 export const listBackups = (): Promise<BackupFile[]> => ask('/api/backups');
 export const makeBackup = (): Promise<BackupFile> => ask('/api/backups', send('POST', {}));

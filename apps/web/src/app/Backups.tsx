@@ -51,7 +51,7 @@ export function Backups() {
             <tr>
               <th>Made</th>
               <th>Why</th>
-              <th className="num">Size</th>
+              <th>Size</th>
               <th />
             </tr>
           </thead>

@@ -13,7 +13,7 @@ export function History({ open, onClose }: { readonly open: boolean; readonly on
   return (
     <Modal opened={open} onClose={onClose} title="History of this rig" size="lg" shadow="none" closeButtonProps={{ 'aria-label': 'Close' }}>
       {open && <Revisions onRestored={onClose} />}
-      <h3>Every edit</h3>
+      <h3 style={{ margin: '16px 0 4px' }}>Every edit</h3>
       {history.error && (
         <div className="refusal" role="alert">
           {history.error.message}

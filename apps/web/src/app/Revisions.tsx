@@ -4,7 +4,7 @@ import { stepsBetween } from '@yunta/core';
 import type { NamedRevision } from '@yunta/contract';
 import { type FormEvent, useState } from 'react';
 import { useSaved, useShow } from '../api/rig.tsx';
-import { forgetRevision, keepRevision, listRevisions, readRevision } from '../api/shows.ts';
+import { removeRevision, keepRevision, listRevisions, readRevision } from '../api/shows.ts';
 import { Refusal } from '../ui/Refusal.tsx';
 
 /** Names the rig as it is now, and brings a named revision back: an edit like any other, that undo takes back. */
@@ -17,7 +17,7 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
   const again = () => queries.invalidateQueries({ queryKey });
   const [name, setName] = useState('');
   const keep = useMutation({ mutationFn: (called: string) => keepRevision(id, called), onSuccess: () => setName(''), onSettled: again });
-  const forget = useMutation({ mutationFn: (revision: NamedRevision) => forgetRevision(id, revision.id), onSettled: again });
+  const remove = useMutation({ mutationFn: (revision: NamedRevision) => removeRevision(id, revision.id), onSettled: again });
   const restore = useMutation({
     mutationFn: (revision: NamedRevision) => readRevision(id, revision.id),
     onSuccess: ({ rig, songbook }, revision) => {
@@ -31,7 +31,7 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
     event.preventDefault();
     if (name.trim() !== '') keep.mutate(name.trim());
   };
-  const failed = revisions.error ?? keep.error ?? forget.error ?? restore.error;
+  const failed = revisions.error ?? keep.error ?? remove.error ?? restore.error;
   return (
     <section aria-label="Named revisions">
       <form onSubmit={submit} style={{ display: 'flex', gap: 8, alignItems: 'flex-end' }}>
@@ -69,8 +69,8 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
                   >
                     Restore
                   </button>{' '}
-                  <button className="linkish" aria-label={`Forget the name ${revision.name}`} disabled={forget.isPending} onClick={() => window.confirm(`Forget “${revision.name}”? The rig as it is now stays.`) && forget.mutate(revision)}>
-                    Forget
+                  <button className="linkish" aria-label={`Delete the revision ${revision.name}`} disabled={remove.isPending} onClick={() => window.confirm(`Delete the kept revision “${revision.name}”? The rig as it is now stays.`) && remove.mutate(revision)}>
+                    Delete
                   </button>
                 </td>
               </tr>

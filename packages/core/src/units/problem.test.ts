@@ -42,6 +42,7 @@ describe('problems', () => {
     'old-value-differs': { now: '7' },
     'already-there': { what: 'batch', id: 'x' },
     'nothing-changes': {},
+    'bad-backup': { why: 'It ends in the middle.' },
     'unknown-command': { command: 'dance' },
   };
   test.each(problemCodes)('%s is said in a whole sentence that holds its facts and what to do', (code) => {

@@ -19,6 +19,7 @@ export const problemCodes = [
   'old-value-differs',
   'already-there',
   'nothing-changes',
+  'bad-backup',
   'unknown-command',
 ] as const;
 export type ProblemCode = (typeof problemCodes)[number];
@@ -68,6 +69,7 @@ const sentences: Record<ProblemCode, (facts: Problem['facts']) => string> = {
   'old-value-differs': (f) => `This changed in the meantime: it is now ${f.now}. Look at it and edit again.`,
   'already-there': (f) => `${f.what} "${f.id}" is already there. Use another id.`,
   'nothing-changes': () => 'This edit leaves all as it is. There is nothing to save.',
+  'bad-backup': (f) => `This file cannot be restored. ${f.why} Choose another backup.`,
   'unknown-command': (f) => `Unknown command "${f.command}".`,
 };
 
