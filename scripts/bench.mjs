@@ -1,5 +1,5 @@
 // npm run bench [-- --json] [-- --only core|page]: how fast the core is, and the page in Debian's Chromium over a server of its own.
-/* global addEventListener, document, MutationObserver, performance, PerformanceObserver -- what runs in the page */
+/* global addEventListener, document, MutationObserver, PerformanceObserver -- what runs in the page */
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';

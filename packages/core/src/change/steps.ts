@@ -23,8 +23,9 @@ export interface Batch {
 /** Applies steps in order and checks the documents after the last; refuses all where one is refused. */
 export function applySteps(show: Show, steps: readonly Step[]): Result<Show> {
   let next: Show = show;
+  const own: Own = new Set();
   for (const [i, step] of steps.entries()) {
-    const result = applyStep(next, step, i);
+    const result = applyStep(next, step, i, own);
     if (!result.ok) return result;
     next = result.value;
   }
@@ -56,14 +57,20 @@ function invertStep(step: Step): Step {
 }
 
 /** One step, without a look at what it leaves: the documents are checked after the last. */
-export function applyStep(show: Show, step: Step, index: number): Result<Show> {
+export function applyStep(show: Show, step: Step, index: number, own: Own = new Set()): Result<Show> {
   const here = pointer('steps', index);
   if (step.at.length === 0 || step.at.some(isForbiddenKey)) return refuse(problem(`${here}/at`, 'forbidden-key', { key: step.at.join('/') }));
   const document = show[step.doc];
-  const replaced = replaceAt(document, step.at, step, pointer(step.doc), here);
+  const replaced = replaceAt(document, step.at, step, pointer(step.doc), here, own);
   if (!replaced.ok) return replaced;
   return accept(replaced.value === document ? show : { ...show, [step.doc]: replaced.value });
 }
+
+/**
+ * Copies that this batch has made and nobody else has seen: later steps write into them. Without it each of n steps
+ * would copy all that the others put there.
+ */
+type Own = Set<object>;
 
 /** What stands at a step's place afterwards; `gone` where nothing does. */
 const gone = Symbol('gone');
@@ -80,30 +87,32 @@ function edited(step: Step, there: unknown, exists: boolean, at: string, here: s
 }
 
 /** Copies along the path only; what is beside it stays the same object, and so does all where nothing changes. */
-function replaceAt(node: unknown, path: readonly string[], step: Step, above: string, here: string): Result<unknown> {
+function replaceAt(node: unknown, path: readonly string[], step: Step, above: string, here: string, own: Own): Result<unknown> {
   const [key, ...rest] = path;
   const at = `${above}${pointer(key)}`;
   if (node === null || typeof node !== 'object') return refuse(problem(at, 'not-found', { what: 'field', id: key }));
-  if (Array.isArray(node)) return replaceInList(node as readonly unknown[], key, rest, step, at, here);
+  if (Array.isArray(node)) return replaceInList(node as readonly unknown[], key, rest, step, at, here, own);
   const exists = Object.hasOwn(node, key);
   if (rest.length > 0 && !exists) return refuse(problem(at, 'not-found', { what: 'entry', id: key }));
   const there = exists ? (node as Record<string, unknown>)[key] : undefined;
-  const result = rest.length > 0 ? replaceAt(there, rest, step, at, here) : edited(step, there, exists, at, here);
+  const result = rest.length > 0 ? replaceAt(there, rest, step, at, here, own) : edited(step, there, exists, at, here);
   if (!result.ok) return result;
   if (exists ? result.value === there : result.value === gone) return accept(node);
-  if (result.value !== gone) return accept({ ...node, [key]: result.value });
-  const { [key]: _, ...others } = node as Record<string, unknown>;
-  return accept(others);
+  const copy = own.has(node) ? (node as Record<string, unknown>) : { ...node };
+  own.add(copy);
+  if (result.value === gone) delete (copy as Record<string, unknown>)[key];
+  else (copy as Record<string, unknown>)[key] = result.value;
+  return accept(copy);
 }
 
 /** In a list, an insert moves what stands at its place and after it one on, and a remove moves it back. */
-function replaceInList(list: readonly unknown[], key: string, rest: readonly string[], step: Step, at: string, here: string): Result<unknown> {
+function replaceInList(list: readonly unknown[], key: string, rest: readonly string[], step: Step, at: string, here: string, own: Own): Result<unknown> {
   const inserts = rest.length === 0 && step.op === 'insert';
   const last = inserts ? list.length : list.length - 1;
   const index = /^(0|[1-9][0-9]{0,6})$/.test(key) ? Number(key) : Number.NaN;
   if (!(index <= last)) return refuse(problem(at, 'out-of-domain', { value: key.slice(0, 80), expected: last < 0 ? 'nothing: the list is empty' : `a place from 0 to ${last}` }));
   if (inserts) return accept([...list.slice(0, index), step.value, ...list.slice(index)]);
-  const result = rest.length > 0 ? replaceAt(list[index], rest, step, at, here) : edited(step, list[index], true, at, here);
+  const result = rest.length > 0 ? replaceAt(list[index], rest, step, at, here, own) : edited(step, list[index], true, at, here);
   if (!result.ok) return result;
   if (result.value === list[index]) return accept(list);
   return accept(result.value === gone ? list.filter((_, i) => i !== index) : list.map((item, i) => (i === index ? result.value : item)));
