@@ -250,7 +250,8 @@ describe('the server goes away in mid-edit', () => {
     await click(page, 'button', 'Echo');
     await type(page, 'Loom of C01', 'loom A');
     await page.waitForSelector('[data-saving="waiting"]');
-    expect(await textOf(page, '[role="status"]')).toContain('kept here');
+    expect(await textOf(page, '[data-saving]')).toContain('not saved yet');
+    await waitForText(page, '.notice', 'The server does not answer. Edits are kept in this browser');
     await page.close();
     await running.startServer();
     page = await browsing.newPage();
@@ -297,7 +298,7 @@ describe('two windows on one field', () => {
     await under.continue();
     await other.setRequestInterception(false);
     await other.waitForSelector('.refusal');
-    expect(await textOf(other, '.refusal')).toMatch(/Not saved: Change cable C01.*it is now 7/);
+    expect(await textOf(other, '.refusal')).toMatch(/An edit was not saved.*Change cable C01 \(9\).*it is now 7/);
     await other.waitForFunction(() => (document.querySelector('[aria-label="Length of C01"]') as HTMLInputElement).value === '7');
     await other.close();
   });

@@ -102,7 +102,7 @@ describe('while the server is away', () => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     await running.stopServer();
     await page.reload();
-    await waitForText(page, '.notice', 'as this browser last saw it');
+    await waitForText(page, '.main', 'as this browser last saw it');
     await page.waitForSelector('[data-saving="waiting"]');
     await type(page, 'Add a device', 'tuner');
     await waitForText(page, '.main', 'Tuner');
@@ -130,7 +130,7 @@ describe('while the server is away', () => {
     await running.ask('POST', `/api/shows/${id}/batches`, { id: randomUUID(), base: show.revision, ...commands.setDevice(show, device.id, 'name', 'Theirs') });
     await open(page, id);
     await waitForText(page, '.aside', 'An edit was not saved');
-    expect(await textOf(page, '.aside')).toMatch(/it is now "Theirs"/);
+    expect(await textOf(page, '.aside')).toMatch(/\("Mine"\).*it is now "Theirs"/);
     expect(await axeFaults(page)).toEqual([]);
     await page.reload();
     await waitForText(page, '.aside', 'An edit was not saved');
@@ -154,7 +154,7 @@ describe('a browser that keeps nothing', () => {
       Object.defineProperty(window, 'localStorage', { get: () => { throw new DOMException('denied', 'SecurityError'); } });
     });
     await open(bare, id);
-    await waitForText(bare, '.notice', 'This browser keeps nothing');
+    await waitForText(bare, '.main', 'This browser keeps nothing');
     await type(bare, 'Add a device', 'tuner');
     await saved(bare);
     expect((await deviceNames(id)).some((name) => name.startsWith('Tuner'))).toBe(true);
@@ -177,7 +177,7 @@ describe('a named revision', () => {
     await find(page, 'button', 'Restore As rehearsed');
     expect(await axeFaults(page)).toEqual([]);
     await click(page, 'button', 'Restore As rehearsed');
-    await waitForText(page, '.notice', 'Restored “As rehearsed”');
+    await waitForText(page, '.main', 'Restored “As rehearsed”');
     await saved(page);
     expect((await read(id)).rig).toEqual(was.rig);
     await click(page, 'button', 'Undo: Restore revision As rehearsed');

@@ -510,7 +510,8 @@ describe('songs that two rigs share', () => {
     expect(await textOf(page, '.refusal')).toContain('the rig “Fly rig, no amp”');
     await find(page, 'button', 'Remove part verse');
     expect(await textOf(page, '.rig')).toBe(before);
-    await click(page, 'button', 'Dismiss');
+    await (await page.waitForSelector('[aria-label^="Discard"]'))!.click();
+    await page.waitForSelector('.aside', { hidden: true });
   });
 
   test('with a copy of its own the rig goes its way', async () => {

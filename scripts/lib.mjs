@@ -1,6 +1,6 @@
 // Shared by the scripts: saying what happens, running commands, installing what is missing.
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, statSync, mkdirSync, readdirSync } from 'node:fs';
+import { existsSync, readFileSync, statSync, mkdirSync, readdirSync, utimesSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
 
@@ -63,12 +63,32 @@ const newest = (folder) => {
 
 /** Builds core, contract, server, command line, and the page, where sources are newer than the last build. */
 export async function ensureBuilt({ web = true } = {}) {
-  await run(process.execPath, ['node_modules/typescript/bin/tsc', '-b'], { what: 'Building the server' });
-  if (!web) return;
-  const built = path.join(root, 'apps/web/dist/index.html');
-  const sources = Math.max(newest(path.join(root, 'apps/web')), newest(path.join(root, 'packages')));
-  if (existsSync(built) && statSync(built).mtimeMs > sources) return;
-  await run(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js'), 'build'], { what: 'Building the page', cwd: path.join(root, 'apps/web') });
+  const settings = ['tsconfig.base.json', 'tsconfig.json', 'package-lock.json'].map((file) => path.join(root, file));
+  const shared = [path.join(root, 'packages'), ...settings];
+  if (isOlder('apps/server/dist/main.js', 'node_modules/.built', [...shared, path.join(root, 'apps/server'), path.join(root, 'apps/cli')])) {
+    const from = Date.now();
+    await run(process.execPath, ['node_modules/typescript/bin/tsc', '-b'], { what: 'Building the server' });
+    stamp('node_modules/.built', from);
+  }
+  if (web && isOlder('apps/web/dist/index.html', 'node_modules/.built-page', [...shared, path.join(root, 'apps/web')])) {
+    const from = Date.now();
+    await run(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js'), 'build'], { what: 'Building the page', cwd: path.join(root, 'apps/web') });
+    stamp('node_modules/.built-page', from);
+  }
+}
+
+/** Whether something was not built, or was before a source changed. The mark holds the time when that build began. */
+function isOlder(result, mark, sources) {
+  const at = path.join(root, mark);
+  if (!existsSync(path.join(root, result)) || !existsSync(at)) return true;
+  const changed = Math.max(...sources.map((source) => (statSync(source).isDirectory() ? newest(source) : statSync(source).mtimeMs)));
+  return changed >= statSync(at).mtimeMs;
+}
+
+function stamp(mark, from) {
+  const at = path.join(root, mark);
+  writeFileSync(at, '');
+  utimesSync(at, from / 1000, from / 1000);
 }
 
 export function freePort(wanted = 0) {

@@ -1,17 +1,16 @@
-// npm run torture [-- --kills N --restores N --requests N --seed N]: kills server, database and both under editing clients,
+// npm run torture [-- --kills N --restores N --requests N --seed N] [--json]: kills server, database and both under editing clients,
 // kills restores half way, sends bad requests; prints what was lost, doubled, corrupt, torn, the faults, the longest freeze.
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { pathToFileURL } from 'node:url';
 import { databaseNeeds } from './database.mjs';
 import { ensureBuilt, ensureNpm, ensurePrograms, say } from './lib.mjs';
 
 /** A freeze by a body of at most 2 MB may last so long, ms. */
-export const mostFreeze = 1000;
+const mostFreeze = 1000;
 
 /** Runs all of it over processes of its own on loopback; `tell` hears how far it is. */
-export async function torture({ kills = 150, restores = 20, requests = 20_000, seed = 1, tell = () => undefined } = {}) {
+async function torture({ kills = 150, restores = 20, requests = 20_000, seed = 1, tell = () => undefined } = {}) {
   const [{ Victims }, editors, { rowsOf, verdictOf }, { sendBadRequests }, { Random }] = await Promise.all([import('./torture/victims.mjs'), import('./torture/editors.mjs'), import('./torture/verdict.mjs'), import('./torture/bad-requests.mjs'), import('@yunta/core/testing')]);
   const random = new Random(seed);
   const victims = await new Victims().start();
@@ -94,17 +93,21 @@ async function killRestores({ victims, editors, rowsOf, random, restores, counts
 }
 
 const zeros = ['lost', 'doubled', 'corrupt', 'torn'];
-export const isGood = (result) => zeros.every((name) => result[name] === 0) && result.faults.length === 0 && result.longestFreeze <= mostFreeze;
+const isGood = (result) => zeros.every((name) => result[name] === 0) && result.faults.length === 0 && result.longestFreeze <= mostFreeze;
 
 async function main() {
   const option = (name, otherwise) => (process.argv.includes(`--${name}`) ? Number(process.argv[process.argv.indexOf(`--${name}`) + 1]) : otherwise);
   await ensurePrograms(databaseNeeds);
   await ensureNpm();
   await ensureBuilt({ web: false });
-  const result = await torture({ kills: option('kills', 150), restores: option('restores', 20), requests: option('requests', 20_000), seed: option('seed', 1), tell: say });
+  const result = await torture({ kills: option('kills', 150), restores: option('restores', 20), requests: option('requests', 20_000), seed: option('seed', 1), tell: process.argv.includes('--json') ? undefined : say });
+  if (process.argv.includes('--json')) {
+    say(JSON.stringify(result));
+    process.exit(isGood(result) ? 0 : 1);
+  }
   for (const [name, value] of Object.entries(result)) say(`${name}: ${typeof value === 'object' && !Array.isArray(value) ? JSON.stringify(value) : Array.isArray(value) ? value.length : value}${name === 'longestFreeze' ? ' ms' : ''}`);
   for (const fault of result.faults.slice(0, 20)) say(`  ${fault}`);
   process.exit(isGood(result) ? 0 : 1);
 }
 
-if (process.argv[1] && import.meta.url === pathToFileURL(process.argv[1]).href) await main();
+await main();

@@ -124,6 +124,9 @@ describe('a batch', () => {
 });
 
 describe('a new rig', () => {
+  test.each(['rig', 'starter', 'name', 'songbookOf', 'text'])('is refused where the field %s is null', async (field) => {
+    expect((await running.ask('POST', '/api/shows', { kind: 'starter', starter: 'four-cable', [field]: null })).status).toBe(422);
+  });
   test.each([
     ['a control character', 'Win\u0007ter'],
     ['half a character', 'Winter \ud83c'],

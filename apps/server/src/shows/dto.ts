@@ -1,6 +1,9 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { type StarterId, starterIds } from '@yunta/core';
-import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, Matches, MaxLength, Min, MinLength } from 'class-validator';
+import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsString, Matches, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
+
+/** The field may be absent. It may not be null: that is a value, and none of ours. */
+const MayBeAbsent = () => ValidateIf((_, value) => value !== undefined);
 
 /** Envelopes; what is inside them is checked by the core. */
 export class NewShowDto {
@@ -9,30 +12,30 @@ export class NewShowDto {
   kind: 'empty' | 'starter' | 'demo' | 'file';
 
   @ApiPropertyOptional({ enum: ['combo', 'fly'], description: 'Which rig of the demo; the combo rig where absent' })
-  @IsOptional()
+  @MayBeAbsent()
   @IsIn(['combo', 'fly'])
   rig?: 'combo' | 'fly';
 
   @ApiPropertyOptional({ enum: starterIds, description: 'Topology of a starter' })
-  @IsOptional()
+  @MayBeAbsent()
   @IsIn(starterIds)
   starter?: StarterId;
 
   @ApiPropertyOptional({ description: 'Name of an empty rig or a starter' })
-  @IsOptional()
+  @MayBeAbsent()
   @IsString()
   @MinLength(1)
   @MaxLength(200)
   name?: string;
 
   @ApiPropertyOptional({ description: 'The rig whose songbook this one shares; one of its own where absent. Not with a file, which brings its own' })
-  @IsOptional()
+  @MayBeAbsent()
   @IsString()
   @MaxLength(64)
   songbookOf?: string;
 
   @ApiPropertyOptional({ description: 'Text of an exported file' })
-  @IsOptional()
+  @MayBeAbsent()
   @IsString()
   text?: string;
 }

@@ -1,6 +1,6 @@
 import { type Batch, readBatch } from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
-import { createStore, del, entries, get, set } from 'idb-keyval';
+import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval';
 
 /** An edit that the server has not taken yet, or (with a reason) has refused. */
 export interface KeptEdit {
@@ -60,8 +60,11 @@ async function soon<T>(work: () => Promise<T>): Promise<T> {
 
 /** IndexedDB; each call rejects where the browser has none, or shuts it. */
 export function browserStorage(): Storage {
-  const edits = () => createStore('yunta-edits', 'edits');
-  const shows = () => createStore('yunta-shows', 'shows');
+  // Opened when first asked for: where there is no IndexedDB, asking throws.
+  let editStore: UseStore | null = null;
+  let showStore: UseStore | null = null;
+  const edits = () => (editStore ??= createStore('yunta-edits', 'edits'));
+  const shows = () => (showStore ??= createStore('yunta-shows', 'shows'));
   return {
     load: (rig) =>
       soon(async () => {
@@ -83,7 +86,7 @@ export function browserStorage(): Storage {
 }
 
 /** Edits that were kept all under one key, as they used to be. */
-async function adoptOld(rig: string, into: ReturnType<typeof createStore>): Promise<void> {
+async function adoptOld(rig: string, into: UseStore): Promise<void> {
   const old = await get<unknown>(`outbox:${rig}`);
   if (old === undefined) return;
   for (const batch of Array.isArray(old) ? (old as Batch[]) : []) await set(editKey(rig, batch, 0), { batch }, into);

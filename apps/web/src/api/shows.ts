@@ -10,10 +10,14 @@ export class RefusedError extends Error {
   }
 }
 
-async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+/** The server answers within 12 s or not at all; backups and restores of all data may take their time. */
+const patience = 30_000;
+const longPatience = 900_000;
+
+async function ask<T>(path: string, init?: RequestInit, within = patience): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(path, init);
+    response = await fetch(path, { ...init, signal: AbortSignal.timeout(within) });
   } catch {
     throw new RefusedError(null, 'The server does not answer.');
   }
@@ -42,6 +46,6 @@ export const readRevision = (id: string, revision: string): Promise<RevisionCont
 export const removeRevision = (id: string, revision: string): Promise<void> => ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`, { method: 'DELETE' });
 
 export const listBackups = (): Promise<BackupFile[]> => ask('/api/backups');
-export const makeBackup = (): Promise<BackupFile> => ask('/api/backups', send('POST', {}));
+export const makeBackup = (): Promise<BackupFile> => ask('/api/backups', send('POST', {}), longPatience);
 export const backupFile = (name: string): string => `/api/backups/${encodeURIComponent(name)}`;
-export const restoreBackup = (name: string): Promise<RestoredBackup> => ask(`${backupFile(name)}/restore`, send('POST', {}));
+export const restoreBackup = (name: string): Promise<RestoredBackup> => ask(`${backupFile(name)}/restore`, send('POST', {}), longPatience);

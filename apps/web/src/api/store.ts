@@ -23,6 +23,8 @@ export type Saving = 'saved' | 'saving' | 'waiting' | 'gone';
 export interface SetAside {
   readonly key: string;
   readonly words: string;
+  /** The value that it would set, where it is one value. */
+  readonly value: string | null;
   readonly why: string;
 }
 
@@ -105,7 +107,7 @@ export class ShowStore {
       const store = new ShowStore(id, kept, transport);
       await store.adopt();
       store.behind = true;
-      store.change({ notice: 'The server does not answer. You see the rig as this browser last saw it; edits are kept here and sent later.' });
+      store.change({ notice: 'The server does not answer. You see the rig as this browser last saw it.' });
       await store.failed(reason);
       return store;
     }
@@ -237,7 +239,7 @@ export class ShowStore {
 
   private setAsides(aside: readonly KeptEdit[]): void {
     this.aside = aside;
-    this.change({ aside: aside.map(({ key, batch, why }) => ({ key, words: describeCommand(batch.command), why: why ?? '' })) });
+    this.change({ aside: aside.map(({ key, batch, why }) => ({ key, words: describeCommand(batch.command), value: valueOf(batch.steps), why: why ?? '' })) });
   }
 
   private keepsNothing = (): void => {
@@ -389,6 +391,13 @@ function isTooLarge(batch: Batch): boolean {
   const text = JSON.stringify(batch);
   // A code unit is three bytes at most.
   return text.length * 3 > batchLimits.bytes - 1000 && new TextEncoder().encode(text).length > batchLimits.bytes - 1000;
+}
+
+/** What a batch of one step sets, if it is a text or a number. */
+function valueOf(steps: readonly Step[]): string | null {
+  const [step, ...more] = steps;
+  if (more.length > 0 || step.op !== 'set' || !('value' in step) || (typeof step.value === 'object' && step.value !== null)) return null;
+  return JSON.stringify(step.value).slice(0, 100);
 }
 
 const inverse = (batch: Batch): Batch => ({ id: crypto.randomUUID(), command: { name: 'undo', facts: { of: describeCommand(batch.command) } }, steps: invertSteps(batch.steps) });

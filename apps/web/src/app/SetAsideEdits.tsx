@@ -10,10 +10,11 @@ export function SetAsideEdits() {
     <section className="refusal aside" role="alert" aria-label="Edits that were not saved">
       <b>{aside.length === 1 ? 'An edit was not saved' : `${aside.length} edits were not saved`}</b>
       <ul>
-        {aside.map(({ key, words, why }) => (
+        {aside.map(({ key, words, value, why }) => (
           <li key={key}>
             <span>
-              <b>{words}</b>: {why}
+              <b>{words}</b>
+              {value !== null && ` (${value})`}: {why}
             </span>
             <span className="tools">
               <Button size="compact-xs" variant="default" onClick={() => store.applyAside(key)} aria-label={`Apply anyway: ${words}`}>

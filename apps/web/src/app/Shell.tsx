@@ -109,10 +109,15 @@ function CountOf({ holds }: { readonly holds: (rule: string) => boolean }) {
 
 function Notices() {
   const { store } = useShow();
-  const { refusal, notice, keeps } = useSaved();
+  const { refusal, notice, keeps, saving } = useSaved();
   return (
     <>
       <SetAsideEdits />
+      {saving === 'waiting' && (
+        <div className="notice" role="status">
+          {keeps ? 'The server does not answer. Edits are kept in this browser and sent when it is back.' : 'The server does not answer. Leave this window open: edits are sent when it is back.'}
+        </div>
+      )}
       {!keeps && (
         <div className="notice" role="status">
           This browser keeps nothing (a private window, perhaps): what is not saved yet is lost when you close it.
@@ -143,7 +148,7 @@ function RigName() {
   return <b>{show.rig.name}</b>;
 }
 
-const savedWords = { saved: 'saved', saving: 'saving …', waiting: 'not saved: the server does not answer, kept here', gone: 'deleted elsewhere' } as const;
+const savedWords = { saved: 'saved', saving: 'saving …', waiting: 'not saved yet', gone: 'deleted elsewhere' } as const;
 
 function SavedState() {
   const { saving, revision } = useSaved();

@@ -9,3 +9,4 @@ export { SmallRig, stonesInShort } from './small-rig.ts';
 export { answerReference, compareReference } from './reference.ts';
 export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';
 export { bend, copied, type Json } from './bend.ts';
+export { outcomeShows, outcomesOf } from './outcomes.ts';

@@ -29,6 +29,13 @@ const rows: readonly (readonly string[])[] = [
 ];
 
 describe('songs as a table', () => {
+  test('a part that is too long is refused at its line, and never cut inside a character', () => {
+    const part = `${'a'.repeat(199)}🎸`;
+    expect(problemsOf(start(), [[...songColumns], ['Moon', '', '', '', '', part, '', '']])).toEqual([['/line/2/part', 'too-large']]);
+    const fits = taken(start(), [[...songColumns], ['Moon', '', '', '', '', '🎸'.repeat(100), '', '']]);
+    expect(Object.values(fits.songbook.parts).some(({ name }) => name === '🎸'.repeat(100))).toBe(true);
+  });
+
   test('come in as one edit: songs, parts, meters, casting, and the end of the set list', () => {
     const show = taken(start(), rows);
     expect(show.songbook.songs['long-wharf']).toMatchObject({ name: 'Long Wharf', tempo: 96.5, meter: { beats: 6, unit: 8 }, instrument: 'Baritone', tuning: 'B standard' });
