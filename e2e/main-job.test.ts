@@ -65,7 +65,7 @@ describe('a new rig from nothing', () => {
     expect(await matrix()).toEqual(wanted);
     await go('program');
     await click(page, 'button', 'Lay out by role');
-    await page.select('#sound-in-hand', 'lead');
+    await page.select('#selected-sound', 'lead');
     await go('routing');
     await waitForText(page, '.legend', '10 passes');
     expect(await page.$$eval('.weave .pass', (nodes) => nodes.map((node) => node.getAttribute('aria-label')))).toEqual(
@@ -86,15 +86,15 @@ describe('a new rig from nothing', () => {
     await click(page, 'button', 'Remove: Contact 1 closed');
     await go('proof');
     await waitForText(page, level(2), '1 of 2 recall');
-    await waitForText(page, '.stones', 'Valve amp channel clean, wanted lead');
+    await waitForText(page, '.steps', 'Valve amp channel clean, wanted lead');
     await click(page, 'button', 'Play it');
-    await click(page, 'button', 'Next stone');
+    await click(page, 'button', 'Next step');
     await waitForText(page, '.case', 'C0 05');
     await waitForText(page, '.wrongrow', 'Valve amp channel');
     await (await page.$('.case header button.mantine-Button-root'))!.click();
     await waitForText(page, level(2), '2 of 2 recall');
-    await waitForText(page, '.findings', 'Something is left over from before');
-    expect(await page.$$eval('.findings .gone .title', (nodes) => nodes[0].textContent)).toBe('Something is left over from before');
+    await waitForText(page, '.findings', 'Wrong sound after an earlier press');
+    expect(await page.$$eval('.findings .gone .title', (nodes) => nodes[0].textContent)).toBe('Wrong sound after an earlier press');
   });
 
   test('undo brings the fault back, redo takes it away again, each by name', async () => {
@@ -170,20 +170,20 @@ describe('by keyboard alone', () => {
     await tabTo('Lay out by role');
     await page.keyboard.press('Enter');
     await page.keyboard.press('[');
-    await waitForText(page, '.hand', 'bank 1 · switch 1');
+    await waitForText(page, '.hand', 'bank 1, switch 1');
     await tabTo('Write by hand');
     await page.keyboard.press('Enter');
     await tabTo('Remove: Contact 1 closed');
     await page.keyboard.press('Enter');
-    await waitForText(page, '.findings', 'Valve amp channel came up clean, wanted lead');
+    await waitForText(page, '.findings', 'Valve amp channel is clean, wanted lead');
     await tabTo('Generate this slot from its sound');
     await page.keyboard.press('Enter');
-    await waitForText(page, '.findings', 'Something is left over');
+    await waitForText(page, '.findings', 'Wrong sound after an earlier press');
     await page.waitForSelector('.findings .gone');
     await saved(page);
   });
 
-  test('arrows walk the run and take the device in hand', async () => {
+  test('arrows walk the run and take the selected device', async () => {
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await tabTo('Routing');
     await page.keyboard.press('Enter');
@@ -195,7 +195,7 @@ describe('by keyboard alone', () => {
 
   test('the list of keys opens under ? and closes', async () => {
     await page.keyboard.press('?');
-    await find(page, 'heading', 'Keys');
+    await find(page, 'heading', 'Shortcuts');
     await page.keyboard.press('Escape');
   });
 });
@@ -225,7 +225,7 @@ describe('the demo', () => {
       faults[name] = await axeFaults(page);
     }
     await page.keyboard.press('?');
-    await find(page, 'heading', 'Keys');
+    await find(page, 'heading', 'Shortcuts');
     faults.keys = await axeFaults(page);
     await page.keyboard.press('Escape');
     await click(page, 'button', 'Commands');

@@ -88,23 +88,23 @@ describe('overview', () => {
   });
 
   test('a finding can be lived with, with its reason, and judged again', async () => {
-    await click(page, 'button', 'Live with it');
+    await click(page, 'button', 'Accept');
     await page.keyboard.type('only for the rehearsal');
     await page.keyboard.press('Enter');
     await waitForText(page, '.verdictline', 'Not yet:');
-    await waitForText(page, '.side', 'Lived with: 1');
+    await waitForText(page, '.side', 'Accepted: 1');
     await saved(page);
     await page.reload();
-    await waitForText(page, '.side', 'Lived with: 1');
+    await waitForText(page, '.side', 'Accepted: 1');
     await (await page.waitForSelector('.side details summary'))!.click();
     await waitForText(page, '.side', 'only for the rehearsal');
-    await click(page, 'button', 'Judge it again');
+    await click(page, 'button', 'Reopen');
     await waitForText(page, '.verdictline', 'Not tonight');
   });
 
-  test('a school chosen there quiets the rule that it disputes', async () => {
+  test('a convention chosen there quiets the rule that it disputes', async () => {
     await waitForText(page, '.main', 'A synced delay in a song without a tempo');
-    await page.select('#school-tempo', 'tapped');
+    await page.select('#convention-tempo', 'tapped');
     await page.waitForFunction(() => !document.querySelector('.main')!.textContent!.includes('A synced delay'));
     await click(page, 'button', 'History');
     await waitForText(page, '[role="dialog"]', 'Choose tapped');
@@ -125,7 +125,7 @@ describe('gear', () => {
   });
 });
 
-describe('the piece in hand', () => {
+describe('the selected piece', () => {
   test('stays between gear and routing, and is laid down where one works on something else', async () => {
     await click(page, 'button', 'Inspect Echo');
     await page.waitForSelector('.inspector');
@@ -163,11 +163,11 @@ describe('a Y cord in the patch', () => {
   test('is a cable with one end more: put on, seen in the run, taken off, by the keyboard too', async () => {
     await openDemo();
     await go('routing');
-    await (await named('button', 'Add an end to C01'))!.press('Enter');
+    await (await named('button', 'Split C01'))!.press('Enter');
     const field = (await named('combobox', 'Another end of C01'))!;
     await page.keyboard.press('Escape');
     await isGone('combobox', 'Another end of C01');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Add an end to C01');
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Split C01');
     await field.dispose();
     await page.keyboard.press('Enter');
     await (await named('combobox', 'Another end of C01'))!.select('switcher:return-8');
@@ -340,7 +340,7 @@ describe('what the switcher does beside its slots', () => {
   test('a momentary switch is given what it does by typing, by keyboard alone, and the proof follows', async () => {
     await go('gear');
     await (await find(page, 'button', 'Inspect Switcher')).press('Enter');
-    const facts = (await page.waitForSelector('::-p-xpath(//summary[.="Facts of this type"])'))!;
+    const facts = (await page.waitForSelector('::-p-xpath(//summary[.="Settings"])'))!;
     if (!(await facts.evaluate((summary) => (summary.parentElement as HTMLDetailsElement).open))) await facts.press('Enter');
     const count = (await page.waitForSelector('::-p-aria([name="Momentary switches"])'))!;
     await count.focus();
@@ -359,13 +359,13 @@ describe('what the switcher does beside its slots', () => {
     await page.keyboard.type('6');
     await page.keyboard.press('Enter');
     await beside('Remember Loop 6');
-    await page.keyboard.type('loop 6 in');
+    await page.keyboard.type('loop 6 on');
     await page.keyboard.press('Enter');
-    await beside('Loop 6 in');
-    await (await page.waitForSelector('::-p-aria([name="Add an action: Momentary 1, let go"])'))!.focus();
+    await beside('Loop 6 on');
+    await (await page.waitForSelector('::-p-aria([name="Add an action: Momentary 1, released"])'))!.focus();
     await page.keyboard.type('sing');
     await page.keyboard.press('Enter');
-    await beside('Write: loop 4 in');
+    await beside('Write: loop 4 on');
     for (let i = 0; i < 4; i += 1) await page.keyboard.press('Backspace');
     await page.keyboard.type('restore loop 6');
     await page.keyboard.press('Enter');
@@ -377,7 +377,7 @@ describe('what the switcher does beside its slots', () => {
     await go('program');
     await page.reload();
     await beside('Loop 6 as remembered');
-    await (await find(page, 'button', 'Remove from Momentary 1, let go: Loop 6 as remembered')).press('Enter');
+    await (await find(page, 'button', 'Remove from Momentary 1, released: Loop 6 as remembered')).press('Enter');
     await saved(page);
     await find(page, 'button', 'Undo: Change Switcher');
     expect(await textOf(page, 'table.beside')).not.toContain('as remembered');
@@ -410,33 +410,33 @@ describe('set', () => {
   test('the MIDI file of a song is read by another program, and what was assumed is told', async () => {
     await click(page, 'button', 'MIDI file of this song');
     const parsed = parseMidi(await downloaded('copper-evening.mid'));
-    expect(parsed.tracks.flat().filter((event) => event.type === 'marker').map((event) => (event as { text: string }).text)).toEqual(['verse', 'refrain']);
+    expect(parsed.tracks.flat().filter((event) => event.type === 'marker').map((event) => (event as { text: string }).text)).toEqual(['verse', 'chorus']);
     await waitForText(page, '.notice', 'stay with the foot');
     await click(page, 'button', 'Dismiss');
   });
 
   test('songs come in from a table, and go out again as they came', async () => {
-    await bring(0, 'songs.csv', 'song;tempo;part;bars;plays\r\nHarbour Light;96,5;verse;16;Slow Lock, verse\r\nHarbour Light;96,5;refrain;8;\r\n');
+    await bring(0, 'songs.csv', 'song;tempo;part;bars;plays\r\nHarbour Light;96,5;verse;16;Slow Lock, verse\r\nHarbour Light;96,5;chorus;8;\r\n');
     await waitForText(page, '.main', '19');
     await waitForText(page, '.counts', '3 stop the show');
-    await click(page, 'button', 'Take away');
+    await click(page, 'button', 'Export tables');
     await click(page, 'menuitem', 'Songs, CSV');
     const text = (await downloaded('river-boat-combo-rig-songs.csv')).toString();
     expect(text).toContain('Harbour Light,96.5,,,,verse,16,"Slow Lock, verse"\r\n');
-    await click(page, 'button', 'Undo: Bring in 1 song');
+    await click(page, 'button', 'Undo: Import 1 song');
     await waitForText(page, '.counts', '2 stop the show');
   });
 
   test('songs come in from a MIDI file, as another program writes it: tempo, markers as parts, bars', async () => {
     const marker = (text: string, deltaTime: number) => ({ deltaTime, meta: true, type: 'marker', text });
-    const track = [{ deltaTime: 0, meta: true, type: 'trackName', text: 'Grey Heron' }, { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 600_000 }, marker('verse', 0), marker('refrain', 8 * 4 * 96), { deltaTime: 10, meta: true, type: 'setTempo', microsecondsPerBeat: 500_000 }, { deltaTime: 4 * 4 * 96 - 10, meta: true, type: 'endOfTrack' }];
+    const track = [{ deltaTime: 0, meta: true, type: 'trackName', text: 'Grey Heron' }, { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 600_000 }, marker('verse', 0), marker('chorus', 8 * 4 * 96), { deltaTime: 10, meta: true, type: 'setTempo', microsecondsPerBeat: 500_000 }, { deltaTime: 4 * 4 * 96 - 10, meta: true, type: 'endOfTrack' }];
     await bring(0, 'heron.mid', Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 96 }, tracks: [track as never] })));
     await waitForText(page, '.notice', 'the tempo changes inside Grey Heron');
     await click(page, 'button', '2 parts of Grey Heron');
-    await click(page, 'button', 'Take away');
+    await click(page, 'button', 'Export tables');
     await click(page, 'menuitem', 'Songs, CSV');
-    expect((await downloaded('river-boat-combo-rig-songs.csv')).toString()).toContain('Grey Heron,100,,,,verse,8,\r\nGrey Heron,100,,,,refrain,4,\r\n');
-    await click(page, 'button', 'Undo: Bring in 1 song');
+    expect((await downloaded('river-boat-combo-rig-songs.csv')).toString()).toContain('Grey Heron,100,,,,verse,8,\r\nGrey Heron,100,,,,chorus,4,\r\n');
+    await click(page, 'button', 'Undo: Import 1 song');
     await page.waitForSelector('.notice', { hidden: true });
     await saved(page);
   });

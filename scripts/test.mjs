@@ -13,6 +13,7 @@ const stages = [
   ['types-web', () => run(node, [tool('typescript/bin/tsc'), '-p', 'apps/web'], { what: 'Types of the page' })],
   ['lint', () => run(node, [tool('eslint/bin/eslint.js'), '.'], { what: 'Lint' })],
   ['arrows', () => run(node, ['scripts/arrows.mjs'], { what: 'Arrows between rooms' })],
+  ['words', () => run(node, ['scripts/words.mjs'], { what: 'Words that people read' })],
   ['unit', () => run(node, jest('unit'), { show: true })],
   ['server', () => run(node, jest('server'), { show: true })],
   ['browser', () => run(node, jest('browser'), { show: true })],

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { check, contextOf, describeProblem, formatFinding, importShow, type Level, rules, severityWords, type Show, type Sound } from '@yunta/core';
+import { check, contextOf, describeProblem, formatFinding, importShow, type Level, rules, type Sequence, severityWords, type Show, type Sound } from '@yunta/core';
 
 const usage = `yunta check FILE [--json]
 yunta trace FILE [--sound NAME] [--json]
@@ -93,7 +93,14 @@ function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Pri
   const { prover } = contextOf(show);
   const wanted = new Set(sounds.map((sound) => sound.id));
   const judgements = prover.pairs().filter(({ sound }) => wanted.has(sound.id)).map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
-  print({ level, judgements }, judgements.map((one) => `${one.verdict}${one.length === null ? '' : ` (${one.length})`}: ${one.name}\n`).join(''));
+  print({ level, judgements: judgements.map(asDocumented) }, judgements.map((one) => `${one.verdict}${one.length === null ? '' : ` (${one.length})`}: ${one.name}\n`).join(''));
   const verdicts = new Set(judgements.map((one) => one.verdict));
   return verdicts.has('does-not') ? 1 : verdicts.has('cannot-be-known') ? 3 : 0;
+}
+
+/** The keys of the JSON stay as they are documented, whatever the code calls them. */
+function asDocumented<T extends { readonly sequence: Sequence | null }>({ sequence, ...one }: T): object {
+  if (!sequence) return { ...one, sequence };
+  const { steps, ...rest } = sequence;
+  return { ...one, sequence: { ...rest, stones: steps } };
 }

@@ -8,7 +8,7 @@ import type { Writable } from 'node:stream';
 export const kept: Readonly<Record<BackupKind, number>> = { daily: 14, manual: 20, 'before-upgrade': 5, 'before-restore': 5 };
 
 const ending = '.yunta-backup';
-const pattern = /^(\d{4})-(\d\d)-(\d\d)T(\d\d)-(\d\d)-(\d\d)(?:\.\d+)?Z-(daily|manual|before-upgrade|before-restore)\.yunta-backup$/;
+const pattern = /^(\d{4})-(\d\d)-(\d\d)T(\d\d)-(\d\d)-(\d\d(?:\.\d+)?)Z-(daily|manual|before-upgrade|before-restore)\.yunta-backup$/;
 
 /** The folder of backups beside the database: only files that were written to their end have a name of ours. */
 export class BackupFolder {
@@ -35,7 +35,7 @@ export class BackupFolder {
 
   /** Writes a backup; it has its name only when it is whole and on the disk. Then the oldest of its kind go. */
   async write(kind: BackupKind, at: Date, fill: (into: Writable) => Promise<void>): Promise<string> {
-    const name = this.freeName(kind, at);
+    const name = `${at.toISOString().replaceAll(':', '-')}-${kind}${ending}`;
     const part = path.join(this.folder, `${randomUUID()}.part`);
     const into = createWriteStream(part, { mode: 0o600, flush: true });
     try {
@@ -48,12 +48,5 @@ export class BackupFolder {
     }
     for (const old of this.list().filter((file) => file.kind === kind).slice(kept[kind])) rmSync(path.join(this.folder, old.name), { force: true });
     return name;
-  }
-
-  /** Two of one second have fractions of it in their names. */
-  private freeName(kind: BackupKind, at: Date): string {
-    const whole = at.toISOString().replaceAll(':', '-');
-    const short = `${whole.slice(0, 19)}Z-${kind}${ending}`;
-    return this.pathOf(short) === null ? short : `${whole}-${kind}${ending}`;
   }
 }

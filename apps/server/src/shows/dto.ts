@@ -66,7 +66,7 @@ export class TickDto {
   @MaxLength(200)
   line: string;
 
-  @ApiProperty({ description: 'What it said when it was keyed in' })
+  @ApiProperty({ description: 'What it said when it was entered' })
   @IsString()
   @MaxLength(1000)
   said: string;

@@ -6,7 +6,7 @@ import { TickRow } from '../persistence/entities.ts';
 import type { TickDto } from '../shows/dto.ts';
 import { here, ShowsService } from '../shows/shows.service.ts';
 
-/** What of the worksheet has been keyed in. */
+/** What of the worksheet has been entered. */
 @Injectable()
 export class TicksService {
   constructor(

@@ -39,7 +39,7 @@ describe('the open rig', () => {
     expect(open.get().sound?.id).not.toBe(first.id);
     expect(open.get().sound).not.toBeNull();
   });
-  test('what is taken in hand is told and kept; a device that goes is in hand no more', async () => {
+  test('what is selected is told and kept; a device that goes is selected no more', async () => {
     const { open, saved, told } = await opened();
     open.get().takeSound(soundIds[5]);
     open.get().takeDevice('echo');
@@ -47,7 +47,7 @@ describe('the open rig', () => {
     open.get().run(commands.removeDevice(open.get().show, 'echo'));
     expect(open.get().device).toBeNull();
   });
-  test('a finding takes in hand what it is about, and its fix is one edit with undo', async () => {
+  test('a finding selects what it is about, and its fix is one edit with undo', async () => {
     const { open, store } = await opened();
     const { show, take, fix } = open.get();
     const steps = commands.renameRig(show, 'Mended').steps;

@@ -12,25 +12,25 @@ export interface OpenShow {
   readonly run: (command: Command | null) => boolean;
   readonly wiring: Wiring;
   readonly tracer: Tracer;
-  /** The sound in hand, followed by every station. */
+  /** The selected sound, followed by every station. */
   readonly sound: Sound | null;
   readonly takeSound: (id: string) => void;
-  /** The device in hand, shown in the inspector. */
+  /** The selected device, shown in the inspector. */
   readonly device: string | null;
   readonly takeDevice: (id: string | null) => void;
-  /** Takes what a finding is about in hand. */
+  /** Selects what a finding is about. */
   readonly take: (finding: Finding) => void;
   readonly fix: (finding: Finding) => void;
 }
 
-/** What of the open rig is in hand, and remembers it for the next time. */
+/** What of the open rig is selected, and remembers it for the next time. */
 export interface Keeping {
   readonly load: () => string | null;
   readonly save: (sound: string) => void;
 }
 
 /**
- * The open rig with what is in hand. Its readers follow it themselves, so that an edit is drawn only where somebody
+ * The open rig with what is selected. Its readers follow it themselves, so that an edit is drawn only where somebody
  * reads it, and nobody looks through the whole page for who does.
  */
 export class OpenRig {

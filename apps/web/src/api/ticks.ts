@@ -8,7 +8,7 @@ export interface Ticks {
   readonly error: string | null;
 }
 
-/** What of the worksheet has been keyed in; a press shows at once and is taken back where the server refuses it. */
+/** What of the worksheet has been entered; a press shows at once and is taken back where the server refuses it. */
 export function useTicks(show: string): Ticks {
   const queries = useQueryClient();
   const key = ['ticks', show];

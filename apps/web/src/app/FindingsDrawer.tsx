@@ -10,7 +10,7 @@ import { SeverityMark } from '../ui/SeverityMark.tsx';
 import { freshId } from '../ui/ids.ts';
 import type { Judged, ToldFinding } from '../workers/judge-types.ts';
 
-/** The device in hand, and under it what is found: of the sound in hand first. */
+/** The selected device, and under it what is found: of the selected sound first. */
 export function FindingsDrawer() {
   const { sound, device, take, fix } = useShow();
   const { judged, gone } = useFindings();
@@ -98,7 +98,7 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
   return (
     <details style={{ marginTop: 10 }}>
       <summary style={{ cursor: 'pointer' }}>
-        Lived with: {waived.length}
+        Accepted: {waived.length}
       </summary>
       <ul className="findings">
         {waived.map(({ finding, waiver }) => (
@@ -110,7 +110,7 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
             </span>
             <span className="does">
               <button className="linkish" onClick={() => run(commands.unwaive(show, waiver.id, finding.title))}>
-                Judge it again
+                Reopen
               </button>
             </span>
           </li>
@@ -136,7 +136,7 @@ const FindingItem = memo(function FindingItem({ finding, take, fix }: { readonly
           Why?
         </button>
         <button className="linkish" aria-expanded={waiving} onClick={() => setWaiving(!waiving)}>
-          Live with it
+          Accept
         </button>
       </span>
       {waiving && <WaiveForm finding={finding} onDone={() => setWaiving(false)} />}

@@ -91,7 +91,7 @@ export function Home() {
           </Button>
         </div>
         <div className="sheet">
-          <h2>Bring one along</h2>
+          <h2>Import</h2>
           <p className="soft" style={{ margin: 0 }}>
             A file that Yunta exported: rig and songbook in one.
           </p>

@@ -1,6 +1,6 @@
 import { ActionIcon, useMantineColorScheme } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
-import { commands, describeCommand, inOrder, type Severity } from '@yunta/core';
+import { commands, describeCommand, inOrder, type Severity, slotPlace } from '@yunta/core';
 import { Fragment, useCallback, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { useFindings, useRig, useSaved, useShow } from '../api/rig.tsx';
@@ -20,7 +20,7 @@ const severities: readonly (readonly [Severity, string])[] = [
   ['worth-knowing', 'to know'],
 ];
 
-/** Rail, sound in hand, findings; the station in the middle. Holds nothing of the rig itself: its parts follow what they show. */
+/** Rail, selected sound, findings; the station in the middle. Holds nothing of the rig itself: its parts follow what they show. */
 export function Shell() {
   const { id = '' } = useParams();
   const rig = useRig();
@@ -60,7 +60,7 @@ export function Shell() {
             History
           </button>
           <button className="linkish" onClick={() => setPanel('keys')}>
-            Keys (?)
+            Shortcuts (?)
           </button>
           <a className="linkish" href={fileOf(id)} download>
             Export
@@ -185,15 +185,15 @@ function SoundInHand() {
   if (!sound) return <span className="soft">No sound yet: the rig is traced as it powers up</span>;
   return (
     <div className="hand">
-      <label htmlFor="sound-in-hand">Sound in hand</label>
-      <select id="sound-in-hand" value={sound.id} onChange={(event) => takeSound(event.target.value)}>
+      <label htmlFor="selected-sound">Selected sound</label>
+      <select id="selected-sound" value={sound.id} onChange={(event) => takeSound(event.target.value)}>
         {sounds.map((one) => (
           <option key={one.id} value={one.id}>
             {one.name}
           </option>
         ))}
       </select>
-      <span className="slot mono">{slot ? `bank ${slot.bank + 1} · switch ${slot.position + 1}` : 'no slot'}</span>
+      <span className="slot">{slot ? slotPlace(slot) : 'no slot'}</span>
     </div>
   );
 }
@@ -224,7 +224,7 @@ function usePalette({ keys, history, turnLight }: Panels): readonly PaletteEntry
     ...(controller ? [command(`Lay the sounds out by role on ${controller.device.name}`, () => run(commands.layOut(show, controller.device.id)))] : []),
     command('Light or dark', turnLight),
     command('History of this rig', history),
-    command('List of keys', keys),
+    command('Shortcuts', keys),
     command('All rigs', () => void go('/')),
     ...inOrder(show.rig.sounds).map((sound): PaletteEntry => ({ name: sound.name, kind: 'sound', act: () => takeSound(sound.id) })),
     ...inOrder(show.rig.devices).map((device): PaletteEntry => ({ name: device.name, kind: 'device', act: () => takeDevice(device.id) })),

@@ -1,7 +1,7 @@
 import { Modal } from '@mantine/core';
 
 const keys: readonly (readonly [string, string])[] = [
-  ['Ctrl K', 'commands: any station, sound, device or deed by typing'],
+  ['Ctrl K', 'commands: any station, sound, device or action by typing'],
   ['Alt 1 – 7', 'the stations, from Overview to Proof'],
   ['[ and ]', 'the sound before, the sound after'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
@@ -10,7 +10,7 @@ const keys: readonly (readonly [string, string])[] = [
   ['↑ ↓', 'the sound above, the sound below (Sounds)'],
   ['Space', 'on, off; the next choice (Sounds)'],
   ['0 – 9', 'type a preset, as its panel shows it; Enter takes it (Sounds)'],
-  ['Delete', 'the sound no longer cares (Sounds)'],
+  ['Delete', 'don’t care (Sounds)'],
   ['D', 'copy the sound (Sounds)'],
   ['X', 'mark the sound: an edit goes into all that are marked (Sounds)'],
   ['Alt ↑ ↓', 'move the sound among the others (Sounds)'],
@@ -19,7 +19,7 @@ const keys: readonly (readonly [string, string])[] = [
 
 export function Shortcuts({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   return (
-    <Modal opened={open} onClose={onClose} title="Keys" shadow="none" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Modal opened={open} onClose={onClose} title="Shortcuts" shadow="none" closeButtonProps={{ 'aria-label': 'Close' }}>
       <table className="plain">
         <tbody>
           {keys.map(([key, does]) => (

@@ -8,7 +8,7 @@ interface Told {
   readonly text: string;
 }
 
-/** A finding as one reads it: its mark, its title (which takes what it is about in hand), its sentence, and what can be done. */
+/** A finding as one reads it: its mark, its title (which selects what it is about), its sentence, and what can be done. */
 export function FindingLine({ finding, onTake, children }: { readonly finding: Told; readonly onTake: () => void; readonly children?: ReactNode }) {
   return (
     <li>

@@ -3,7 +3,7 @@ export interface Station {
   readonly to: string;
   readonly name: string;
   readonly gap?: boolean;
-  /** Works on pieces: the one in hand stays there. */
+  /** Works on pieces: the selected one stays there. */
   readonly pieces?: boolean;
   readonly holds: (rule: string) => boolean;
 }

@@ -8,7 +8,7 @@ const refused = (reason: Exclude<ActionLine, { ok: true }>['reason']): ActionLin
 
 /**
  * Reads one action as people type it, numbers as sent: `pc 12 ch 3`, `cc 102 127 ch 2` (or `cc 102 = 127 ch 2`),
- * `loop 4 in`, `contact 1 open`, `wait 20`. A momentary switch may also `remember loop 4` and `restore loop 4`.
+ * `loop 4 on`, `contact 1 open`, `wait 20`. A momentary switch may also `remember loop 4` and `restore loop 4`.
  */
 export function readActionLine(controller: WiredDevice, typed: string, of: 'slot' | 'momentary' = 'slot'): ActionLine {
   const words = typed.toLowerCase().replaceAll('=', ' ').replaceAll(',', ' ').split(/\s+/).filter(Boolean);

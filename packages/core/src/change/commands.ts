@@ -103,7 +103,7 @@ export function removeSound(show: Show, id: string): Command {
 export const setSound = <K extends 'name' | 'role' | 'silence'>(show: Show, id: string, field: K, value: Sound[K]): Command =>
   command('set-sound', { sound: show.rig.sounds[id].name, field }, [set(['sounds', id, field], value, show.rig.sounds[id][field])]);
 
-/** `undefined`: the sound no longer cares. What hands do is put into the cues of the parts that play the sound, too. */
+/** `undefined`: don’t care. What hands do is put into the cues of the parts that play the sound, too. */
 export function want(show: Show, sound: string, ref: string, value: Literal | undefined): Command {
   const { device, control } = splitRef(ref);
   const { rig } = show;

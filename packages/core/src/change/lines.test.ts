@@ -53,7 +53,7 @@ describe('an action said in one line, numbers as sent', () => {
     ['pc 12 ch 3', { kind: 'program', program: 12, channel: 3 }],
     ['Program 0, channel 16', { kind: 'program', program: 0, channel: 16 }],
     ['cc 102 = 127 ch 2', { kind: 'control', cc: 102, value: 127, channel: 2 }],
-    ['loop 4 in', { kind: 'loop', loop: 'loop-4', to: 1 }],
+    ['loop 4 on', { kind: 'loop', loop: 'loop-4', to: 1 }],
     ['loop 1 off', { kind: 'loop', loop: 'loop-1', to: 0 }],
     ['contact 1 closed', { kind: 'contact', contact: 'contact-1', to: 1 }],
     ['wait 20', { kind: 'wait', ms: 20 }],

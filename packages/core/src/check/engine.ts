@@ -32,7 +32,7 @@ export function contextOf(show: Show, before?: Context): Context {
 
 export interface Checked {
   readonly findings: readonly Finding[];
-  /** Findings that somebody decided to live with, each with the reason. */
+  /** Findings that somebody accepted, each with the reason. */
   readonly waived: readonly { readonly finding: Finding; readonly waiver: Waiver }[];
   /** Rules that threw: a bug in a rule never hides the others' findings. */
   readonly broken: readonly { readonly ruleId: string; readonly reason: string }[];

@@ -29,7 +29,7 @@ const cases: Record<string, RuleCases> = {
     clean: {
       'the four-cable rig': ordinary().show,
       'a rig with no instrument yet': new ShowBuilder().device('combo', 'valve-combo', 'Combo').sound('a').show,
-      'a sound that is declared silent': { ...silent, rig: { ...silent.rig, sounds: Object.fromEntries(Object.entries(silent.rig.sounds).map(([id, sound]) => [id, { ...sound, silence: true }])) } },
+      'a sound that is marked as silent': { ...silent, rig: { ...silent.rig, sounds: Object.fromEntries(Object.entries(silent.rig.sounds).map(([id, sound]) => [id, { ...sound, silence: true }])) } },
     },
     faulty: {
       'the cabinet not plugged in': { show: silent, messages: ['silent', 'silent'] },
@@ -168,7 +168,7 @@ const cases: Record<string, RuleCases> = {
     faulty: { 'the same sound twice': { show: fourCable().sound('a', lead).sound('b', lead).show, messages: ['same'] }, 'a difference where nothing is heard': { show: fourCable().sound('a', clean).sound('b', { ...clean, wants: { ...clean.wants, 'delay/preset': 4 } }).show, messages: ['same'] } },
   },
   'show/part-without-sound': {
-    clean: { 'every part cast': ordinary().show, 'a part declared silent': withPart(ordinary().show, { silent: true }), 'a songbook before the first sound': withPart(fourCable().show, {}) },
+    clean: { 'every part cast': ordinary().show, 'a part marked as silent': withPart(ordinary().show, { silent: true }), 'a songbook before the first sound': withPart(fourCable().show, {}) },
     faulty: { 'a part that nobody cast': { show: withPart(ordinary().show, {}), messages: ['uncast'], fixable: true } },
   },
   'show/unused-sound': {

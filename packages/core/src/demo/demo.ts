@@ -121,7 +121,7 @@ function songbook(maker: RigMaker): void {
   maker.do(setSetList(maker.show, 'set', 'name', evening.name)).do(addSetList(maker.show, 'short', short.name, short.songs.map(idOf)));
 }
 
-/** What a tired evening leaves behind: two slots keyed in by hand that forget something, and a preset that is not there. */
+/** What a tired evening leaves behind: two slots entered by hand that forget something, and a preset that is not there. */
 function mistakes(maker: RigMaker): void {
   const byHand = (id: string, actions: readonly Action[]) =>
     maker.do({ command: { name: 'set-slot', facts: { slot: id } }, steps: [{ doc: 'rig', op: 'set', at: ['slots', id, 'actions'], value: actions, old: maker.show.rig.slots[id].actions }] });

@@ -1,6 +1,7 @@
 import { castOf, type Show, splitRef } from '../model/documents.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
 import { ownerOf, type Wiring } from '../model/wiring.ts';
+import { slotLabel } from '../model/slots.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
 /** What hands and feet do tonight: part by part in set order. */
@@ -24,7 +25,7 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
         const told = actions.flatMap((action) => (action.kind === 'cue' ? [cueWords(wiring, action.control, action.value)] : []));
         const hands = [...told, ...(sound ? handCues(wiring, sound.wants) : [])];
         const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
-        return { id: `part/${part.id}`, cells: [part.name, part.bars === undefined ? '' : String(part.bars), slot ? `${slot.bank + 1} · ${slot.position + 1}` : part.silent ? 'silent' : '—', sound?.name ?? '', feet.join(', '), [change, ...new Set(hands)].filter(Boolean).join(', ')] };
+        return { id: `part/${part.id}`, cells: [part.name, part.bars === undefined ? '' : String(part.bars), slot ? slotLabel(slot) : part.silent ? 'silent' : '—', sound?.name ?? '', feet.join(', '), [change, ...new Set(hands)].filter(Boolean).join(', ')] };
       }),
     })),
     notes: [],

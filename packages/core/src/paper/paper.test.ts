@@ -45,7 +45,7 @@ test('what the switcher does beside its slots is on the sheet: at power-up, at a
     'At power-up|fires bank 1, switch 2||',
     'Momentary 1, pressed|Remember Loop 2||',
     'Momentary 1, pressed|Control 102 = 127, channel 2: Delay|B1 66 7F|',
-    'Momentary 1, let go|Loop 2 as remembered||',
+    'Momentary 1, released|Loop 2 as remembered||',
     'Program change 9, channel 4|presses bank 1, switch 1|C3 09|',
   ]);
 });
@@ -65,7 +65,7 @@ test('the cue sheet says part by part what to press and what the hands do', () =
   const sheet = cueSheet(show, wire(show.rig));
   expect(sheet.groups[0].heading).toBe('1. Song · no tempo');
   expect(group(sheet, '1. Song')).toEqual([
-    ['lead', '', '1 · 1', 'Lead', '', 'Guitar selector neck'],
-    ['clean', '', '1 · 2', 'Clean', '', ''],
+    ['lead', '', '1·1', 'Lead', '', 'Guitar selector neck'],
+    ['clean', '', '1·2', 'Clean', '', ''],
   ]);
 });

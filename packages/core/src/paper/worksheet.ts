@@ -55,7 +55,7 @@ function besideSlots(wiring: Wiring, { device, anatomy }: WiredDevice): SheetLin
   const lines: SheetLine[] = [];
   if (powerUpSlot !== undefined) lines.push(line(`${at}/power-up`, 'At power-up', `fires ${slotPlace(slots[powerUpSlot])}`));
   for (const { id, label } of anatomy.controller?.momentaries ?? [])
-    for (const [when, said] of [['press', 'pressed'], ['release', 'let go']] as const)
+    for (const [when, said] of [['press', 'pressed'], ['release', 'released']] as const)
       listActions(wiring, device.id, momentaries[id]?.[when] ?? []).forEach((one, i) => lines.push(line(`${at}/${id}-${when}-${i}`, `${label}, ${said}`, one.words, one.hex)));
   for (const [program, slot] of Object.entries(calls?.programs ?? {})) lines.push(line(`${at}/call-${program}`, `Program change ${program}, channel ${calls!.channel}`, `presses ${slotPlace(slots[slot])}`, hex(encode({ kind: 'program', channel: calls!.channel, program: Number(program) }))));
   return lines;
@@ -73,7 +73,7 @@ function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
     const stored = device.presets[String(number)];
     const values = Object.entries(stored?.values ?? {}).flatMap(([id, value]) => (value === null ? [] : [`${anatomy.controls.find((control) => control.id === id)?.label ?? id} ${value}`]));
     const says = [stored?.name, stored?.sync === undefined ? undefined : `synced, ${noteWords[stored.sync]}`, ...values].filter(Boolean).join(', ');
-    return line(`device/${device.id}/preset-${number}`, `Preset ${number + device.countsFrom}`, says || 'content not entered', `${number} on the wire`, `for ${sounds.length === 1 ? sounds[0] : `${sounds.length} sounds`}`);
+    return line(`device/${device.id}/preset-${number}`, `Preset ${number + device.countsFrom}`, says || 'content not entered', `sent as ${number}`, `for ${sounds.length === 1 ? sounds[0] : `${sounds.length} sounds`}`);
   });
 }
 

@@ -32,10 +32,10 @@ describe('a slot generated from its sound', () => {
 
   test('every loop, then contacts, then bank, program, wait, overrides; each with the intent it came from', () => {
     expect(listSlot(wiring, show.rig.slots['slot-lead']).actions.map((one) => [one.hex, one.words, one.why])).toEqual([
-      ['', 'Loop 1 in', 'Drive: wanted so'],
-      ['', 'Loop 2 in', 'Combo: wanted so'],
-      ['', 'Loop 3 in', 'Delay: wanted so'],
-      ['', 'Loop 4 out', 'nothing in this loop'],
+      ['', 'Loop 1 on', 'Drive: on'],
+      ['', 'Loop 2 on', 'Combo: on'],
+      ['', 'Loop 3 on', 'Delay: on'],
+      ['', 'Loop 4 off', 'nothing in this loop'],
       ['', 'Contact 1 closed', 'Combo wanted with channel lead'],
       ['C1 05', 'Program 5 (panel 6), channel 2: Delay', 'Delay wanted on preset 6'],
       ['', 'Wait 20 ms', 'Delay is loading'],

@@ -56,7 +56,7 @@ function wordsOf(wiring: Wiring, controller: string, action: Action): string {
     case 'control':
       return `Control ${action.cc} = ${action.value}, channel ${action.channel}: ${listeners(wiring, action.channel)}`;
     case 'loop':
-      return `${loop(action.loop)} ${action.to === 1 ? 'in' : 'out'}`;
+      return `${loop(action.loop)} ${action.to === 1 ? 'on' : 'off'}`;
     case 'contact':
       return `${own?.jack.get(action.contact)?.label ?? action.contact} ${action.to === 1 ? 'closed' : 'open'}`;
     case 'wait':
@@ -85,7 +85,7 @@ function whyOf(wiring: Wiring, intent: Intent): string {
     case 'by-hand':
       return 'written by hand';
     case 'loop':
-      return intent.holds.length === 0 ? 'nothing in this loop' : `${intent.holds.map((id) => nameOf(wiring, id)).join(', ')}: ${intent.wanted ? 'wanted so' : 'not wanted, taken out'}`;
+      return intent.holds.length === 0 ? 'nothing in this loop' : `${intent.holds.map((id) => nameOf(wiring, id)).join(', ')}: ${intent.wanted ? 'on' : 'off'}`;
     case 'want': {
       const { device, control } = splitRef(intent.ref);
       if (control === 'preset') return `${nameOf(wiring, device)} wanted on preset ${panelNumber(wiring, device, Number(intent.value))}`;

@@ -1,4 +1,4 @@
-import type { LostAtPowerUp, Need, Stone } from './sequence.ts';
+import type { Sequence } from './sequence.ts';
 import type { ContentSymbol } from './values.ts';
 
 export type Verdict = 'recalls' | 'does-not' | 'cannot-be-known' | 'not-played';
@@ -15,13 +15,6 @@ export interface Judgement {
   readonly sequence: Sequence | null;
   /** Where an exploration was given up, why. */
   readonly gaveUp?: string;
-}
-
-export interface Sequence {
-  /** Power-up values that this sequence needs, where power-up leaves a choice. */
-  readonly needs: readonly Need[];
-  readonly lostAtPowerUp?: LostAtPowerUp;
-  readonly stones: readonly Stone[];
 }
 
 /** An answer under assumed contents, before they are combined. */

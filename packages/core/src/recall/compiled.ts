@@ -32,7 +32,7 @@ export function compileEvent(plant: Plant, event: RigEvent, index: number): Comp
   if (event.kind === 'restart') return uncompiled(plant, event, index, restartTouches(plant, event), 'quiet');
   try {
     const { done, outcome } = record(plant, event, { straight: !plant.mayFeedBack });
-    // A press that never falls quiet may do so where one of its messages is lost: it is delivered each time.
+    // A press that never settles may do so where one of its messages is lost: it is delivered each time.
     if (outcome !== 'quiet') return uncompiled(plant, event, index, allTouchedBy(done), outcome);
     const leaves = after(plant, done);
     // What it does is asked for where what it leaves is not enough.

@@ -7,7 +7,7 @@ import { enabled } from './events.ts';
 import { Exploration } from './exploration.ts';
 import { defaultLimits } from './machine.ts';
 import { proverOf } from './prove.ts';
-import { stoneOf } from './sequence.ts';
+import { stepOf } from './sequence.ts';
 import { SimulatedRig } from './simulated-rig.ts';
 import { NeedPin } from './values.ts';
 
@@ -25,7 +25,7 @@ function played(seed: number, events: number) {
     if (!plant.mayFeedBack && rig.comeUp({ needs: [] })) steps.push({ press: null, state: rig.store.state.slice() });
     for (let i = 0; i < events && steps.length > 0; i += 1) {
       const compiled = r.pick(table.ordinary);
-      if (!enabled(plant, compiled.event, rig.store) || !rig.happen(stoneOf(plant, compiled.event))) continue;
+      if (!enabled(plant, compiled.event, rig.store) || !rig.happen(stepOf(plant, compiled.event))) continue;
       steps.push({ press: compiled.event.kind === 'press' && !plant.mayHold ? compiled : null, state: rig.store.state.slice() });
     }
   } catch (reason) {

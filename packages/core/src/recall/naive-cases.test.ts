@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { Level } from './answer.ts';
 import { proverOf } from './prove.ts';
 import { adaptCase } from '../testing/recall-adapter.ts';
-import { stonesInShort } from '../testing/small-rig.ts';
+import { stepsInShort } from '../testing/small-rig.ts';
 
 // The cases that a naive proof gets wrong. Rigs and verdicts: the reference set of recall cases (computed by a
 // program of its own); the sequences were written down by hand from the definitions before they were compared.
@@ -55,7 +55,7 @@ describe('cases that a naive proof gets wrong', () => {
         const judgement = prover.judge(pair.slot, pair.sound, level);
         if (judgement.verdict === 'recalls') return R;
         if (judgement.verdict === 'not-played') return '-';
-        return `${judgement.verdict === 'cannot-be-known' ? 'U ' : ''}${stonesInShort(judgement.sequence!.stones)}`;
+        return `${judgement.verdict === 'cannot-be-known' ? 'U ' : ''}${stepsInShort(judgement.sequence!.steps)}`;
       });
       expect([slotName, ...found]).toEqual([slotName, ...levels]);
     }

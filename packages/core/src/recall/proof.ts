@@ -14,7 +14,7 @@ import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
 import { type Answer, bankDistance, combine, type Judgement, isMixed, type Level, recallsAnswer, worst } from './answer.ts';
 import { Judgements } from './judgements.ts';
 import { cheapestRoute } from './routes.ts';
-import { type Stone, stonesTo } from './sequence.ts';
+import { type SequenceStep, pathTo } from './sequence.ts';
 import { NeedVariable } from './store.ts';
 
 /** The proof of a rig: built once a revision, asked for any slot and level. */
@@ -223,23 +223,23 @@ export class Prover {
       const found = this.quietMachine(compiled, exploration);
       for (const unquiet of found.unquiet) {
         const own = unquiet.whole && unquiet.compiled.event.kind === 'press' && unquiet.compiled.event.slot.index === slot.index;
-        const way = stonesTo(this.plant, found.stepper, unquiet.from);
+        const way = pathTo(this.plant, found.stepper, unquiet.from);
         const depth = unquiet.from.depth + 1;
-        if (own) answers.push({ verdict: unquiet.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { ...way, stones: [...way.stones, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
+        if (own) answers.push({ verdict: unquiet.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
         const then = depth + this.movesAfter(unquiet.compiled, slot) + 1;
-        answers.push({ verdict: 'cannot-be-known', length: then, sequence: null, symbols: [], gaveUp: 'a press before it may never fall quiet' });
+        answers.push({ verdict: 'cannot-be-known', length: then, sequence: null, symbols: [], gaveUp: 'a press before it may never settle' });
       }
     }
     if (this.setAside.has(slot.index)) answers.push(this.ownUnquiet(slot, exploration));
     return answers;
   }
 
-  /** Power-up may fire a slot that never falls quiet: nothing after it is known. */
+  /** Power-up may fire a slot that never settles: nothing after it is known. */
   private unquietStart(slot: PlantSlot, exploration: Exploration): Answer[] {
     for (const device of this.plant.devices) {
       const fired = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
       const compiled = fired && this.table.press.get(fired.index);
-      if (compiled && this.quietMachine(compiled, exploration).startsUnquiet) return [{ verdict: 'cannot-be-known', length: this.movesAfter(compiled, slot) + 1, sequence: null, symbols: [], gaveUp: 'power-up may never fall quiet' }];
+      if (compiled && this.quietMachine(compiled, exploration).startsUnquiet) return [{ verdict: 'cannot-be-known', length: this.movesAfter(compiled, slot) + 1, sequence: null, symbols: [], gaveUp: 'power-up may never settle' }];
     }
     return [];
   }
@@ -537,17 +537,17 @@ export class Prover {
   /** A way found without banks, with the bank moves that it takes. */
   private routed(one: Case, { machine, from }: Found): Answer {
     const route = cheapestRoute(this.plant, from, one.slot, (compiled) => machine.equivalents(compiled));
-    const way = stonesTo(this.plant, machine.stepper, from);
-    const stones = way.stones.flatMap((stone, i): Stone[] => {
+    const way = pathTo(this.plant, machine.stepper, from);
+    const steps = way.steps.flatMap((step, i): SequenceStep[] => {
       const { moves, slot } = route.legs[i];
-      return [...moves, stone.kind === 'press' && slot ? { ...stone, slot: slot.slot.id } : stone];
+      return [...moves, step.kind === 'press' && slot ? { ...step, slot: slot.slot.id } : step];
     });
-    return { verdict: 'does-not', length: route.length, sequence: { ...way, stones: [...stones, ...route.last, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
+    return { verdict: 'does-not', length: route.length, sequence: { ...way, steps: [...steps, ...route.last, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
   }
 
   private told(one: Case, { machine, from }: Found, verdict: Answer['verdict']): Answer {
-    const way = stonesTo(this.plant, machine.stepper, from);
-    return { verdict, length: from.depth + 1, sequence: { ...way, stones: [...way.stones, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
+    const way = pathTo(this.plant, machine.stepper, from);
+    return { verdict, length: from.depth + 1, sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
   }
 
   /** Explores the given variables together, with whatever the comparison turns out to read. */

@@ -2,7 +2,7 @@ import { bankDistance } from './answer.ts';
 import type { CompiledEvent } from './compiled.ts';
 import type { Reached } from './machine.ts';
 import type { Plant, PlantSlot } from './plant.ts';
-import type { Stone } from './sequence.ts';
+import type { SequenceStep } from './sequence.ts';
 
 /** One event of a way, with the presses that would do the same to the variables followed. */
 interface Leg {
@@ -10,12 +10,12 @@ interface Leg {
   readonly alternatives: readonly PlantSlot[];
 }
 
-/** The stones of a way with the bank moves put in that it takes, each press chosen among those that do the same. */
+/** The steps of a way with the bank moves put in that it takes, each press chosen among those that do the same. */
 export interface Route {
   readonly length: number;
-  /** Stones to put before each event of the way, and the slot that is pressed there. */
-  readonly legs: readonly { readonly moves: readonly Stone[]; readonly slot: PlantSlot | null }[];
-  readonly last: readonly Stone[];
+  /** Steps to put before each event of the way, and the slot that is pressed there. */
+  readonly legs: readonly { readonly moves: readonly SequenceStep[]; readonly slot: PlantSlot | null }[];
+  readonly last: readonly SequenceStep[];
 }
 
 /**
@@ -77,7 +77,7 @@ function choose(plant: Plant, controller: string, legs: readonly Leg[], judged: 
 }
 
 /** The shorter way round, up on a tie. */
-function movesTo(plant: Plant, bank: Map<string, number>, slot: PlantSlot): Stone[] {
+function movesTo(plant: Plant, bank: Map<string, number>, slot: PlantSlot): SequenceStep[] {
   const { controller } = slot.slot;
   const { banks } = plant.device.get(controller)!.controller!.facts;
   const from = bank.get(controller) ?? 0;

@@ -5,8 +5,8 @@ import type { RigEvent } from './events.ts';
 import type { Plant } from './plant.ts';
 import { assertNever } from '../units/problem.ts';
 
-/** One stepping stone of a sequence: what happens, by ids, with what was lost on the way. */
-export type Stone = (
+/** One step of a sequence: what happens, by ids, with what was lost on the way. */
+export type SequenceStep = (
   | { readonly kind: 'press'; readonly slot: string; readonly never?: boolean }
   | { readonly kind: 'bank'; readonly controller: string; readonly by: 1 | -1 }
   | { readonly kind: 'hold' | 'release'; readonly controller: string; readonly momentary: string }
@@ -33,25 +33,26 @@ export interface LostAtPowerUp {
   readonly words: string;
 }
 
-export interface Way {
+/** What leads to a wrong sound: what power-up must bring, and what is done then. */
+export interface Sequence {
   readonly needs: readonly Need[];
   readonly lostAtPowerUp?: LostAtPowerUp;
-  readonly stones: readonly Stone[];
+  readonly steps: readonly SequenceStep[];
 }
 
-/** The stones that lead to a reached row, and the power-up values that it starts from where power-up leaves a choice. */
-export function stonesTo(plant: Plant, stepper: Stepper, to: Reached): Way {
-  const stones: Stone[] = [];
+/** The steps that lead to a reached row, and the power-up values that it starts from where power-up leaves a choice. */
+export function pathTo(plant: Plant, stepper: Stepper, to: Reached): Sequence {
+  const steps: SequenceStep[] = [];
   let here: Reached = to;
   while (here.from && here.move) {
-    stones.unshift({ ...stoneOf(plant, here.move.compiled.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
+    steps.unshift({ ...stepOf(plant, here.move.compiled.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
     here = here.from;
   }
   const { cold, initialLost } = here;
-  return { needs: choicesOf(plant, stepper, cold ?? here.row), ...(initialLost ? { lostAtPowerUp: { device: initialLost.firing.id, point: initialLost.point.id, words: wordsOfLoss(initialLost.point) } } : {}), stones };
+  return { needs: choicesOf(plant, stepper, cold ?? here.row), ...(initialLost ? { lostAtPowerUp: { device: initialLost.firing.id, point: initialLost.point.id, words: wordsOfLoss(initialLost.point) } } : {}), steps };
 }
 
-export function stoneOf(plant: Plant, event: RigEvent): Stone {
+export function stepOf(plant: Plant, event: RigEvent): SequenceStep {
   switch (event.kind) {
     case 'press':
       return { kind: 'press', slot: event.slot.slot.id };
@@ -74,7 +75,7 @@ export function stoneOf(plant: Plant, event: RigEvent): Stone {
 }
 
 /** Variables that a stepper follows and power-up does not settle, with the values of the row that a way starts from. */
-export function choicesOf(plant: Plant, stepper: Stepper, start: Row): Way['needs'] {
+export function choicesOf(plant: Plant, stepper: Stepper, start: Row): Sequence['needs'] {
   const rows = stepper.comesUp();
   const named = new Set<string>();
   return stepper.variables.flatMap((variable, column) => {

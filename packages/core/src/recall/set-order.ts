@@ -6,7 +6,7 @@ import { NeedVariable } from './store.ts';
 import { type Answer, recallsAnswer, worst } from './answer.ts';
 import type { Prover } from './proof.ts';
 import type { Plant, PlantSlot } from './plant.ts';
-import { choicesOf, stoneOf, type Way } from './sequence.ts';
+import { choicesOf, stepOf, type Sequence } from './sequence.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
 /** One thing that happens in set order, with the part whose sound is judged after it, if any. */
@@ -116,7 +116,7 @@ export function proveInSetOrder(prover: Prover, slot: PlantSlot, sound: Sound, p
 
 function judgeAt(prover: Prover, beats: readonly Beat[], at: number, sound: Sound, pins: Pins): Answer {
   const happened = beats.slice(0, at).flatMap((beat) => (beat.compiled ? [beat.compiled] : []));
-  const sequence = (count = happened.length) => ({ needs: [], stones: happened.slice(0, count).map((compiled) => stoneOf(prover.plant, compiled.event)) });
+  const sequence = (count = happened.length) => ({ needs: [], steps: happened.slice(0, count).map((compiled) => stepOf(prover.plant, compiled.event)) });
   const laid = prover.layOf(sound);
   const variables = new Set<number>();
   for (;;) {
@@ -162,7 +162,7 @@ export interface OrderRun {
   readonly rows: readonly Row[];
   /** For each of them a row of power-up that leads to it, and what such a row says of the choices that power-up leaves. */
   readonly starts: readonly Row[];
-  readonly needs: (start: Row) => Way['needs'];
+  readonly needs: (start: Row) => Sequence['needs'];
   readonly place: Int32Array;
   readonly outcome: 'quiet' | { readonly is: 'never-quiet' | 'gave-up'; readonly compiled: CompiledEvent | null };
 }

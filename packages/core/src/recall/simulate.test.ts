@@ -2,34 +2,34 @@ import { describe, expect, test } from '@jest/globals';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
 import { firstWrong, play } from './simulate.ts';
 import { proverOf } from './prove.ts';
-import type { Sequence } from './answer.ts';
+import type { Sequence } from './sequence.ts';
 import type { Show } from '../model/documents.ts';
 
 const built = fourCable().sound('lead', lead).sound('clean', clean).laid().show;
 const withSlot = (show: Show, id: string, actions: Show['rig']['slots'][string]['actions']): Show => ({ ...show, rig: { ...show.rig, slots: { ...show.rig.slots, [id]: { ...show.rig.slots[id], actions } } } });
 const press = (slot: string) => ({ kind: 'press' as const, slot });
-const sequence = (...stones: Sequence['stones']): Sequence => ({ needs: [], stones });
+const sequence = (...steps: Sequence['steps']): Sequence => ({ needs: [], steps });
 
 describe('a sequence played on the simulated rig', () => {
   const prover = proverOf(built);
   const { lead: sound } = built.rig.sounds;
 
   test('tells what goes over the wires, byte by byte: one after the other, 320 µs a byte, after the wait', () => {
-    const { stones } = play(prover, sequence(press('slot-lead')), sound, 2);
-    expect(stones.map(({ stone }) => stone.kind)).toEqual(['power-up', 'press']);
+    const { steps } = play(prover, sequence(press('slot-lead')), sound, 2);
+    expect(steps.map(({ step }) => step.kind)).toEqual(['power-up', 'press']);
     // Source: MIDI 1.0, 31,250 baud, ten bits a byte: 320 µs; the program change is 2 bytes, the control change 3.
-    expect(stones[1].heard).toEqual([
+    expect(steps[1].heard).toEqual([
       { from: 'switcher', bytes: 'C1 05', at: 640 },
       { from: 'switcher', bytes: 'B1 66 7F', at: 640 + 20_000 + 960 },
     ]);
   });
   test('tells what moved, from what to what, and every want against what came up', () => {
-    const { stones, wants, silent } = play(prover, sequence(press('slot-lead')), sound, 2);
-    expect(stones[1].changed).toEqual(expect.arrayContaining([
+    const { steps, wants, silent } = play(prover, sequence(press('slot-lead')), sound, 2);
+    expect(steps[1].changed).toEqual(expect.arrayContaining([
       { ref: 'switcher/loop-1', from: 0, to: 1 },
       { ref: 'combo/channel', from: 'clean', to: 'lead' },
     ]));
-    expect(stones[1].quiet).toBe(true);
+    expect(steps[1].quiet).toBe(true);
     expect(wants.map(({ ref, right }) => [ref, right])).toEqual(wants.map(({ ref }) => [ref, true]));
     expect(wants.find(({ ref }) => ref === 'delay/preset')).toEqual({ ref: 'delay/preset', wanted: 5, cameUp: 5, right: true });
     expect(silent).toBe(false);
@@ -37,7 +37,7 @@ describe('a sequence played on the simulated rig', () => {
   test('with a message lost, the want that it carried comes up wrong', () => {
     const event = prover.table.press.get(prover.plant.slot.get('slot-lead')!.index)!;
     const point = event.losses().points.find((one) => one.kind === 'receiver' && one.device.id === 'delay')!;
-    const { wants } = play(prover, { needs: [{ device: 'delay', part: 'preset', value: '0' }], stones: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }] }, sound, 2);
+    const { wants } = play(prover, { needs: [{ device: 'delay', part: 'preset', value: '0' }], steps: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }] }, sound, 2);
     expect(wants.filter(({ right }) => !right).map(({ ref, cameUp }) => [ref, cameUp])).toEqual([['delay/preset', 0]]);
   });
   test('a slot that forgets: the first want that comes up wrong is told, and again only once it is another', () => {

@@ -1,19 +1,19 @@
 import type { Literal } from '../model/anatomy.ts';
 import type { Sound } from '../model/documents.ts';
 import { noted } from '../model/notes.ts';
-import type { Level, Sequence } from './answer.ts';
+import type { Level } from './answer.ts';
 import { Choices } from './choices.ts';
 import type { Heard } from './hearing.ts';
 import { type Laid, unwanted } from './laid.ts';
 import type { Plant, PlantSlot } from './plant.ts';
 import type { Prover } from './proof.ts';
-import type { Stone } from './sequence.ts';
+import type { Sequence, SequenceStep } from './sequence.ts';
 import { type Sent, SimulatedRig } from './simulated-rig.ts';
 import type { WholeStore } from './store.ts';
 import { type ContentSymbol, NeedPin } from './values.ts';
 
-export interface PlayedStone {
-  readonly stone: Stone | { readonly kind: 'power-up' };
+export interface PlayedStep {
+  readonly step: SequenceStep | { readonly kind: 'power-up' };
   readonly heard: readonly Sent[];
   readonly quiet: boolean;
   /** Controls that changed, by their refs. */
@@ -28,8 +28,8 @@ export interface PlayedWant {
 }
 
 export interface Played {
-  /** Power-up, the stones of the sequence, and what is let go after them. */
-  readonly stones: readonly PlayedStone[];
+  /** Power-up, the steps of the sequence, and what is let go after them. */
+  readonly steps: readonly PlayedStep[];
   /** Each want of the sound against what came up. */
   readonly wants: readonly PlayedWant[];
   /** Whether what sounds at the end is what the sound wants; unknown where it turns on contents that nobody entered. */
@@ -45,8 +45,8 @@ export interface Played {
  */
 export function play(prover: Prover, sequence: Sequence, sound: Sound, level: Level): Played {
   const laid = level === 1 ? prover.layOf(sound).disobeyed() : prover.layOf(sound);
-  const { rig, heard, stones } = goneWrong(prover, sequence, laid, 'told');
-  return { stones, wants: [...wantsAt(prover, rig.store, laid)], heard: heard.is, silent: heard.is === 'wrong' && heard.silent };
+  const { rig, heard, steps } = goneWrong(prover, sequence, laid, 'told');
+  return { steps, wants: [...wantsAt(prover, rig.store, laid)], heard: heard.is, silent: heard.is === 'wrong' && heard.silent };
 }
 
 /** Ways to choose what a sequence leaves open that are tried. */
@@ -56,11 +56,11 @@ interface Run {
   readonly rig: SimulatedRig;
   readonly heard: Heard;
   readonly isQuiet: boolean;
-  /** Each stone as it was played. */
-  readonly stones: readonly PlayedStone[];
+  /** Each step as it was played. */
+  readonly steps: readonly PlayedStep[];
 }
 
-/** The first run of a sequence that ends wrong or never falls quiet; where none does, the first. */
+/** The first run of a sequence that ends wrong or never settles; where none does, the first. */
 function goneWrong(prover: Prover, sequence: Sequence, laid: Laid, how: 'told' | 'untold'): Run {
   /** Contents that nobody entered and that what happens turns on: assumed, one way after the other. */
   const assumed: ContentSymbol[] = [];
@@ -85,24 +85,24 @@ function goneWrong(prover: Prover, sequence: Sequence, laid: Laid, how: 'told' |
 
 function playOnce(prover: Prover, sequence: Sequence, laid: Laid, rig: SimulatedRig, how: 'told' | 'untold'): Run {
   const { plant } = prover;
-  const stones: PlayedStone[] = [];
+  const steps: PlayedStep[] = [];
   let isQuiet = true;
-  const noting = (stone: PlayedStone['stone'], before: Int32Array | null, quiet: boolean) => {
+  const noting = (step: PlayedStep['step'], before: Int32Array | null, quiet: boolean) => {
     isQuiet &&= quiet;
-    if (how === 'told') stones.push({ stone, heard: rig.sent, quiet, changed: before ? changesOf(plant, before, rig.store.state) : [] });
+    if (how === 'told') steps.push({ step, heard: rig.sent, quiet, changed: before ? changesOf(plant, before, rig.store.state) : [] });
     rig.sent = [];
   };
-  const happen = (stone: Stone) => {
+  const happen = (step: SequenceStep) => {
     const before = how === 'told' ? rig.store.state.slice() : null;
-    noting(stone, before, rig.happen(stone));
+    noting(step, before, rig.happen(step));
   };
   noting({ kind: 'power-up' }, null, rig.comeUp(sequence));
-  for (const stone of sequence.stones) happen(stone);
+  for (const step of sequence.steps) happen(step);
   for (let held = rig.held(); held; held = rig.held()) happen(held);
-  return { rig, stones, isQuiet, heard: prover.hearing.judge((variable) => rig.store.get(variable), laid, { obey: true, pins: rig.store.pins }) };
+  return { rig, steps, isQuiet, heard: prover.hearing.judge((variable) => rig.store.get(variable), laid, { obey: true, pins: rig.store.pins }) };
 }
 
-const changesOf = ({ values, variableOf }: Plant, before: Int32Array, after: Int32Array): PlayedStone['changed'] =>
+const changesOf = ({ values, variableOf }: Plant, before: Int32Array, after: Int32Array): PlayedStep['changed'] =>
   [...variableOf].flatMap(([ref, variable]) => (before[variable] === after[variable] ? [] : [{ ref, from: values.literal(before[variable]) ?? null, to: values.literal(after[variable]) ?? null }]));
 
 /** By the sequence played. */
@@ -115,7 +115,7 @@ const firstWrongs = noted(
 export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): PlayedWant | undefined {
   const { plant } = prover;
   const laid = prover.layOf(sound);
-  const pressed = sequence.stones.map((stone) => (stone.kind === 'press' ? plant.slot.get(stone.slot) : undefined));
+  const pressed = sequence.steps.map((step) => (step.kind === 'press' ? plant.slot.get(step.slot) : undefined));
   const known = firstWrongs(plant).get(sequence);
   if (known && known.laid === laid && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
   const { rig } = goneWrong(prover, sequence, laid, 'untold');

@@ -1,12 +1,11 @@
 import { encode, hex, type MidiMessage } from '../midi/message.ts';
 import { noted } from '../model/notes.ts';
-import type { Sequence } from './answer.ts';
+import type { Sequence, SequenceStep } from './sequence.ts';
 import type { Choices } from './choices.ts';
 import { Delivery, type Watcher } from './delivery.ts';
 import { begin, type RigEvent } from './events.ts';
 import type { Plant, PlantDevice } from './plant.ts';
 import { type Fork, loadedAtPowerUp, openContacts, powerUp } from './power.ts';
-import type { Stone } from './sequence.ts';
 import { WholeStore } from './store.ts';
 import type { Pins } from './values.ts';
 
@@ -102,12 +101,12 @@ export class SimulatedRig {
     return delivery.settle() === 'quiet';
   }
 
-  /** Lets a stone happen; whether it falls quiet. */
-  happen(stone: Stone): boolean {
-    const event = this.eventOf(stone);
+  /** Lets a step happen; whether it falls quiet. */
+  happen(step: SequenceStep): boolean {
+    const event = this.eventOf(step);
     if (!event) return true;
     if (event.kind === 'restart') return this.restart(event.device);
-    return this.deliver((delivery) => begin(this.plant, event, delivery), stone.lost?.point);
+    return this.deliver((delivery) => begin(this.plant, event, delivery), step.lost?.point);
   }
 
   /** The power of one device goes and comes back: its contacts open, it comes up, and its own slot fires. */
@@ -119,42 +118,42 @@ export class SimulatedRig {
   }
 
   /** A switch that is still held, to be let go next; null where none is. */
-  held(): Stone | null {
+  held(): SequenceStep | null {
     const { plant, store } = this;
     const held = plant.devices.flatMap((device) =>
-      [...(device.controller?.held ?? [])].flatMap(([momentary, variable]): Stone[] => (plant.values.number(store.get(variable)) === 1 ? [{ kind: 'release', controller: device.id, momentary }] : [])),
+      [...(device.controller?.held ?? [])].flatMap(([momentary, variable]): SequenceStep[] => (plant.values.number(store.get(variable)) === 1 ? [{ kind: 'release', controller: device.id, momentary }] : [])),
     );
     return held.length === 0 ? null : held[this.choices.of(held.length)];
   }
 
-  private eventOf(stone: Stone): RigEvent | undefined {
+  private eventOf(step: SequenceStep): RigEvent | undefined {
     const { plant } = this;
-    switch (stone.kind) {
+    switch (step.kind) {
       case 'press': {
-        const slot = plant.slot.get(stone.slot);
+        const slot = plant.slot.get(step.slot);
         return slot && { kind: 'press', slot };
       }
       case 'bank':
-        return { kind: 'bank', controller: plant.device.get(stone.controller)!, by: stone.by };
+        return { kind: 'bank', controller: plant.device.get(step.controller)!, by: step.by };
       case 'hold':
       case 'release':
-        return { kind: stone.kind, controller: plant.device.get(stone.controller)!, momentary: stone.momentary };
+        return { kind: step.kind, controller: plant.device.get(step.controller)!, momentary: step.momentary };
       case 'foot': {
-        const device = plant.device.get(stone.device)!;
-        const footSwitch = device.wired.anatomy.switches.find((one) => one.id === stone.switch);
-        return footSwitch && { kind: 'foot', device, footSwitch, stray: stone.stray };
+        const device = plant.device.get(step.device)!;
+        const footSwitch = device.wired.anatomy.switches.find((one) => one.id === step.switch);
+        return footSwitch && { kind: 'foot', device, footSwitch, stray: step.stray };
       }
       case 'cue': {
-        const variable = plant.variableOf.get(stone.control);
-        const literal = Number.isNaN(Number(stone.value)) ? stone.value : Number(stone.value);
-        return variable === undefined ? undefined : { kind: 'cue', control: stone.control, variable, value: plant.values.id(literal) };
+        const variable = plant.variableOf.get(step.control);
+        const literal = Number.isNaN(Number(step.value)) ? step.value : Number(step.value);
+        return variable === undefined ? undefined : { kind: 'cue', control: step.control, variable, value: plant.values.id(literal) };
       }
       case 'outside': {
-        const device = plant.device.get(stone.device)!;
-        return { kind: 'outside', device, message: { kind: 'program', channel: stone.channel, program: stone.program } };
+        const device = plant.device.get(step.device)!;
+        return { kind: 'outside', device, message: { kind: 'program', channel: step.channel, program: step.program } };
       }
       case 'restart':
-        return { kind: 'restart', device: plant.device.get(stone.device)! };
+        return { kind: 'restart', device: plant.device.get(step.device)! };
     }
   }
 }

@@ -11,7 +11,7 @@ const levels: readonly Level[] = [1, 2, 3, 4];
 
 interface Told {
   readonly judgement: Judgement;
-  readonly stones: number;
+  readonly steps: number;
   /** Does not fall quiet, or is not right. */
   readonly endsWrong: boolean;
   readonly heard: string;
@@ -23,8 +23,8 @@ function played(show: Show, at: readonly Level[] = levels): readonly Told[] {
     prover.pairs().flatMap(({ slot, sound }): Told[] => {
       const judgement = prover.judge(slot, sound, level);
       if (!judgement.sequence) return [];
-      const { stones, heard } = play(prover, judgement.sequence, sound, level);
-      return [{ judgement, stones: judgement.sequence.stones.length, endsWrong: heard !== 'right' || stones.some((stone) => !stone.quiet), heard }];
+      const { steps, heard } = play(prover, judgement.sequence, sound, level);
+      return [{ judgement, steps: judgement.sequence.steps.length, endsWrong: heard !== 'right' || steps.some((step) => !step.quiet), heard }];
     }),
   );
 }
@@ -37,13 +37,13 @@ const of = (verdict: Judgement['verdict']) => sample.filter(({ judgement }) => j
 describe('sequences of random rigs, played on the simulated rig', () => {
   test('there are many of them, with what must be told: losses, restarts, feet, holds, choices of power-up', () => {
     expect(of('does-not').length).toBeGreaterThan(300);
-    const stones = sample.flatMap(({ judgement }) => judgement.sequence!.stones);
-    for (const kind of ['press', 'bank', 'hold', 'foot', 'restart']) expect([kind, stones.some((stone) => stone.kind === kind)]).toEqual([kind, true]);
-    expect(stones.some((stone) => stone.lost)).toBe(true);
+    const steps = sample.flatMap(({ judgement }) => judgement.sequence!.steps);
+    for (const kind of ['press', 'bank', 'hold', 'foot', 'restart']) expect([kind, steps.some((step) => step.kind === kind)]).toEqual([kind, true]);
+    expect(steps.some((step) => step.lost)).toBe(true);
     expect(sample.some(({ judgement }) => judgement.sequence!.needs.length > 0)).toBe(true);
   });
-  test('each has as many stones as its length says', () => {
-    expect(sample.filter(({ judgement, stones }) => judgement.length !== stones).map(({ judgement }) => judgement)).toEqual([]);
+  test('each has as many steps as its length says', () => {
+    expect(sample.filter(({ judgement, steps }) => judgement.length !== steps).map(({ judgement }) => judgement)).toEqual([]);
   });
   test('each of a sound that does not recall ends wrong', () => {
     expect(of('does-not').filter(({ endsWrong }) => !endsWrong).map(({ judgement }) => judgement)).toEqual([]);

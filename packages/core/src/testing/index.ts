@@ -5,7 +5,7 @@ export { adaptCase } from './recall-adapter.ts';
 export { Random } from './random.ts';
 export { clean, fourCable, lead, ShowBuilder } from './build-show.ts';
 export { type RuleCases, ruleFaults } from './rule-tester.ts';
-export { SmallRig, stonesInShort } from './small-rig.ts';
+export { SmallRig, stepsInShort } from './small-rig.ts';
 export { answerReference, compareReference } from './reference.ts';
 export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';
 export { bend, copied, type Json } from './bend.ts';

@@ -78,7 +78,7 @@ function place(d: Drawing, i: number, positions: number, sound: Omit<Sound, 'id'
   d.slots[`slot-${i + 1}`] = { id: `slot-${i + 1}`, controller: 'switcher', bank: Math.floor(i / positions), position: i % positions, sound: id, actions };
 }
 
-/** 80 devices and 60 sounds in 20 songs; one sound in twelve is keyed in by hand and forgets something. */
+/** 80 devices and 60 sounds in 20 songs; one sound in twelve is entered by hand and forgets something. */
 export function retraceRig(seed = 1): LargeRig {
   const r = new Random(seed);
   const d = new Drawing();

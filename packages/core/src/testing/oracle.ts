@@ -35,7 +35,7 @@ export class Oracle {
   private readonly parts: readonly string[];
   private readonly symbols: readonly ContentSymbol[];
   private readonly reached = new Map<string, readonly State[]>();
-  /** After a press that never falls quiet nobody knows the bank, so bank moves are not counted. */
+  /** After a press that never settles nobody knows the bank, so bank moves are not counted. */
   private readonly banked: boolean;
   private readonly allVariables: readonly number[];
   private aside: ReadonlySet<number> = new Set();

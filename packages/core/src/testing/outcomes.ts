@@ -6,7 +6,7 @@ import type { Level } from '../recall/answer.ts';
 import { starters } from '../starters/starters.ts';
 import type { Trace } from '../trace/trace.ts';
 import { seededShow } from './compare.ts';
-import { stonesInShort } from './small-rig.ts';
+import { stepsInShort } from './small-rig.ts';
 
 /**
  * All that the engine says of a show, in lines that hold no name of our own code and no sentence: verdicts, lengths and
@@ -20,9 +20,9 @@ export function outcomesOf(show: Show): readonly string[] {
   const judged = ([1, 2, 3, 4] as readonly Level[]).flatMap((level) =>
     prover.pairs().map(({ slot: of, sound: wanted }) => {
       const { slot, sound, verdict, length, sequence, gaveUp } = prover.judge(of, wanted, level);
-      const stones = sequence ? stonesInShort(sequence.stones) : '-';
+      const steps = sequence ? stepsInShort(sequence.steps) : '-';
       const needs = sequence?.needs.map(({ device, part, value }) => `${device}.${part}=${value}`).join(',') ?? '';
-      return `judged ${level} ${slot} ${sound} ${verdict} ${length ?? '-'} ${stones} [${needs}] ${gaveUp === undefined ? '' : 'gave up'}`;
+      return `judged ${level} ${slot} ${sound} ${verdict} ${length ?? '-'} ${steps} [${needs}] ${gaveUp === undefined ? '' : 'gave up'}`;
     }),
   );
   const { findings, broken } = check(context, rules);

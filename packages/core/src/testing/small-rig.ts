@@ -1,9 +1,8 @@
 import type { Literal } from '../model/anatomy.ts';
-import type { Sequence } from '../recall/answer.ts';
+import type { Sequence, SequenceStep } from '../recall/sequence.ts';
 import { Choices } from '../recall/choices.ts';
 import { proverOf } from '../recall/prove.ts';
 import type { Prover } from '../recall/proof.ts';
-import type { Stone } from '../recall/sequence.ts';
 import { SimulatedRig } from '../recall/simulated-rig.ts';
 import { adaptCase, type CaseRig } from './recall-adapter.ts';
 
@@ -22,7 +21,7 @@ export class SmallRig {
 
   /** `press sw.A`, `hold sw.m`, `release sw.m`, `up sw`, `down sw`, `foot D.f`, `restart D`, one after the other. */
   do(...deeds: readonly string[]): this {
-    for (const deed of deeds) if (!this.rig.happen(stoneOf(deed))) throw new Error('not quiet');
+    for (const deed of deeds) if (!this.rig.happen(stepOf(deed))) throw new Error('not quiet');
     return this;
   }
 
@@ -34,7 +33,7 @@ export class SmallRig {
   }
 }
 
-function stoneOf(deed: string): Stone {
+function stepOf(deed: string): SequenceStep {
   const [kind, what] = deed.split(' ');
   const [id, part] = what.split('.');
   const device = `d.${id}`;
@@ -57,27 +56,27 @@ function stoneOf(deed: string): Stone {
 }
 
 /** A sequence in a few words, as the tests write it: `A up B`, `stray amp.fs A`. */
-export const stonesInShort = (stones: readonly Stone[]): string => stones.map(inShort).join(' ');
+export const stepsInShort = (steps: readonly SequenceStep[]): string => steps.map(inShort).join(' ');
 
 const plain = (id: string): string => id.replace(/^(slot\.\w+\.|d\.)/, '');
 
-function inShort(stone: Stone): string {
-  const lost = stone.lost ? ' (lost)' : '';
-  switch (stone.kind) {
+function inShort(step: SequenceStep): string {
+  const lost = step.lost ? ' (lost)' : '';
+  switch (step.kind) {
     case 'press':
-      return plain(stone.slot) + lost;
+      return plain(step.slot) + lost;
     case 'bank':
-      return stone.by === 1 ? 'up' : 'down';
+      return step.by === 1 ? 'up' : 'down';
     case 'hold':
     case 'release':
-      return `${stone.kind} ${stone.momentary}`;
+      return `${step.kind} ${step.momentary}`;
     case 'foot':
-      return `${stone.stray ? 'stray' : 'foot'} ${plain(stone.device)}.${stone.switch}`;
+      return `${step.stray ? 'stray' : 'foot'} ${plain(step.device)}.${step.switch}`;
     case 'cue':
-      return `cue ${plain(stone.control)}=${stone.value}`;
+      return `cue ${plain(step.control)}=${step.value}`;
     case 'outside':
-      return `outside ${stone.program}`;
+      return `outside ${step.program}`;
     case 'restart':
-      return `restart ${plain(stone.device)}`;
+      return `restart ${plain(step.device)}`;
   }
 }

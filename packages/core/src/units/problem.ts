@@ -63,7 +63,7 @@ const sentences: Record<ProblemCode, (facts: Problem['facts']) => string> = {
   'not-found': (f) => `There is no ${f.what} "${f.id}". Choose one that exists.`,
   duplicate: (f) => `${f.what} "${f.id}" is there twice. Keep one.`,
   'jack-missing': (f) => `${f.device} has no jack "${f.jack}". Choose one of its jacks.`,
-  'jack-taken': (f) => `The jack "${f.jack}" of ${f.device} already holds a plug. Pull that cable first.`,
+  'jack-taken': (f) => `The jack "${f.jack}" of ${f.device} already holds a plug. Unplug that cable first.`,
   'jack-kind': (f) => `A ${f.cable} cable does not go into the jack "${f.jack}" of ${f.device} (${f.kind}). Choose another jack.`,
   'in-use': (f) => `${f.what} "${f.id}" is still used by ${f.by}. Remove that first.`,
   'old-value-differs': (f) => `This changed in the meantime: it is now ${f.now}. Look at it and edit again.`,

@@ -8,8 +8,8 @@ const panels = 'MIDI 1.0 numbers programs from 0; what the panel shows is the ma
 export const presetOnPanel = ({ name, countsFrom }: Device, wire: number): Evidence => ({
   of: `Preset of ${name} on its panel`,
   value: String(wire + countsFrom),
-  inputs: [['number on the wire', String(wire)], ['the panel counts from', String(countsFrom)]],
-  formula: 'number on the wire + what the panel counts from',
+  inputs: [['number as sent', String(wire)], ['the panel counts from', String(countsFrom)]],
+  formula: 'number as sent + what the panel counts from',
   source: panels,
   rests: 'entered',
 });
@@ -19,7 +19,7 @@ export function presetOnWire({ name, countsFrom }: Device, facts: PresetFacts, w
   const { bankSize, scheme } = facts;
   const bank = Math.floor(wire / bankSize);
   return {
-    of: `Preset of ${name} on the wire`,
+    of: `Preset of ${name} as sent`,
     value: String(wire),
     inputs: [['number on its panel', String(wire + countsFrom)], ['the panel counts from', String(countsFrom)], ['presets in a bank', String(bankSize)], ['bank select', scheme === 'none' ? 'none' : String(bank)], ['program change', String(wire % bankSize)]],
     formula: 'number on its panel − what the panel counts from = bank × bank size + program',

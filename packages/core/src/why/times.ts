@@ -30,7 +30,7 @@ export const bytesSent = ({ actions, bytes }: ListedSlot): Evidence => ({
 });
 
 export const wireTime = ({ bytes, microseconds }: ListedSlot): Evidence => ({
-  of: 'Time on the wire',
+  of: 'Time to send',
   value: milliseconds(microseconds),
   inputs: [['bytes', String(bytes)], ['baud', '31,250'], ['bits a byte', '10']],
   formula: 'bytes × 10 / 31,250 s',

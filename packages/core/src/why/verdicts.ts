@@ -28,7 +28,7 @@ export function recalled(level: Level, judgements: readonly Judgement[]): Eviden
 export function shortestWay({ length, sequence, gaveUp, level }: Judgement): Evidence | null {
   if (length === null) return null;
   const kinds = new Map<string, number>();
-  for (const stone of sequence?.stones ?? []) kinds.set(stone.kind, (kinds.get(stone.kind) ?? 0) + 1);
+  for (const step of sequence?.steps ?? []) kinds.set(step.kind, (kinds.get(step.kind) ?? 0) + 1);
   return {
     of: level === 1 ? 'First time that it goes wrong in the set' : 'Shortest way to a wrong sound',
     value: String(length),
@@ -39,14 +39,14 @@ export function shortestWay({ length, sequence, gaveUp, level }: Judgement): Evi
   };
 }
 
-const kindWords: Readonly<Record<string, string>> = { press: 'slots pressed', bank: 'bank moves', hold: 'switches held', release: 'switches let go', foot: 'feet on pedals', cue: 'cues', outside: 'messages from outside', restart: 'devices restarted' };
+const kindWords: Readonly<Record<string, string>> = { press: 'slots pressed', bank: 'bank moves', hold: 'switches held', release: 'switches released', foot: 'feet on pedals', cue: 'cues', outside: 'messages from outside', restart: 'devices restarted' };
 
 /** What was looked through. */
-export const explored = (machines: number, states: number, milliseconds: number): Evidence => ({
+export const explored = (machines: number, states: number, milliseconds: number, gaveUp: number): Evidence => ({
   of: 'What the proof looked through',
-  value: `${counted(machines, 'machine')} of ${counted(states, 'state')}`,
-  inputs: [['machines', String(machines)], ['states in all', String(states)], ['worked out in', milliseconds < 1 ? 'less than 1 ms' : `${Math.round(milliseconds)} ms`]],
-  formula: 'a machine is a few variables of the rig that decide each other, followed from power-up through everything that may happen',
+  value: gaveUp === 0 ? 'every combination checked' : `too many combinations for ${counted(gaveUp, 'slot')}`,
+  inputs: [['groups of settings that decide each other', String(machines)], ['combinations in all', String(states)], ['worked out in', milliseconds < 1 ? 'less than 1 ms' : `${Math.round(milliseconds)} ms`]],
+  formula: 'each group is followed from power-up through everything that may happen',
   source: 'counted while proving; what an earlier judgement looked through is used again',
   rests: 'exact',
 });

@@ -36,7 +36,7 @@ describe('times', () => {
     const failing = judgements.filter((one) => one.sequence);
     let told = 0;
     for (const { sequence, sound, level } of failing)
-      for (const { heard } of play(prover, sequence!, show.rig.sounds[sound], level).stones)
+      for (const { heard } of play(prover, sequence!, show.rig.sounds[sound], level).steps)
         for (const [i, one] of heard.entries()) {
           const evidence = why.arrivedAfter(heard, i);
           const waited = Number.parseFloat(input(evidence, 'waited before'));
@@ -75,7 +75,7 @@ describe('verdicts', () => {
     const evidence = why.recalled(3, prover.all(3));
     expect(['recall', 'do not', 'cannot be known', 'not played'].reduce((sum, name) => sum + Number(input(evidence, name)), 0)).toBe(Number(input(evidence, 'slots with a sound')));
   });
-  test('the length of a way is the sum of its stones; what recalls has none', () => {
+  test('the length of a way is the sum of its steps; what recalls has none', () => {
     for (const one of judgements) {
       const evidence = why.shortestWay(one);
       if (one.verdict === 'recalls') expect(evidence).toBeNull();
@@ -92,7 +92,8 @@ describe('verdicts', () => {
     expect(why.shortestWay({ ...judgements[0], length: 3, sequence: null, gaveUp: 'more than 30000 states' })!.inputs).toContainEqual(['left open', 'more than 30000 states']);
   });
   test('what was looked through, one or many', () => {
-    expect(why.explored(1, 1200, 0.2)).toMatchObject({ value: '1 machine of 1,200 states', inputs: [['machines', '1'], ['states in all', '1200'], ['worked out in', 'less than 1 ms']] });
+    expect(why.explored(1, 1200, 0.2, 0)).toMatchObject({ value: 'every combination checked', inputs: [['groups of settings that decide each other', '1'], ['combinations in all', '1200'], ['worked out in', 'less than 1 ms']] });
+    expect(why.explored(1, 1200, 0.2, 2).value).toBe('too many combinations for 2 slots');
   });
 });
 

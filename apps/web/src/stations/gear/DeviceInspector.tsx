@@ -100,7 +100,7 @@ function Params({ device }: { readonly device: Device }) {
   if (specs.length === 0) return null;
   return (
     <details open={device.type.archetype !== 'midi-effect' && specs.length < 9}>
-      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Facts of this type</summary>
+      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Settings</summary>
       <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
         {specs.map(([name, spec]) => (
           <Param key={name} spec={spec} value={device.type.params[name] ?? spec.default} onTake={(value) => run(commands.setParam(show, device.id, name, value))} />
@@ -145,7 +145,7 @@ function Owners({ device, controls }: { readonly device: Device; readonly contro
   if (shown.length === 0) return null;
   return (
     <details>
-      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Who sets what</summary>
+      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Controlled by</summary>
       <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
         {shown.map((control) => (
           <Select

@@ -8,7 +8,7 @@ import { StationHead } from '../../ui/StationHead.tsx';
 import { AddDevice } from './AddDevice.tsx';
 import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
 
-/** What there is and what each piece needs to be told; the piece in hand is in the inspector. */
+/** What there is and what each piece needs to be told; the selected piece is in the inspector. */
 export function GearStation() {
   const { show, wiring, device: inHand, takeDevice } = useShow();
   const switching = useMemo(() => switchingOf(wiring), [wiring]);

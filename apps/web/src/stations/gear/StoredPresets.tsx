@@ -25,7 +25,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
         const panel = number + device.countsFrom;
         return (
           <div key={number} className="preset">
-            <span className="mono" title={`${number} on the wire`}>
+            <span className="mono" title={`sent as ${number}`}>
               {panel}
             </span>
             <EditableText label={`Name of preset ${panel}`} value={preset.name ?? ''} placeholder="name" onTake={(name) => set(number, { ...preset, name })} />

@@ -3,7 +3,7 @@ import { switchingOf, wire } from '@yunta/core';
 import { fourCable } from '@yunta/core/testing';
 import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
 
-const { show } = fourCable().device('boost', 'boost', 'Boost').device('deaf', 'midi-delay', 'Deaf echo');
+const { show } = fourCable().device('boost', 'boost', 'Boost').device('none', 'midi-delay', 'Deaf echo');
 const wiring = wire(show.rig);
 const switching = switchingOf(wiring);
 const wired = (id: string) => wiring.device.get(id)!;
@@ -19,7 +19,7 @@ describe('a row of the gear table, in words', () => {
   test('a loop of a device that is gone is still called something', () => expect(switchedBy(wiring, { loop: 'gone/loop-1' })).toBe('gone loop'));
   test.each([
     ['delay', '2'],
-    ['deaf', 'deaf'],
+    ['none', 'none'],
     ['drive', ''],
   ])('the channel of %s: %s', (id, expected) => expect(channelWords(wired(id).device, wired(id))).toBe(expected));
   test('what it does, each effect once', () => expect([doesWords(wired('drive')), doesWords(wired('delay')), doesWords(wired('cabinet'))]).toEqual(['drive', 'delay', '']));

@@ -20,7 +20,7 @@ export function switchedBy(wiring: Wiring, { loop, own }: Switching): string {
 /** The receive channel; `deaf` where messages could mean something to it and it listens to none. */
 export function channelWords(device: Device, { anatomy }: WiredDevice): string {
   if (!anatomy.presets && anatomy.messages.length === 0) return '';
-  return device.channel === null ? 'deaf' : String(device.channel);
+  return device.channel === null ? 'none' : String(device.channel);
 }
 
 /** What its sections do, as far as they are told. */

@@ -75,7 +75,7 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
       {rest.length > 0 && (
         <>
           <div className="sectionhead">
-            <h2>Mended where</h2>
+            <h2>Where to fix</h2>
             <span className="soft">what else was found, by the station that it belongs to</span>
           </div>
           <table className="plain sheet">
@@ -213,16 +213,16 @@ function SchoolsTable() {
   return (
     <>
       <div className="sectionhead">
-        <h2>Schools</h2>
+        <h2>Conventions</h2>
         <span className="soft">rules that practitioners dispute follow these</span>
       </div>
       <div className="sheet factgrid" style={{ gridTemplateColumns: 'auto 1fr' }}>
         {(Object.keys(schools) as (keyof Schools)[]).map((question) => (
           <div key={question} style={{ display: 'contents' }}>
-            <label htmlFor={`school-${question}`} className="soft">
+            <label htmlFor={`convention-${question}`} className="soft">
               {questions[question]}
             </label>
-            <select id={`school-${question}`} className="cellinput shown" value={schoolOf(show.rig, question)} onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}>
+            <select id={`convention-${question}`} className="cellinput shown" value={schoolOf(show.rig, question)} onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}>
               {schools[question].map((side) => (
                 <option key={side} value={side}>
                   {side}

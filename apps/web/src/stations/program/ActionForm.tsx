@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { LineForm } from '../../ui/LineForm.tsx';
 
 const examples = {
-  slot: 'pc 12 ch 3 · cc 102 127 ch 2 · loop 4 in · contact 1 closed · wait 20',
-  momentary: 'loop 4 in · cc 102 127 ch 2 · contact 1 closed · remember loop 4 · restore loop 4',
+  slot: 'pc 12 ch 3 · cc 102 127 ch 2 · loop 4 on · contact 1 closed · wait 20',
+  momentary: 'loop 4 on · cc 102 127 ch 2 · contact 1 closed · remember loop 4 · restore loop 4',
 } as const;
 
 const reasons = {

@@ -15,7 +15,7 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
   return (
     <>
       <div className="sectionhead">
-        <h2>Beside the slots</h2>
+        <h2>Power-up, momentary switches, calls</h2>
         <span className="soft">what {controller.name} does by itself, at a momentary switch, and when it is called</span>
       </div>
       <table className="sheet plain beside" aria-label={`What ${controller.name} does beside its slots`}>
@@ -57,7 +57,7 @@ function SlotOptions({ slots }: { readonly slots: readonly Slot[] }) {
   ));
 }
 
-const moments = { press: 'pressed', release: 'let go' } as const;
+const moments = { press: 'pressed', release: 'released' } as const;
 
 function Momentary({ controller, id, label }: { readonly controller: Device; readonly id: string; readonly label: string }) {
   const { show, run, wiring } = useShow();

@@ -6,7 +6,7 @@ import { Why } from '../../ui/Why.tsx';
 const scale = 1.9;
 const margin = { x: 70, top: 76, bottom: 62 };
 
-/** One bank of the floor unit, its switches at their millimetres, with the foot's way through the song in hand. */
+/** One bank of the floor unit, its switches at their millimetres, with the foot's way through the selected song. */
 export function Floor({ controller, slot: mine }: { readonly controller: Device; readonly slot: Slot | null }) {
   const { show, wiring, takeSound } = useShow();
   const [bank, setBank] = useState(mine?.bank ?? 0);

@@ -5,7 +5,7 @@ import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { ActionForm } from './ActionForm.tsx';
 
-/** What the slot in hand does, line by line: bytes, words, and why each is there. */
+/** What the selected slot does, line by line: bytes, words, and why each is there. */
 export function SlotInHand({ slot }: { readonly slot: Slot }) {
   const { show, wiring, run } = useShow();
   const listed = useMemo(() => listSlot(wiring, slot), [wiring, slot]);
@@ -19,7 +19,7 @@ export function SlotInHand({ slot }: { readonly slot: Slot }) {
         </h3>
         <span className="soft">
           {byHand ? 'written by hand' : 'generated from the sound'} · <Why evidence={why.bytesSent(listed)} />, <Why evidence={why.wireTime(listed)} />{' '}
-          on the wire
+          to send
         </span>
         <span className="tools">
           {byHand ? (

@@ -33,7 +33,7 @@ export function Worksheet() {
       <div className="sectionhead">
         <h2>Worksheet</h2>
         <span className="soft num" role="status">
-          {done} of {lines.length} keyed in{stale > 0 ? `, ${stale} to do again` : ''}
+          {done} of {lines.length} entered{stale > 0 ? `, ${stale} to do again` : ''}
         </span>
         <span className="tools" style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
           <label style={{ fontSize: 12 }}>
@@ -95,7 +95,7 @@ function WorksheetRow({ line, ticks, group }: { readonly line: SheetLine; readon
       <td style={{ width: 210 }}>{what}</td>
       <td>
         {to}
-        {tick && !done && <span className="again"> changed since it was keyed in ({tick.said.split(' | ').slice(0, 2).join(' ')})</span>}
+        {tick && !done && <span className="again"> changed since it was entered ({tick.said.split(' | ').slice(0, 2).join(' ')})</span>}
       </td>
       <td className="mono" style={{ width: 110 }}>
         {bytes}

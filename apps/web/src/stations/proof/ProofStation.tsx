@@ -1,4 +1,4 @@
-import { type Judgement, type Level, why } from '@yunta/core';
+import { type Judgement, type Level, slotLabel, why } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
@@ -21,7 +21,7 @@ export function ProofStation() {
   return (
     <>
       <StationHead name="Proof" question="Will every sound come up right?">
-        <span className="soft num">{now ? <Why evidence={why.explored(now.machines, now.states, now.milliseconds)} /> : 'proving …'}</span>
+        <span className="soft num">{now ? <Why evidence={why.explored(now.machines, now.states, now.milliseconds, now.judgements.filter((one) => one.gaveUp !== undefined).length)} /> : 'proving …'}</span>
       </StationHead>
       {slots === 0 && <p className="sheet" style={{ padding: 14, margin: 0 }}>No sound has a slot yet. Say what the rig should make on <b>Sounds</b>, lay it out on <b>Program</b>; the proof follows by itself.</p>}
       {slots > 0 && (
@@ -94,7 +94,7 @@ function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useP
               return (
                 <tr key={row.slot} aria-selected={sound?.id === row.sound}>
                   <td className="mono">
-                    {slot.bank + 1} · {slot.position + 1}
+                    {slotLabel(slot)}
                   </td>
                   <td>
                     <button className="plain" onClick={() => takeSound(row.sound)}>

@@ -1,15 +1,15 @@
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { type Judgement, type Played, why } from '@yunta/core';
+import { type Judgement, type Played, slotPlace, why } from '@yunta/core';
 import { useState } from 'react';
 import { judge } from '../../api/judge.ts';
 import { useFindings, useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { verdictMark, verdictWords } from './levels.ts';
-import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './stone-words.ts';
+import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './step-labels.ts';
 
-/** One failure as stepping stones, and played on the simulated rig stone by stone. */
+/** One failure as a row of steps, and played on the simulated rig step by step. */
 export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Judgement; readonly open: boolean; readonly onOpen: () => void }) {
   const { show, wiring, fix, takeSound } = useShow();
   const { judged } = useFindings();
@@ -26,7 +26,7 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
   if (!slot || !show.rig.sounds[sound]) return null;
   const fixing = judged?.findings.find((finding) => finding.at.slot === judgement.slot && finding.fix);
   // Once it was played, with what is let go after the last press.
-  const stones = played.data?.stones.map(({ stone }) => stone) ?? (sequence ? [{ kind: 'power-up' } as const, ...sequence.stones] : []);
+  const steps = played.data?.steps.map(({ step }) => step) ?? (sequence ? [{ kind: 'power-up' } as const, ...sequence.steps] : []);
   const play = () => {
     if (!open) onOpen();
     takeSound(sound);
@@ -37,15 +37,14 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
       <header>
         <SeverityMark is={verdictMark[judgement.verdict]} />
         <h3>{show.rig.sounds[sound].name}</h3>
-        <span className="mono">
-          bank {slot.bank + 1} · switch {slot.position + 1}
-        </span>
+        <span>{slotPlace(slot)}</span>
         <span className="soft">
           {verdictWords[judgement.verdict]}
           {shortest && (
             <>
-              {judgement.level === 1 ? ', first at step ' : ', shortest in '}
+              {judgement.level === 1 ? ' at step ' : ' after '}
               <Why evidence={shortest} />
+              {judgement.level !== 1 && (judgement.length === 1 ? ' step' : ' steps')}
             </>
           )}
           {judgement.gaveUp && ` (${judgement.gaveUp})`}
@@ -63,15 +62,15 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
           )}
         </span>
       </header>
-      <ol className="stones">
-        {stones.map((stone, i) => {
-          const last = i === stones.length - 1;
-          const { title, note } = wordsOf(show, wiring, stone);
+      <ol className="steps">
+        {steps.map((step, i) => {
+          const last = i === steps.length - 1;
+          const { title, note } = wordsOf(show, wiring, step);
           const bad = last && played.data ? endWords(wiring, played.data) : [];
           const needs = i === 0 && sequence ? powerUpWords(wiring, sequence) : [];
           return (
             <li key={i}>
-              <div className={`stone${last ? ' bad' : ''}${open && i === at ? ' now' : ''}`}>
+              <div className={`step${last ? ' bad' : ''}${open && i === at ? ' now' : ''}`}>
                 <b>{title}</b>
                 <small>{needs.length > 0 ? needs.join(', ') : note}</small>
                 {bad.map((words) => (
@@ -89,12 +88,12 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
   );
 }
 
-/** The simulated rig at one stone: what went over the wires, what moved; at the end wanted against came up. */
+/** The simulated rig at one step: what went over the wires, what moved; at the end wanted against came up. */
 function Playing({ played, at, onStep }: { readonly played: Played; readonly at: number; readonly onStep: (at: number) => void }) {
   const { show, wiring } = useShow();
-  const stone = played.stones[at];
-  const last = at === played.stones.length - 1;
-  const words = wordsOf(show, wiring, stone.stone);
+  const step = played.steps[at];
+  const last = at === played.steps.length - 1;
+  const words = wordsOf(show, wiring, step.step);
   return (
     <div style={{ marginTop: 10 }}>
       <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
@@ -102,32 +101,32 @@ function Playing({ played, at, onStep }: { readonly played: Played; readonly at:
           Back
         </Button>
         <Button disabled={last} onClick={() => onStep(at + 1)}>
-          Next stone
+          Next step
         </Button>
         <span aria-live="polite">
-          Stone {at + 1} of {played.stones.length}: <b>{words.title}</b>
+          Step {at + 1} of {played.steps.length}: <b>{words.title}</b>
         </span>
       </div>
       <div className="twocol" style={{ marginTop: 8 }}>
         <table className="plain">
           <thead>
             <tr>
-              <th>On the wire</th>
+              <th>Sent</th>
               <th>After</th>
               <th>What moved</th>
             </tr>
           </thead>
           <tbody>
-            {stone.heard.map((heard, i) => (
+            {step.heard.map((heard, i) => (
               <tr key={i}>
                 <td className="mono">{heard.bytes}</td>
                 <td className="mono">
-                  <Why evidence={why.arrivedAfter(stone.heard, i)} />
+                  <Why evidence={why.arrivedAfter(step.heard, i)} />
                 </td>
                 <td className="soft">from {show.rig.devices[heard.from]?.name ?? heard.from}</td>
               </tr>
             ))}
-            {stone.changed.map((change) => (
+            {step.changed.map((change) => (
               <tr key={change.ref}>
                 <td className="soft">—</td>
                 <td />
@@ -136,10 +135,10 @@ function Playing({ played, at, onStep }: { readonly played: Played; readonly at:
                 </td>
               </tr>
             ))}
-            {stone.heard.length === 0 && stone.changed.length === 0 && (
+            {step.heard.length === 0 && step.changed.length === 0 && (
               <tr>
                 <td colSpan={3} className="soft">
-                  {stone.stone.kind === 'power-up' ? 'Everything comes up.' : 'Nothing is sent and nothing moves.'}
+                  {step.step.kind === 'power-up' ? 'Everything comes up.' : 'Nothing is sent and nothing moves.'}
                 </td>
               </tr>
             )}
@@ -151,7 +150,7 @@ function Playing({ played, at, onStep }: { readonly played: Played; readonly at:
               <tr>
                 <th>In this sound</th>
                 <th>Wanted</th>
-                <th>Came up</th>
+                <th>Actual</th>
               </tr>
             </thead>
             <tbody>

@@ -1,26 +1,32 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { Level } from '@yunta/core';
-import { useEffect, useState } from 'react';
 import { judge } from '../../api/judge.ts';
 import { useFindings } from '../../api/rig.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
 
-/** The four levels, one after the other, anew after every judgement; each is shown as soon as it is there. */
+/** One level of the proof over what was judged last; until it is there, what was proved before. */
+function useLevel(level: Level, serial: number | undefined, isDue: boolean): { readonly proved: Proved | null; readonly isDone: boolean } {
+  const { data, isPlaceholderData } = useQuery({
+    queryKey: ['proof', serial, level],
+    // Null where something newer was judged meanwhile: that has a key of its own.
+    queryFn: () => judge().prove(level),
+    enabled: serial !== undefined && isDue,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+  });
+  return { proved: data ?? null, isDone: data !== undefined && !isPlaceholderData };
+}
+
+/** The four levels, one after the other, anew after every judgement and once for all stations that show them. */
 export function useProof(): Partial<Record<Level, Proved>> {
-  const { judged } = useFindings();
-  const [proved, setProved] = useState<Partial<Record<Level, Proved>>>({});
-  useEffect(() => {
-    if (!judged) return;
-    let wanted = true;
-    void (async () => {
-      for (const level of [2, 1, 3, 4] as const) {
-        const one = await judge().prove(level);
-        if (!wanted || !one) return;
-        setProved((old) => ({ ...old, [level]: one }));
-      }
-    })();
-    return () => {
-      wanted = false;
-    };
-  }, [judged]);
-  return proved;
+  const serial = useFindings().judged?.serial;
+  const anywhere = useLevel(2, serial, true);
+  const inOrder = useLevel(1, serial, anywhere.isDone);
+  const accidental = useLevel(3, serial, inOrder.isDone);
+  const afterFault = useLevel(4, serial, accidental.isDone);
+  const levels: Partial<Record<Level, Proved>> = {};
+  for (const { proved } of [anywhere, inOrder, accidental, afterFault]) if (proved) levels[proved.level] = proved;
+  return levels;
 }

@@ -1,28 +1,28 @@
 import { describe, expect, test } from '@jest/globals';
-import { demoShow, type Judgement, proverOf, type Stone, wire } from '@yunta/core';
+import { demoShow, type Judgement, proverOf, type SequenceStep, wire } from '@yunta/core';
 import { worstOf } from './levels.ts';
-import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './stone-words.ts';
+import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './step-labels.ts';
 
 const show = demoShow();
 const wiring = wire(show.rig);
 
-describe('stones in words', () => {
+describe('steps in words', () => {
   test.each([
     [{ kind: 'power-up' }, 'power up', 'all as it comes up'],
-    [{ kind: 'press', slot: 'slot-sound-1' }, 'B1 · 1', 'Slow Lock, verse'],
-    [{ kind: 'press', slot: 'slot-sound-1', lost: { point: 0, words: 'at Echo' } }, 'B1 · 1', 'Slow Lock, verse, lost: at Echo'],
-    [{ kind: 'press', slot: 'slot-sound-1', never: true }, 'B1 · 1', 'Slow Lock, verse, never falls quiet'],
+    [{ kind: 'press', slot: 'slot-sound-1' }, '1·1', 'Slow Lock, verse'],
+    [{ kind: 'press', slot: 'slot-sound-1', lost: { point: 0, words: 'at Echo' } }, '1·1', 'Slow Lock, verse, lost: at Echo'],
+    [{ kind: 'press', slot: 'slot-sound-1', never: true }, '1·1', 'Slow Lock, verse, never settles'],
     [{ kind: 'bank', controller: 'switcher', by: 1 }, 'bank up', 'Switcher'],
     [{ kind: 'bank', controller: 'switcher', by: -1 }, 'bank down', 'Switcher'],
     [{ kind: 'hold', controller: 'switcher', momentary: 'm' }, 'hold', 'Switcher: m'],
-    [{ kind: 'release', controller: 'switcher', momentary: 'm' }, 'let go', 'Switcher: m'],
-    [{ kind: 'foot', device: 'tuner', switch: 'switch', stray: true }, 'stray foot', 'Tuner: Tune'],
+    [{ kind: 'release', controller: 'switcher', momentary: 'm' }, 'released', 'Switcher: m'],
+    [{ kind: 'foot', device: 'tuner', switch: 'switch', stray: true }, 'accidental press', 'Tuner: Tune'],
     [{ kind: 'foot', device: 'combo', switch: 'channel', stray: false }, 'foot', 'Combo: Channel switch'],
     [{ kind: 'cue', control: 'combo/channel', value: 'lead' }, 'cue', 'Combo channel to lead'],
     [{ kind: 'outside', device: 'echo', channel: 2, program: 3 }, 'program change', '3 (panel 4), channel 2, into Echo'],
     [{ kind: 'restart', device: 'echo' }, 'restart', 'Echo'],
-  ] as const)('%j', (stone, title, note) => {
-    expect(wordsOf(show, wiring, stone as Stone)).toEqual({ title, note });
+  ] as const)('%j', (step, title, note) => {
+    expect(wordsOf(show, wiring, step as SequenceStep)).toEqual({ title, note });
   });
   test('a momentary switch is called what the controller calls it', () => {
     const { switcher } = show.rig.devices;
@@ -49,11 +49,11 @@ test('what power-up must bring, and what is lost in it', () => {
     { device: 'echo', part: 'preset', value: '5' },
     { device: 'combo', part: 'channel', value: 'lead' },
   ];
-  expect(powerUpWords(wiring, { needs, stones: [] })).toEqual(['Echo preset 6', 'Combo channel lead']);
-  expect(powerUpWords(wiring, { needs: [], stones: [] })).toEqual([]);
+  expect(powerUpWords(wiring, { needs, steps: [] })).toEqual(['Echo preset 6', 'Combo channel lead']);
+  expect(powerUpWords(wiring, { needs: [], steps: [] })).toEqual([]);
   const firing = wire({ ...show.rig, devices: { ...show.rig.devices, switcher: { ...show.rig.devices['switcher'], powerUpSlot: 'slot-sound-2' } } });
-  expect(powerUpWords(firing, { needs, stones: [] })).toEqual(['Echo preset 6', 'Combo channel lead', 'fires B1 · 3']);
-  expect(powerUpWords(wiring, { needs: [], lostAtPowerUp: { device: 'switcher', point: 2, words: 'at Echo' }, stones: [] })).toEqual(['lost: at Echo']);
+  expect(powerUpWords(firing, { needs, steps: [] })).toEqual(['Echo preset 6', 'Combo channel lead', 'fires 1·3']);
+  expect(powerUpWords(wiring, { needs: [], lostAtPowerUp: { device: 'switcher', point: 2, words: 'at Echo' }, steps: [] })).toEqual(['lost: at Echo']);
 });
 
 test('the end of a played sequence: the wants that came up otherwise, two at most; else what is heard instead', () => {

@@ -103,11 +103,11 @@ function CableRow({ cable }: { readonly cable: Cable }) {
         <EditableText label={`Loom of ${cable.tag}`} value={cable.loom ?? ''} placeholder="—" onTake={(loom) => set('loom', loom === '' ? null : loom)} />
       </td>
       <td className="doings">
-        <button ref={adder} className="linkish" aria-label={`Add an end to ${cable.tag}`} aria-expanded={isAdding} title="One end more: a Y cord" onClick={() => setAdding(!isAdding)}>
-          + end
+        <button ref={adder} className="linkish" aria-label={`Split ${cable.tag}`} aria-expanded={isAdding} title="One end more: a Y cord" onClick={() => setAdding(!isAdding)}>
+          Split
         </button>
-        <button className="linkish" aria-label={`Pull ${cable.tag}`} onClick={() => run(commands.disconnect(show, cable.id))}>
-          Pull
+        <button className="linkish" aria-label={`Unplug ${cable.tag}`} onClick={() => run(commands.disconnect(show, cable.id))}>
+          Unplug
         </button>
       </td>
     </tr>

@@ -6,7 +6,7 @@ import { DeviceStrip } from './DeviceStrip.tsx';
 import { PatchTable } from './PatchTable.tsx';
 import { Weave } from './Weave.tsx';
 
-/** What happens to the signal in the sound in hand; under it what is plugged into what. */
+/** What happens to the signal in the selected sound; under it what is plugged into what. */
 export function RoutingStation() {
   const { show } = useShow();
   const [pass, setPass] = useState(0);

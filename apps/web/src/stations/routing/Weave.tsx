@@ -5,7 +5,7 @@ import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { layWeave, type PlacedPass, strip } from './weave-layout.ts';
 
-/** The run of the signal through the rig in the sound in hand. Arrow keys walk its passes. */
+/** The run of the signal through the rig in the selected sound. Arrow keys walk its passes. */
 export function Weave({ inHand, onTake, controls }: { readonly inHand: number; readonly onTake: (pass: number) => void; readonly controls: boolean }) {
   const { tracer, sound, wiring, takeDevice, device } = useShow();
   const { ref, width } = useElementSize();
@@ -77,7 +77,7 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
           <Why evidence={why.passesOf(trace)} />
         </span>
         <span>heavy: the live line</span>
-        <span>dashed: in a loop that is out</span>
+        <span>dashed: in a loop that is off</span>
         <span>wide bar: passed more than once</span>
         {!trace.sounds && <span className="stop">{trace.passes.length === 0 ? 'No instrument is plugged in yet.' : `Nothing is heard: the line ends at ${wiring.rig.devices[trace.passes.at(-1)!.device].name}, before a loudspeaker or the desk.`}</span>}
         {trace.circles

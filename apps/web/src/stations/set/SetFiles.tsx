@@ -49,20 +49,20 @@ export function SetFiles({ list }: { readonly list: SetList | null }) {
       <FileButton resetRef={resetSongs} accept=".csv,.tsv,.txt,.mid,.midi,text/csv,audio/midi" onChange={(file) => void takeSongs(file)}>
         {(props) => (
           <Button variant="default" {...props}>
-            Songs in (CSV, MIDI)
+            Import songs (CSV, MIDI)
           </Button>
         )}
       </FileButton>
       <FileButton resetRef={resetList} accept=".csv,.tsv,.txt,text/csv" onChange={(file) => void takeList(file)}>
         {(props) => (
           <Button variant="default" {...props}>
-            List in (CSV)
+            Import list (CSV)
           </Button>
         )}
       </FileButton>
       <Menu shadow="none" position="bottom-end">
         <Menu.Target>
-          <Button variant="default">Take away</Button>
+          <Button variant="default">Export tables</Button>
         </Menu.Target>
         <Menu.Dropdown>
           <Menu.Item onClick={() => download(fileName(`${show.songbook.name} songs`, 'csv'), writeRows(songRows(show)), 'text/csv')}>Songs, CSV</Menu.Item>

@@ -38,7 +38,7 @@ export function SetStation() {
           <SongList songs={list.songs.map((id) => songs[id])} list={list} />
         ) : (
           <p className="soft" style={{ padding: '4px 12px' }}>
-            {Object.keys(songs).length === 0 ? 'No songs yet. Type the first one above, or bring a table in: columns song, tempo, meter, instrument, tuning, part, bars, plays.' : 'This list is empty. Put songs in from below.'}
+            {Object.keys(songs).length === 0 ? 'No songs yet. Type the first one above, or import a table: columns song, tempo, meter, instrument, tuning, part, bars, plays.' : 'This list is empty. Put songs in from below.'}
           </p>
         )}
       </div>

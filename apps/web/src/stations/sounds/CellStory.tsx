@@ -11,7 +11,7 @@ interface CellStoryProps {
   readonly onlyDiffering: boolean;
 }
 
-/** The cell in hand in words: wanted, sent, on its panel and on the wire. Told once the edit itself stands there. */
+/** The selected cell in words: wanted, sent, on its panel and on the wire. Told once the edit itself stands there. */
 export function CellStory({ cell, onlyDiffering }: CellStoryProps) {
   const open = useDeferredValue(useShow());
   return <Story cell={useDeferredValue(cell)} onlyDiffering={onlyDiffering} open={open} />;
@@ -31,10 +31,10 @@ const Story = memo(function Story({ cell, onlyDiffering, open: { show, wiring } 
       <b style={{ color: 'var(--ink)' }}>
         {column.name}, {column.note} in {sound.name}:
       </b>
-      <span>wanted {column.kind === 'pedal' ? (value ?? '– (does not care)') : value === undefined ? '– (does not care)' : shownValue(column, value)}</span>
+      <span>wanted {column.kind === 'pedal' ? (value ?? '– (don’t care)') : value === undefined ? '– (don’t care)' : shownValue(column, value)}</span>
       {column.kind === 'preset' && value !== undefined && (
         <span>
-          panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.countsFrom}), <Why evidence={why.presetOnWire(device, anatomy.presets!, Number(value))} /> on the wire
+          panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.countsFrom}), sent as <Why evidence={why.presetOnWire(device, anatomy.presets!, Number(value))} />
         </span>
       )}
       {column.kind === 'control' && column.byHand ? <span>set by hand: on the cue sheet, never sent</span> : <span>{slot ? (sent.length > 0 ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}` : 'its slot sends nothing to it') : 'it has no slot yet'}</span>}

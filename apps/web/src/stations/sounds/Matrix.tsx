@@ -1,4 +1,4 @@
-import { commands, domainValues, inOrder, type Literal, type Sound } from '@yunta/core';
+import { commands, domainValues, inOrder, type Literal, slotLabel, type Sound } from '@yunta/core';
 import { memo, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
@@ -35,7 +35,7 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
   /** The same at once: a number is taken only once, though leaving its cell takes it too. */
   const typingNow = useRef<Typing | null>(null);
   const grid = useRef<HTMLDivElement>(null);
-  const slotTexts = useMemo(() => new Map(Object.values(slots).map((slot) => [slot.sound, `${slot.bank + 1} · ${slot.position + 1}`])), [slots]);
+  const slotTexts = useMemo(() => new Map(Object.values(slots).map((slot) => [slot.sound, slotLabel(slot)])), [slots]);
 
   /** Everything a row can ask for. Reads the show when it acts, so that rows need not be drawn again for it. */
   const actions = useMemo((): RowActions => {

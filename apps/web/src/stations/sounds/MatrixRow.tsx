@@ -37,7 +37,7 @@ interface RowProps {
   readonly inHand: boolean;
   /** All the marked sounds, where this one is among them. */
   readonly marked: ReadonlySet<string> | null;
-  /** The column in hand, -1 where another row is. */
+  /** The selected column, -1 where another row is. */
   readonly at: number;
   readonly typing: Typing | null;
   readonly actions: RowActions;
@@ -155,7 +155,7 @@ const Cell = memo(
         className={`${differs ? 'differs' : ''}${isHand(column) ? ' hands' : ''}`}
         tabIndex={isHere ? 0 : -1}
         data-cell={place}
-        aria-label={`${name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'does not care') : shownValue(column, value)}`}
+        aria-label={`${name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'don’t care') : shownValue(column, value)}`}
       >
         {typed?.by === 'keys' ? (
           <span className="mono typed">{typed.text}</span>

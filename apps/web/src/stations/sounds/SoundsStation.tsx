@@ -70,7 +70,7 @@ export function SoundsStation() {
             <kbd>0–9</kbd> a number, as the panel shows it
           </span>
           <span>
-            <kbd>Delete</kbd> does not care
+            <kbd>Delete</kbd> don’t care
           </span>
           <span>
             <kbd>D</kbd> copy the sound

@@ -41,7 +41,7 @@ export function widthOf(column: Column): number {
 export const shownColumns = (columns: readonly Column[], sounds: readonly Sound[], onlyDiffering: boolean): readonly Column[] =>
   onlyDiffering && sounds.length > 1 ? columns.filter((column) => sounds.some((sound) => valueIn(sound, column) !== valueIn(sounds[0], column))) : columns;
 
-/** A cell's value; undefined where the sound does not care. */
+/** A cell's value; undefined where the sound don’t care. */
 export const valueIn = (sound: Sound, column: Column): Literal | 'on' | 'off' | undefined => (column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref]);
 
 /** As people read it: presets by panel number, switches by word. */

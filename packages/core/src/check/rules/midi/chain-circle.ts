@@ -7,7 +7,7 @@ export const chainCircle = defineRule({
     severity: 'stops-the-show',
     title: 'A MIDI chain that comes back to itself',
     why: 'Every hop of the circle passes on what comes in: one message goes round for ever and fills the line.',
-    remedy: 'Pull one cable of the circle, or switch the through of one device off.',
+    remedy: 'Unplug one cable of the circle, or switch the through of one device off.',
     source: 'MIDI 1.0: a through port repeats what its input receives',
     messages: { round: 'MIDI goes round in a circle: {devices}.' },
   },

@@ -9,13 +9,13 @@ export const countsOtherwise = defineSoundRule({
   meta: {
     id: 'midi/counts-otherwise',
     severity: 'fix-before-load-in',
-    title: 'A number that only makes sense counted the other way',
+    title: 'Preset number off by one',
     why: 'Some panels count presets from 0, some from 1. One off by one is the usual sign that a number was copied from the other kind.',
     remedy: 'Set the number as this device counts; both the panel’s number and the wire’s are shown.',
     source: 'MIDI 1.0 sends programs 0 to 127 whatever the panel shows; common practice',
     messages: {
-      edge: '{sound} wants preset {panel} of {device}, which does not exist; {other} does, counted the other way.',
-      slot: 'The slot of {sound} sends program {sent}, one off from preset {panel} of {device} ({wire} on the wire).',
+      edge: '{sound} wants preset {panel} of {device}, which does not exist; {other} does.',
+      slot: 'The slot of {sound} sends program {sent}, one off from preset {panel} of {device} (sent as {wire}).',
     },
   },
   tellsNumbers: true,

@@ -11,7 +11,7 @@ export const programOutOfRange = defineSoundRule({
     why: 'The device ignores a number that it does not have and stays on the sound before.',
     remedy: 'Choose a preset that exists, or correct how the device counts.',
     source: 'common practice',
-    messages: { missing: '{sound} wants preset {panel} of {device} ({wire} on the wire), which it does not have.' },
+    messages: { missing: '{sound} wants preset {panel} of {device} (sent as {wire}), which it does not have.' },
   },
   tellsNumbers: true,
   each: (one) =>

@@ -12,14 +12,14 @@ export const leftOver = defineRule({
   meta: {
     id: 'recall/left-over',
     severity: 'fix-before-load-in',
-    title: 'Something is left over from before',
+    title: 'Wrong sound after an earlier press',
     why: 'From some state that the rig can be in, this slot does not set everything that the sound needs, so what was there before is still heard.',
     remedy: 'Let the slot send it: generate its actions from the sound, or add the missing action by hand.',
     source: 'proved from anywhere: the shortest sequence is on the Proof station',
     messages: {
-      left: '{sound} does not come up right from anywhere: {what} came up {cameUp}, wanted {wanted} ({length} steps).',
-      wrong: '{sound} does not come up right from anywhere ({length} steps).',
-      unquiet: '{sound}: the messages of its slot never fall quiet.',
+      left: '{sound} fails {after}: {what} is {cameUp}, wanted {wanted}.',
+      wrong: '{sound} fails {after}.',
+      unquiet: '{sound}: the messages of its slot never settle.',
     },
   },
   check: (context) =>
@@ -32,10 +32,11 @@ export const leftOver = defineRule({
 function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement): Reported<'left' | 'wrong' | 'unquiet'> {
   const at = { slot: slot.id, sound: sound.id };
   const length = judgement.length ?? 0;
-  if (judgement.sequence?.stones.some((stone) => stone.kind === 'press' && stone.never))
+  const after = length === 1 ? 'after 1 step' : `after ${length} steps`;
+  if (judgement.sequence?.steps.some((step) => step.kind === 'press' && step.never))
     return { messageId: 'unquiet', at, data: { sound: sound.name }, ...(slot.actions !== null && isQuietGenerated(context, slot) ? { fix: generateFix(slot) } : {}) };
   const wrong = judgement.sequence ? firstWrong(context.prover, judgement.sequence, sound) : undefined;
-  if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length } };
+  if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length, after } };
   const { device, control } = splitRef(wrong.ref);
   const wired = context.wiring.device.get(device)!;
   const facts = wired.control.get(control);
@@ -46,7 +47,7 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
     messageId: 'left',
     severity,
     at: { ...at, device },
-    data: { sound: sound.name, length, what: `${wired.device.name} ${control === 'preset' ? 'preset' : (facts?.label ?? control).toLowerCase()}`, cameUp: shown(wrong.cameUp), wanted: shown(wrong.wanted) },
+    data: { sound: sound.name, length, after, what: `${wired.device.name} ${control === 'preset' ? 'preset' : (facts?.label ?? control).toLowerCase()}`, cameUp: shown(wrong.cameUp), wanted: shown(wrong.wanted) },
     ...(slot.actions !== null && isGenerated(context, slot, wrong.ref) ? { fix: generateFix(slot) } : {}),
   };
 }

@@ -4,11 +4,11 @@ export const unquietSlot = defineRule({
   meta: {
     id: 'recall/unquiet-slot',
     severity: 'fix-before-load-in',
-    title: 'A slot that never falls quiet',
+    title: 'A slot that never settles',
     why: 'Its messages call each other round in a circle. No part uses it, so the proof sets it aside.',
     remedy: 'Break the circle: take the call out of one of the slots.',
     source: 'common practice',
-    messages: { round: 'Bank {bank}, switch {position} of {controller} never falls quiet.' },
+    messages: { round: 'Bank {bank}, switch {position} of {controller} never settles.' },
   },
   check: ({ prover, wiring }) =>
     prover.slotsSetAside.map((slot) => ({

@@ -8,7 +8,7 @@ export const noMute = defineRule({
     severity: 'fix-before-load-in',
     title: 'Nothing silences every output',
     why: 'The instrument changes during the show, and no point of the rig is silent for it: the crowd hears the plug and the tuning.',
-    remedy: 'Put a tuner that mutes where everything passes, or give a slot to a sound that is declared silent.',
+    remedy: 'Put a tuner that mutes where everything passes, or give a slot to a sound that is marked as silent.',
     source: 'common practice',
     messages: { open: 'The show uses {instruments} instruments, and no mute or silent slot closes every output.' },
   },

@@ -6,7 +6,7 @@ export const noRoute = defineSoundRule({
     severity: 'stops-the-show',
     title: 'No route to any destination',
     why: 'Nothing is heard in this sound: the line from the instrument stops before a loudspeaker or the desk.',
-    remedy: 'Follow the run from the left, plug in or switch on what stops it; or declare the sound silent.',
+    remedy: 'Follow the run from the left, plug in or switch on what stops it; or mark the sound as silent.',
     source: 'common practice',
     messages: { silent: '{sound} is silent: no route from an instrument to a loudspeaker or the desk.' },
   },

@@ -12,7 +12,7 @@ export const outputsJoined = defineRule({
     severity: 'fix-before-load-in',
     title: 'Two outputs joined by a cable',
     why: 'A Y cord splits; it does not mix. Two driven outputs work into each other: level and treble go, and between power amplifiers something breaks.',
-    remedy: 'Put a mixer or a merger there, or pull one end. Power amplifiers: each its own load, as its maker says; ask a technician.',
+    remedy: 'Put a mixer or a merger there, or unplug one end. Power amplifiers: each its own load, as its maker says; ask a technician.',
     source: 'common practice; MIDI 1.0 joins no outputs',
     messages: {
       signal: '{tag} joins {outputs} without a mixer.',

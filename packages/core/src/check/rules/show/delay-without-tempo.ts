@@ -7,8 +7,8 @@ export const delayWithoutTempo = defineRule({
     severity: 'fix-before-load-in',
     title: 'A synced delay in a song without a tempo',
     why: 'The preset is meant to keep the beat, and nobody has said how fast the song is.',
-    remedy: 'Give the song a tempo on Set; or set the rig’s school for tempo to tapped.',
-    source: 'common practice; schools differ',
+    remedy: 'Give the song a tempo on Set; or set the rig’s convention for tempo to tapped.',
+    source: 'common practice; conventions differ',
     messages: { untimed: '{song} has no tempo, and {sound} plays preset {panel} of {device}, a synced delay.' },
   },
   check: ({ show, wiring }) => {

@@ -8,9 +8,9 @@ export const partWithoutSound = defineRule({
     severity: 'stops-the-show',
     title: 'A part with nothing to play it',
     why: 'When this part comes, nobody has said which slot to press.',
-    remedy: 'Cast a slot to the part on Set, or declare that the rig is silent in it.',
+    remedy: 'Cast a slot to the part on Set, or mark the part as silent.',
     source: 'common practice',
-    messages: { uncast: '{part} of {song} has no sound and is not declared silent.' },
+    messages: { uncast: '{part} of {song} has no sound and is not marked as silent.' },
   },
   check: ({ show }) => {
     const { rig, songbook } = show;
@@ -19,7 +19,7 @@ export const partWithoutSound = defineRule({
     return partsInSetOrder(show).flatMap((id) => {
       const part = songbook.parts[id];
       if (part.silent || cast.has(id)) return [];
-      return [{ messageId: 'uncast' as const, at: { part: id }, data: { part: part.name, song: songbook.songs[part.song].name }, fix: setFix('Declare it silent', ['parts', id, 'silent'], true, part.silent, 'songbook') }];
+      return [{ messageId: 'uncast' as const, at: { part: id }, data: { part: part.name, song: songbook.songs[part.song].name }, fix: setFix('Mark it as silent', ['parts', id, 'silent'], true, part.silent, 'songbook') }];
     });
   },
 });

@@ -1,39 +1,37 @@
-import { type Played, type Sequence, type Show, type Slot, splitRef, type Stone, type Wiring } from '@yunta/core';
+import { type Played, type Sequence, type Show, slotLabel, splitRef, type SequenceStep, type Wiring } from '@yunta/core';
 
-export interface StoneWords {
+export interface StepLabel {
   readonly title: string;
   readonly note: string;
 }
 
-const placeWords = ({ bank, position }: Slot): string => `B${bank + 1} · ${position + 1}`;
-
-/** What happens at a stone, as a player says it. */
-export function wordsOf(show: Show, wiring: Wiring, stone: Stone | { readonly kind: 'power-up' }): StoneWords {
+/** What happens at a step, as a player says it. */
+export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { readonly kind: 'power-up' }): StepLabel {
   const { rig } = show;
   const nameOf = (device: string) => rig.devices[device]?.name ?? device;
   const several = wiring.devices.filter((wired) => wired.anatomy.controller).length > 1;
-  switch (stone.kind) {
+  switch (step.kind) {
     case 'power-up':
       return { title: 'power up', note: 'all as it comes up' };
     case 'press': {
-      const slot = rig.slots[stone.slot];
-      const lost = stone.lost ? `, lost: ${stone.lost.words}` : '';
-      return { title: `${placeWords(slot)}${several ? ` ${nameOf(slot.controller)}` : ''}`, note: (slot.sound ? (rig.sounds[slot.sound]?.name ?? '') : 'no sound') + (stone.never ? ', never falls quiet' : '') + lost };
+      const slot = rig.slots[step.slot];
+      const lost = step.lost ? `, lost: ${step.lost.words}` : '';
+      return { title: `${slotLabel(slot)}${several ? ` ${nameOf(slot.controller)}` : ''}`, note: (slot.sound ? (rig.sounds[slot.sound]?.name ?? '') : 'no sound') + (step.never ? ', never settles' : '') + lost };
     }
     case 'bank':
-      return { title: stone.by === 1 ? 'bank up' : 'bank down', note: nameOf(stone.controller) };
+      return { title: step.by === 1 ? 'bank up' : 'bank down', note: nameOf(step.controller) };
     case 'hold':
-      return { title: 'hold', note: momentaryWords(wiring, stone) };
+      return { title: 'hold', note: momentaryWords(wiring, step) };
     case 'release':
-      return { title: 'let go', note: momentaryWords(wiring, stone) };
+      return { title: 'released', note: momentaryWords(wiring, step) };
     case 'foot':
-      return { title: stone.stray ? 'stray foot' : 'foot', note: `${nameOf(stone.device)}: ${wiring.device.get(stone.device)?.anatomy.switches.find((one) => one.id === stone.switch)?.label ?? stone.switch}` };
+      return { title: step.stray ? 'accidental press' : 'foot', note: `${nameOf(step.device)}: ${wiring.device.get(step.device)?.anatomy.switches.find((one) => one.id === step.switch)?.label ?? step.switch}` };
     case 'cue':
-      return { title: 'cue', note: `${refWords(wiring, stone.control)} to ${stone.value}` };
+      return { title: 'cue', note: `${refWords(wiring, step.control)} to ${step.value}` };
     case 'outside':
-      return { title: 'program change', note: `${programWords(wiring, stone.device, stone.program)}, channel ${stone.channel}, into ${nameOf(stone.device)}` };
+      return { title: 'program change', note: `${programWords(wiring, step.device, step.program)}, channel ${step.channel}, into ${nameOf(step.device)}` };
     case 'restart':
-      return { title: 'restart', note: nameOf(stone.device) };
+      return { title: 'restart', note: nameOf(step.device) };
   }
 }
 
@@ -51,7 +49,7 @@ function programWords(wiring: Wiring, device: string, program: number): string {
 /** What power-up must bring for a sequence to go as told, the slots that fire by themselves, and what is lost in it. */
 export const powerUpWords = (wiring: Wiring, { needs, lostAtPowerUp }: Sequence): readonly string[] => [
   ...needs.map(({ device, part, value }) => `${refWords(wiring, `${device}/${part}`)} ${valueWords(wiring, `${device}/${part}`, Number.isNaN(Number(value)) ? value : Number(value))}`),
-  ...wiring.devices.flatMap(({ device: { powerUpSlot } }) => (powerUpSlot === undefined ? [] : [`fires ${placeWords(wiring.rig.slots[powerUpSlot])}`])),
+  ...wiring.devices.flatMap(({ device: { powerUpSlot } }) => (powerUpSlot === undefined ? [] : [`fires ${slotLabel(wiring.rig.slots[powerUpSlot])}`])),
   ...(lostAtPowerUp ? [`lost: ${lostAtPowerUp.words}`] : []),
 ];
 
