@@ -19,7 +19,7 @@ import { EnvelopePipe } from './platform/envelope-pipe.ts';
 import { localOnly } from './platform/guard.ts';
 import { HealthController } from './platform/health.controller.ts';
 import { jsonBody } from './platform/json-body.ts';
-import { LetGo } from './platform/let-go.ts';
+import { IdleConnectionCloser } from './platform/idle-connection-closer.ts';
 import { FileLogger, LogFile } from './platform/log-file.ts';
 import { ProblemFilter } from './platform/problem.ts';
 import { type ServerSettings, settingsToken } from './platform/settings.ts';
@@ -50,7 +50,7 @@ export async function startServer(settings: ServerSettings): Promise<{ app: INes
   @Module({
     imports: [TypeOrmModule.forRoot({ ...databaseOptions(settings.database), retryAttempts: 0 })],
     controllers: [ShowsController, TicksController, RevisionsController, BackupsController, HealthController],
-    providers: [ShowsService, TicksService, RevisionsService, BackupsService, LetGo, { provide: settingsToken, useValue: settings }],
+    providers: [ShowsService, TicksService, RevisionsService, BackupsService, IdleConnectionCloser, { provide: settingsToken, useValue: settings }],
   })
   class AppModule {}
 

@@ -7,7 +7,7 @@ import { DataSource } from 'typeorm';
 import { connected } from '../persistence/data-source.ts';
 import { migrate, migrationNames } from '../persistence/migrate.ts';
 import { withRetries } from '../persistence/retry.ts';
-import { Refused } from '../platform/problem.ts';
+import { ProblemException } from '../platform/problem.ts';
 import { settingsToken, type ServerSettings } from '../platform/settings.ts';
 import { BadBackup, BackupWriter, readBackup } from './backup-file.ts';
 import { BackupFolder } from './backup-folder.ts';
@@ -44,7 +44,7 @@ export class BackupsService implements OnApplicationShutdown {
 
   pathOf(name: string): string {
     const file = this.folder?.pathOf(name) ?? null;
-    if (file === null) throw new Refused([problem('', 'not-found', { what: 'backup', id: name.slice(0, 80) })]);
+    if (file === null) throw new ProblemException([problem('', 'not-found', { what: 'backup', id: name.slice(0, 80) })]);
     return file;
   }
 
@@ -108,7 +108,7 @@ export class BackupsService implements OnApplicationShutdown {
         },
       );
     } catch (reason) {
-      if (reason instanceof BadBackup) throw new Refused([problem('', 'bad-backup', { why: reason.message })]);
+      if (reason instanceof BadBackup) throw new ProblemException([problem('', 'bad-backup', { why: reason.message })]);
       throw reason;
     }
   }

@@ -6,7 +6,7 @@ import type { Response } from 'express';
 import { isAway, isDiskFull, isPassing } from '../persistence/retry.ts';
 
 /** A refusal on its way out: the core's problems, mapped to a status in one place. */
-export class Refused extends Error {
+export class ProblemException extends Error {
   constructor(readonly problems: readonly Problem[]) {
     super(problems.map(describeProblem).join(' '));
   }
@@ -42,7 +42,7 @@ export class ProblemFilter implements ExceptionFilter {
   }
 
   private detailsOf(reason: unknown): ProblemDetails {
-    if (reason instanceof Refused) {
+    if (reason instanceof ProblemException) {
       const [first] = reason.problems;
       return { type: `urn:yunta:problem:${first?.code}`, title: first ? describeProblem(first) : 'Refused', status: statusOf(reason.problems), code: first?.code ?? 'refused', errors: reason.problems };
     }

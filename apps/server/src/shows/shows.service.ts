@@ -6,12 +6,12 @@ import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@y
 import { DataSource, type EntityManager, Not } from 'typeorm';
 import { BatchRow, ShowRow, SongbookRow } from '../persistence/entities.ts';
 import { withRetries } from '../persistence/retry.ts';
-import { Refused } from '../platform/problem.ts';
+import { ProblemException } from '../platform/problem.ts';
 import type { NewShowDto, SentBatchDto } from './dto.ts';
 import { storableName } from './storable-name.ts';
 
 /** The one local workspace and user of today. */
-export const here = { workspace: 'local', actor: 'me' } as const;
+export const localTenant = { workspace: 'local', actor: 'me' } as const;
 
 @Injectable()
 export class ShowsService {
@@ -20,7 +20,7 @@ export class ShowsService {
   constructor(@InjectDataSource() @Inject(DataSource) private readonly database: DataSource) {}
 
   async list(): Promise<ShowSummary[]> {
-    const rows = await this.database.getRepository(ShowRow).find({ where: { workspace: here.workspace }, order: { changedAt: 'DESC' }, select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true, songbook: true } });
+    const rows = await this.database.getRepository(ShowRow).find({ where: { workspace: localTenant.workspace }, order: { changedAt: 'DESC' }, select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true, songbook: true } });
     return rows.map(summaryOf);
   }
 
@@ -32,21 +32,21 @@ export class ShowsService {
   async createDemo(): Promise<void> {
     const { id } = await this.create({ kind: 'demo', rig: 'combo' });
     await this.create({ kind: 'demo', rig: 'fly', songbookOf: id });
-    await this.database.getRepository(ShowRow).update({ workspace: here.workspace, id }, { changedAt: new Date() });
+    await this.database.getRepository(ShowRow).update({ workspace: localTenant.workspace, id }, { changedAt: new Date() });
   }
 
   async create(body: NewShowDto): Promise<ShowSummary> {
-    const show = this.madeFrom(body);
-    if (body.songbookOf !== undefined && body.kind === 'file') throw new Refused([problem('/songbookOf', 'unknown-field', { field: 'songbookOf' })]);
+    const show = this.buildShow(body);
+    if (body.songbookOf !== undefined && body.kind === 'file') throw new ProblemException([problem('/songbookOf', 'unknown-field', { field: 'songbookOf' })]);
     const made = async (manager: EntityManager, shared: SongbookRow | null): Promise<ShowSummary> => {
       const id = randomUUID();
       const at = new Date();
-      const book = shared ?? { ...here, id, revision: 0, document: JSON.stringify(show.songbook), changedAt: at };
+      const book = shared ?? { ...localTenant, id, revision: 0, document: JSON.stringify(show.songbook), changedAt: at };
       if (!shared) await manager.insert(SongbookRow, book);
       const { rig, songbook } = shared ? withSongbook(show.rig, JSON.parse(shared.document)) : show;
       const checked = checkShow({ rig, songbook });
-      if (!checked.ok) throw new Refused(checked.problems);
-      const row: ShowRow = { ...here, id, revision: 0, songbook: book.id, ...projectedRig(rig), changedAt: at };
+      if (!checked.ok) throw new ProblemException(checked.problems);
+      const row: ShowRow = { ...localTenant, id, revision: 0, songbook: book.id, ...projectedRig(rig), changedAt: at };
       await manager.insert(ShowRow, row);
       return summaryOf(row);
     };
@@ -67,7 +67,7 @@ export class ShowsService {
   }
 
   private asStored(id: string): Promise<ShowAtRevision> {
-    return this.database.transaction('REPEATABLE READ', async (manager) => this.told(manager, await this.rows(manager, id)));
+    return this.database.transaction('REPEATABLE READ', async (manager) => this.toDto(manager, await this.rows(manager, id)));
   }
 
   /** Repairs a stored rig and its songbook as an edit that the history tells; leaves what cannot be repaired as it is. */
@@ -94,19 +94,19 @@ export class ShowsService {
   /** The songbook goes with the last rig that plays from it. */
   async remove(id: string): Promise<void> {
     await this.holding(id, 'to write', async (manager, { row }) => {
-      await manager.delete(ShowRow, { workspace: here.workspace, id });
-      if ((await this.sharing(manager, row)).length === 0) await manager.delete(SongbookRow, { workspace: here.workspace, id: row.songbook });
+      await manager.delete(ShowRow, { workspace: localTenant.workspace, id });
+      if ((await this.sharing(manager, row)).length === 0) await manager.delete(SongbookRow, { workspace: localTenant.workspace, id: row.songbook });
     });
   }
 
   /** Takes a rig out of a shared songbook: it goes on with a copy. */
   async ownSongbook(id: string): Promise<ShowAtRevision> {
     return this.holding(id, 'to write', async (manager, { row, book }) => {
-      if ((await this.sharing(manager, row)).length === 0) return this.told(manager, { row, book });
-      const own: SongbookRow = { ...book, ...here, id: randomUUID(), revision: book.revision + 1, changedAt: new Date() };
+      if ((await this.sharing(manager, row)).length === 0) return this.toDto(manager, { row, book });
+      const own: SongbookRow = { ...book, ...localTenant, id: randomUUID(), revision: book.revision + 1, changedAt: new Date() };
       await manager.insert(SongbookRow, own);
-      await manager.update(ShowRow, { workspace: here.workspace, id }, { songbook: own.id });
-      return this.told(manager, { row: { ...row, songbook: own.id }, book: own });
+      await manager.update(ShowRow, { workspace: localTenant.workspace, id }, { songbook: own.id });
+      return this.toDto(manager, { row: { ...row, songbook: own.id }, book: own });
     });
   }
 
@@ -117,20 +117,20 @@ export class ShowsService {
   async apply(id: string, body: SentBatchDto): Promise<AppliedBatch> {
     const { base, ...sent } = body;
     const read = readBatch(sent);
-    if (!read.ok) throw new Refused(read.problems);
+    if (!read.ok) throw new ProblemException(read.problems);
     const batch = read.value;
     const writes = writesSongbook(batch);
     return this.holding(id, writes ? 'to write' : 'to read', async (manager, { row, book }) => {
-      const before = await manager.findOneBy(BatchRow, { workspace: here.workspace, show: id, id: batch.id });
+      const before = await manager.findOneBy(BatchRow, { workspace: localTenant.workspace, show: id, id: batch.id });
       if (before) return { ...this.repeated(before, batch.steps), songbookRevision: book.revision };
-      if (base > row.revision) throw new Refused([problem('/base', 'out-of-domain', { value: base, expected: `at most ${row.revision}` })]);
+      if (base > row.revision) throw new ProblemException([problem('/base', 'out-of-domain', { value: base, expected: `at most ${row.revision}` })]);
       const was = documentsOf(row, book);
       const result = applySteps(was, batch.steps);
-      if (!result.ok) throw new Refused(result.problems);
-      if (result.value === was) throw new Refused([problem('', 'nothing-changes')]);
+      if (!result.ok) throw new ProblemException(result.problems);
+      if (result.value === was) throw new ProblemException([problem('', 'nothing-changes')]);
       if (writes) {
         const problems = sharingProblems(was.songbook, result.value.songbook, (await this.sharing(manager, row)).map((other) => JSON.parse(other.rig)));
-        if (problems.length > 0) throw new Refused(problems);
+        if (problems.length > 0) throw new ProblemException(problems);
       }
       return { ...(await this.store(manager, { row, book }, result.value, batch)), repeated: false };
     });
@@ -141,21 +141,21 @@ export class ShowsService {
     const at = new Date();
     const revision = row.revision + 1;
     const writes = writesSongbook(batch);
-    if (writes) await manager.update(SongbookRow, { workspace: here.workspace, id: book.id }, { document: JSON.stringify(songbook), actor: here.actor, revision: book.revision + 1, changedAt: at });
-    await manager.update(ShowRow, { workspace: here.workspace, id: row.id }, { ...projectedRig(rig), actor: here.actor, revision, changedAt: at });
-    await manager.insert(BatchRow, { ...here, show: row.id, id: batch.id, revision, command: JSON.stringify(batch.command), steps: JSON.stringify(batch.steps), at });
+    if (writes) await manager.update(SongbookRow, { workspace: localTenant.workspace, id: book.id }, { document: JSON.stringify(songbook), actor: localTenant.actor, revision: book.revision + 1, changedAt: at });
+    await manager.update(ShowRow, { workspace: localTenant.workspace, id: row.id }, { ...projectedRig(rig), actor: localTenant.actor, revision, changedAt: at });
+    await manager.insert(BatchRow, { ...localTenant, show: row.id, id: batch.id, revision, command: JSON.stringify(batch.command), steps: JSON.stringify(batch.steps), at });
     return { revision, songbookRevision: book.revision + (writes ? 1 : 0) };
   }
 
   async history(id: string): Promise<HistoryEntry[]> {
     await this.rows(this.database.manager, id);
-    const rows = await this.database.getRepository(BatchRow).find({ where: { workspace: here.workspace, show: id }, order: { revision: 'DESC' }, take: 500 });
+    const rows = await this.database.getRepository(BatchRow).find({ where: { workspace: localTenant.workspace, show: id }, order: { revision: 'DESC' }, take: 500 });
     return rows.map((row) => ({ revision: row.revision, at: row.at.toISOString(), actor: row.actor, command: JSON.parse(row.command) }));
   }
 
   /** A retry gets the first result; another batch under a used id is refused. */
   private repeated(before: BatchRow, steps: readonly unknown[]): Omit<AppliedBatch, 'songbookRevision'> {
-    if (!sameData(JSON.parse(before.steps), JSON.parse(JSON.stringify(steps)))) throw new Refused([problem('/id', 'already-there', { what: 'batch', id: before.id })]);
+    if (!sameData(JSON.parse(before.steps), JSON.parse(JSON.stringify(steps)))) throw new ProblemException([problem('/id', 'already-there', { what: 'batch', id: before.id })]);
     return { revision: before.revision, repeated: true };
   }
 
@@ -168,8 +168,8 @@ export class ShowsService {
     for (;;) {
       const { songbook } = await this.rowOf(this.database.manager, id);
       const attempt = () => this.database.transaction(async (manager) => {
-        const held = await manager.findOne(SongbookRow, { where: { workspace: here.workspace, id: songbook }, lock: { mode } });
-        const row = await manager.findOne(ShowRow, { where: { workspace: here.workspace, id }, lock: { mode: 'pessimistic_write' } });
+        const held = await manager.findOne(SongbookRow, { where: { workspace: localTenant.workspace, id: songbook }, lock: { mode } });
+        const row = await manager.findOne(ShowRow, { where: { workspace: localTenant.workspace, id }, lock: { mode: 'pessimistic_write' } });
         if (!row) throw notThere(id);
         return held && row.songbook === held.id ? { result: await work(manager, { row, book: held }) } : null;
       });
@@ -180,11 +180,11 @@ export class ShowsService {
 
   private async rows(manager: EntityManager, id: string): Promise<Rows> {
     const row = await this.rowOf(manager, id);
-    return { row, book: await manager.findOneByOrFail(SongbookRow, { workspace: here.workspace, id: row.songbook }) };
+    return { row, book: await manager.findOneByOrFail(SongbookRow, { workspace: localTenant.workspace, id: row.songbook }) };
   }
 
   private async rowOf(manager: EntityManager, id: string): Promise<ShowRow> {
-    const row = await manager.findOneBy(ShowRow, { workspace: here.workspace, id });
+    const row = await manager.findOneBy(ShowRow, { workspace: localTenant.workspace, id });
     // The database takes ids for the same that differ in capitals.
     if (row?.id !== id) throw notThere(id);
     return row;
@@ -195,25 +195,25 @@ export class ShowsService {
    * no lock is taken, and none waited for.
    */
   private sharing(manager: EntityManager, { id, songbook }: ShowRow): Promise<ShowRow[]> {
-    return manager.find(ShowRow, { where: { workspace: here.workspace, songbook, id: Not(id) }, order: { name: 'ASC' } });
+    return manager.find(ShowRow, { where: { workspace: localTenant.workspace, songbook, id: Not(id) }, order: { name: 'ASC' } });
   }
 
-  private async told(manager: EntityManager, rows: Rows): Promise<ShowAtRevision> {
+  private async toDto(manager: EntityManager, rows: Rows): Promise<ShowAtRevision> {
     const { row, book } = rows;
-    const others = await manager.find(ShowRow, { where: { workspace: here.workspace, songbook: book.id, id: Not(row.id) }, order: { name: 'ASC' }, select: { name: true } });
+    const others = await manager.find(ShowRow, { where: { workspace: localTenant.workspace, songbook: book.id, id: Not(row.id) }, order: { name: 'ASC' }, select: { name: true } });
     return { id: row.id, revision: row.revision, songbookRevision: book.revision, sharedWith: others.map((other) => other.name), ...documentsOf(row, book) };
   }
 
-  private madeFrom(body: NewShowDto): Show {
+  private buildShow(body: NewShowDto): Show {
     if (body.kind === 'demo') return body.rig === 'fly' ? flyShow() : demoShow();
     if (body.kind === 'empty') return emptyShow('rig', storableName(body.name ?? 'New rig'));
     if (body.kind === 'starter') {
-      if (body.starter === undefined) throw new Refused([problem('/starter', 'missing-field', { field: 'starter' })]);
+      if (body.starter === undefined) throw new ProblemException([problem('/starter', 'missing-field', { field: 'starter' })]);
       const { make, name } = starterById(body.starter);
       return make('rig', storableName(body.name ?? name));
     }
     const read = importShow(body.text ?? '');
-    if (!read.ok) throw new Refused(read.problems);
+    if (!read.ok) throw new ProblemException(read.problems);
     return read.value;
   }
 }
@@ -225,7 +225,7 @@ interface Rows {
   readonly book: SongbookRow;
 }
 
-const notThere = (id: string): Refused => new Refused([problem('', 'not-found', { what: 'rig', id: id.slice(0, 64) })]);
+const notThere = (id: string): ProblemException => new ProblemException([problem('', 'not-found', { what: 'rig', id: id.slice(0, 64) })]);
 
 const documentsOf = (row: ShowRow, book: SongbookRow): Show => ({ rig: JSON.parse(row.rig), songbook: JSON.parse(book.document) });
 

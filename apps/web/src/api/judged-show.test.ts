@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { emptyShow, type Show, type Step } from '@yunta/core';
-import type { Judged, News, ToldFinding } from '../workers/judge-types.ts';
+import type { Judged, JudgeRequest, ToldFinding } from '../workers/judge-types.ts';
 import { type Judging, JudgedShow } from './judged-show.ts';
 
 const finding = (messageId: string, text: string): ToldFinding => ({ ruleId: 'made/up', messageId, severity: 'worth-knowing', at: { sound: 'a' }, data: {}, text, title: messageId, why: '', remedy: '', source: '' });
@@ -12,10 +12,10 @@ function standIn(answers: readonly (Judged | null | 'out of step')[]) {
   let show: Show = emptyShow('rig', 'Rig');
   let steps: readonly Step[] | null = [];
   const listeners = new Set<() => void>();
-  const news: News[] = [];
+  const requests: JudgeRequest[] = [];
   const judging: Judging = (one) => {
-    news.push(one);
-    return Promise.resolve(answers[news.length - 1] ?? null);
+    requests.push(one);
+    return Promise.resolve(answers[requests.length - 1] ?? null);
   };
   const store = { get: () => ({ show }), subscribe: (one: () => void) => (listeners.add(one), () => listeners.delete(one)), stepsSince: () => steps };
   const edit = (made: readonly Step[] | null) => {
@@ -23,30 +23,30 @@ function standIn(answers: readonly (Judged | null | 'out of step')[]) {
     steps = made;
     for (const listener of listeners) listener();
   };
-  return { judged: new JudgedShow(store, judging), edit, news, tell: () => listeners.forEach((listener) => listener()) };
+  return { judged: new JudgedShow(store, judging), edit, requests, tell: () => listeners.forEach((listener) => listener()) };
 }
 const step: Step = { doc: 'rig', op: 'set', at: ['name'], value: 'New', old: 'Rig' };
 
 test('the whole show goes over first, then the steps of each edit, at once', () => {
-  const { judged, edit, news } = standIn([]);
+  const { judged, edit, requests } = standIn([]);
   judged.start();
   edit([step]);
-  expect(news).toEqual([{ show: expect.objectContaining({ rig: expect.anything() }) }, { steps: [step] }]);
+  expect(requests).toEqual([{ show: expect.objectContaining({ rig: expect.anything() }) }, { steps: [step] }]);
 });
 test('where nothing of the show has changed, nothing is sent', () => {
-  const { judged, tell, news } = standIn([]);
+  const { judged, tell, requests } = standIn([]);
   judged.start();
   tell();
-  expect(news).toHaveLength(1);
+  expect(requests).toHaveLength(1);
 });
 test('steps that are no longer known, or do not apply there, are made good by the whole show', async () => {
-  const { judged, edit, news } = standIn([null, 'out of step', null, null]);
+  const { judged, edit, requests } = standIn([null, 'out of step', null, null]);
   judged.start();
   edit([step]);
   await settled();
-  expect(news.map((one) => Object.keys(one)[0])).toEqual(['show', 'steps', 'show']);
+  expect(requests.map((one) => Object.keys(one)[0])).toEqual(['show', 'steps', 'show']);
   edit(null);
-  expect(Object.keys(news[3])).toEqual(['show']);
+  expect(Object.keys(requests[3])).toEqual(['show']);
 });
 test('an answer overtaken by a newer edit changes nothing', async () => {
   const { judged, edit } = standIn([judgedOf(finding('one', 'said')), null]);
@@ -75,8 +75,8 @@ test('a finding that says the same is the same object; one that is gone is told 
   expect(judged.get().gone.map((gone) => gone.messageId)).toEqual(['two']);
 });
 test('once stopped it follows no more', () => {
-  const { judged, edit, news } = standIn([]);
+  const { judged, edit, requests } = standIn([]);
   judged.start()();
   edit([step]);
-  expect(news).toHaveLength(1);
+  expect(requests).toHaveLength(1);
 });

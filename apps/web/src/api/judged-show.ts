@@ -1,5 +1,5 @@
 import type { Show, Step } from '@yunta/core';
-import type { Judged, News, ToldFinding } from '../workers/judge-types.ts';
+import type { Judged, JudgeRequest, ToldFinding } from '../workers/judge-types.ts';
 
 export interface JudgedState {
   readonly judged: Judged | null;
@@ -8,10 +8,10 @@ export interface JudgedState {
 }
 
 /** Who judges: the worker, or a test's stand-in. Null where newer news came meanwhile; 'out of step' where the steps do not apply to what it holds. */
-export type Judging = (news: News) => Promise<Judged | null | 'out of step'>;
+export type Judging = (request: JudgeRequest) => Promise<Judged | null | 'out of step'>;
 
 /** What is followed: the store of the open rig. */
-export interface Followed {
+export interface ShowSource {
   readonly get: () => { readonly show: Show };
   readonly subscribe: (listener: () => void) => () => void;
   /** Steps from an earlier show to this one; null where they are no longer known. */
@@ -30,7 +30,7 @@ export class JudgedShow {
   private readonly listeners = new Set<() => void>();
 
   constructor(
-    private readonly store: Followed,
+    private readonly store: ShowSource,
     private readonly judging: Judging,
   ) {}
 
@@ -56,8 +56,8 @@ export class JudgedShow {
     void this.send(steps ? { steps } : { show }, show);
   }
 
-  private async send(news: News, show: Show): Promise<void> {
-    const answer = await this.judging(news);
+  private async send(request: JudgeRequest, show: Show): Promise<void> {
+    const answer = await this.judging(request);
     if (answer === 'out of step') {
       if (this.sent === show) await this.send({ show }, show);
     } else if (answer) this.take(answer);
@@ -65,7 +65,7 @@ export class JudgedShow {
 
   private take(answer: Judged): void {
     const before = new Map((this.state.judged?.findings ?? []).map((finding) => [keyOfFinding(finding), finding]));
-    const findings = answer.findings.map((finding) => asBefore(before.get(keyOfFinding(finding)), finding));
+    const findings = answer.findings.map((finding) => reuseIfEqual(before.get(keyOfFinding(finding)), finding));
     const now = new Set(findings.map(keyOfFinding));
     const left = [...before].filter(([key]) => !now.has(key)).map(([, finding]) => finding);
     const gone = [...left, ...this.state.gone.filter((finding) => !now.has(keyOfFinding(finding)))].slice(0, 4);
@@ -75,4 +75,4 @@ export class JudgedShow {
 }
 
 /** The very same finding where it says the same, so that it need not be drawn again. */
-const asBefore = (old: ToldFinding | undefined, now: ToldFinding): ToldFinding => (old && JSON.stringify(old) === JSON.stringify(now) ? old : now);
+const reuseIfEqual = (old: ToldFinding | undefined, now: ToldFinding): ToldFinding => (old && JSON.stringify(old) === JSON.stringify(now) ? old : now);

@@ -41,18 +41,18 @@ describe('the open rig', () => {
   });
   test('what is selected is told and kept; a device that goes is selected no more', async () => {
     const { open, saved, told } = await opened();
-    open.get().takeSound(soundIds[5]);
-    open.get().takeDevice('echo');
+    open.get().selectSound(soundIds[5]);
+    open.get().selectDevice('echo');
     expect([open.get().sound?.id, open.get().device, told(), saved]).toEqual([soundIds[5], 'echo', 2, [soundIds[5]]]);
     open.get().run(commands.removeDevice(open.get().show, 'echo'));
     expect(open.get().device).toBeNull();
   });
   test('a finding selects what it is about, and its fix is one edit with undo', async () => {
     const { open, store } = await opened();
-    const { show, take, fix } = open.get();
+    const { show, selectFinding, fix } = open.get();
     const steps = commands.renameRig(show, 'Mended').steps;
     const finding: Finding = { ruleId: 'x', messageId: 'y', severity: 'worth-knowing', at: { sound: soundIds[2], device: 'echo' }, data: {}, fix: { label: 'Mend', steps } };
-    take(finding);
+    selectFinding(finding);
     expect([open.get().sound?.id, open.get().device]).toEqual([soundIds[2], 'echo']);
     fix(finding);
     expect(open.get().show.rig.name).toBe('Mended');

@@ -14,17 +14,17 @@ export interface OpenShow {
   readonly tracer: Tracer;
   /** The selected sound, followed by every station. */
   readonly sound: Sound | null;
-  readonly takeSound: (id: string) => void;
+  readonly selectSound: (id: string) => void;
   /** The selected device, shown in the inspector. */
   readonly device: string | null;
-  readonly takeDevice: (id: string | null) => void;
+  readonly selectDevice: (id: string | null) => void;
   /** Selects what a finding is about. */
-  readonly take: (finding: Finding) => void;
+  readonly selectFinding: (finding: Finding) => void;
   readonly fix: (finding: Finding) => void;
 }
 
 /** What of the open rig is selected, and remembers it for the next time. */
-export interface Keeping {
+export interface SelectionStorage {
   readonly load: () => string | null;
   readonly save: (sound: string) => void;
 }
@@ -44,7 +44,7 @@ export class OpenRig {
     private readonly id: string,
     readonly store: ShowStore,
     readonly judging: JudgedShow,
-    private readonly keeping: Keeping,
+    private readonly keeping: SelectionStorage,
   ) {
     this.sound = keeping.load();
   }
@@ -65,27 +65,27 @@ export class OpenRig {
     const sound = (this.sound !== null && Object.hasOwn(sounds, this.sound) ? sounds[this.sound] : inOrder(sounds)[0]) ?? null;
     const device = this.device !== null && Object.hasOwn(devices, this.device) ? this.device : null;
     if (this.last?.show === show && this.last.sound === sound && this.last.device === device) return this.last;
-    const { id, store, judging, run, takeSound, takeDevice, take, fix } = this;
-    this.last = { id, store, judging, show, ...this.resolver.resolve(show.rig), sound, device, run, takeSound, takeDevice, take, fix };
+    const { id, store, judging, run, selectSound, selectDevice, selectFinding, fix } = this;
+    this.last = { id, store, judging, show, ...this.resolver.resolve(show.rig), sound, device, run, selectSound, selectDevice, selectFinding, fix };
     return this.last;
   };
 
   private run = (command: Command | null): boolean => this.store.run(command);
 
-  private takeSound = (id: string): void => {
+  private selectSound = (id: string): void => {
     this.sound = id;
     this.keeping.save(id);
     this.tell();
   };
 
-  private takeDevice = (id: string | null): void => {
+  private selectDevice = (id: string | null): void => {
     this.device = id;
     this.tell();
   };
 
-  private take = ({ at }: Finding): void => {
-    if (at.sound) this.takeSound(at.sound);
-    if (at.device) this.takeDevice(at.device);
+  private selectFinding = ({ at }: Finding): void => {
+    if (at.sound) this.selectSound(at.sound);
+    if (at.device) this.selectDevice(at.device);
   };
 
   private fix = (finding: Finding): void => {

@@ -12,7 +12,7 @@ import type { Judged, ToldFinding } from '../workers/judge-types.ts';
 
 /** The selected device, and under it what is found: of the selected sound first. */
 export function FindingsDrawer() {
-  const { sound, device, take, fix } = useShow();
+  const { sound, device, selectFinding, fix } = useShow();
   const { judged, gone } = useFindings();
   const [only, setOnly] = useState(false);
   const [hidden, setHidden] = useState<ReadonlySet<Severity>>(new Set());
@@ -52,7 +52,7 @@ export function FindingsDrawer() {
           </li>
         ))}
         {shown.map((finding) => (
-          <FindingItem key={keyOfFinding(finding)} finding={finding} take={take} fix={fix} />
+          <FindingItem key={keyOfFinding(finding)} finding={finding} selectFinding={selectFinding} fix={fix} />
         ))}
         {gone.map((finding) => (
           <li key={`gone ${keyOfFinding(finding)}`} className="gone">
@@ -121,11 +121,11 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
 }
 
 /** Drawn again only where the finding says something else. */
-const FindingItem = memo(function FindingItem({ finding, take, fix }: { readonly finding: ToldFinding } & Pick<OpenShow, 'take' | 'fix'>) {
+const FindingItem = memo(function FindingItem({ finding, selectFinding, fix }: { readonly finding: ToldFinding } & Pick<OpenShow, 'selectFinding' | 'fix'>) {
   const [why, setWhy] = useState(false);
   const [waiving, setWaiving] = useState(false);
   return (
-    <FindingLine finding={finding} onTake={() => take(finding)}>
+    <FindingLine finding={finding} onSelect={() => selectFinding(finding)}>
       <span className="does">
         {finding.fix && (
           <Button variant="default" size="compact-xs" onClick={() => fix(finding)}>

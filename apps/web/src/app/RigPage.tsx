@@ -25,7 +25,7 @@ export function RigPage() {
 }
 
 function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) {
-  const [judging] = useState(() => new JudgedShow(store, (news) => judge().judge(news)));
+  const [judging] = useState(() => new JudgedShow(store, (request) => judge().judge(request)));
   const [open] = useState(() => new OpenRig(id, store, judging, rememberedSound(id)));
   useEffect(() => judging.start(), [judging]);
   useEffect(() => lookAgainOnReturn(store), [store]);

@@ -26,7 +26,7 @@ export function Shell() {
   const rig = useRig();
   const [panel, setPanel] = useState<'keys' | 'commands' | 'history' | null>(null);
   const { colorScheme, setColorScheme } = useMantineColorScheme();
-  const turnLight = () => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark');
+  const toggleColorScheme = () => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark');
   const toggle = useCallback((which: 'keys' | 'commands') => setPanel((open) => (open === which ? null : which)), []);
   return (
     <div className="shell">
@@ -39,14 +39,14 @@ export function Shell() {
         </div>
         <UndoRedo />
         <div className="spring" />
-        <SoundInHand />
+        <SelectedSound />
         <Counts />
       </header>
       <nav className="rail" aria-label="Stations">
         {stations.map(({ to, name, gap, pieces, holds }) => (
           <Fragment key={to}>
             {gap && <div className="gap" />}
-            <NavLink to={`/rig/${id}/${to}`} onClick={() => !pieces && rig.get().takeDevice(null)}>
+            <NavLink to={`/rig/${id}/${to}`} onClick={() => !pieces && rig.get().selectDevice(null)}>
               <span>{name}</span>
               <CountOf holds={holds} />
             </NavLink>
@@ -65,7 +65,7 @@ export function Shell() {
           <a className="linkish" href={fileOf(id)} download>
             Export
           </a>
-          <button className="linkish" onClick={turnLight}>
+          <button className="linkish" onClick={toggleColorScheme}>
             {colorScheme === 'dark' ? 'Light' : 'Dark'}
           </button>
         </div>
@@ -80,7 +80,7 @@ export function Shell() {
       <Keys toggle={toggle} />
       <Shortcuts open={panel === 'keys'} onClose={() => setPanel(null)} />
       <Palette open={panel === 'commands'} onClose={() => setPanel(null)}>
-        {panel === 'commands' && <Commands onClose={() => setPanel(null)} keys={() => setPanel('keys')} history={() => setPanel('history')} turnLight={turnLight} />}
+        {panel === 'commands' && <Commands onClose={() => setPanel(null)} keys={() => setPanel('keys')} history={() => setPanel('history')} toggleColorScheme={toggleColorScheme} />}
       </Palette>
       <History open={panel === 'history'} onClose={() => setPanel(null)} />
     </div>
@@ -178,15 +178,15 @@ function UndoRedo() {
   );
 }
 
-function SoundInHand() {
-  const { show, sound, takeSound } = useShow();
+function SelectedSound() {
+  const { show, sound, selectSound } = useShow();
   const sounds = inOrder(show.rig.sounds);
   const slot = Object.values(show.rig.slots).find((one) => one.sound === sound?.id);
   if (!sound) return <span className="soft">No sound yet: the rig is traced as it powers up</span>;
   return (
     <div className="hand">
       <label htmlFor="selected-sound">Selected sound</label>
-      <select id="selected-sound" value={sound.id} onChange={(event) => takeSound(event.target.value)}>
+      <select id="selected-sound" value={sound.id} onChange={(event) => selectSound(event.target.value)}>
         {sounds.map((one) => (
           <option key={one.id} value={one.id}>
             {one.name}
@@ -201,7 +201,7 @@ function SoundInHand() {
 interface Panels {
   readonly keys: () => void;
   readonly history: () => void;
-  readonly turnLight: () => void;
+  readonly toggleColorScheme: () => void;
 }
 
 function Commands({ onClose, ...panels }: Panels & { readonly onClose: () => void }) {
@@ -209,8 +209,8 @@ function Commands({ onClose, ...panels }: Panels & { readonly onClose: () => voi
 }
 
 /** Stations, sounds, devices and commands, each with what it does. */
-function usePalette({ keys, history, turnLight }: Panels): readonly PaletteEntry[] {
-  const { show, store, id, takeSound, takeDevice, run, wiring } = useShow();
+function usePalette({ keys, history, toggleColorScheme }: Panels): readonly PaletteEntry[] {
+  const { show, store, id, selectSound, selectDevice, run, wiring } = useShow();
   const { undo, redo } = useSaved();
   const go = useNavigate();
   const last = undo.at(-1);
@@ -222,19 +222,19 @@ function usePalette({ keys, history, turnLight }: Panels): readonly PaletteEntry
     ...(last ? [command(`Undo: ${describeCommand(last.command)}`, () => store.undo())] : []),
     ...(next ? [command(`Redo: ${describeCommand(next.command)}`, () => store.redo())] : []),
     ...(controller ? [command(`Lay the sounds out by role on ${controller.device.name}`, () => run(commands.layOut(show, controller.device.id)))] : []),
-    command('Light or dark', turnLight),
+    command('Light or dark', toggleColorScheme),
     command('History of this rig', history),
     command('Shortcuts', keys),
     command('All rigs', () => void go('/')),
-    ...inOrder(show.rig.sounds).map((sound): PaletteEntry => ({ name: sound.name, kind: 'sound', act: () => takeSound(sound.id) })),
-    ...inOrder(show.rig.devices).map((device): PaletteEntry => ({ name: device.name, kind: 'device', act: () => takeDevice(device.id) })),
+    ...inOrder(show.rig.sounds).map((sound): PaletteEntry => ({ name: sound.name, kind: 'sound', act: () => selectSound(sound.id) })),
+    ...inOrder(show.rig.devices).map((device): PaletteEntry => ({ name: device.name, kind: 'device', act: () => selectDevice(device.id) })),
   ];
 }
 
 /** Undo, redo, the sound before and the sound after, the stations by number, the panels. */
 function Keys({ toggle }: { readonly toggle: (panel: 'keys' | 'commands') => void }) {
   const go = useNavigate();
-  const { id, store, show, sound, takeSound } = useShow();
+  const { id, store, show, sound, selectSound } = useShow();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && (event.target.matches('input, textarea, select') || event.target.isContentEditable);
@@ -255,11 +255,11 @@ function Keys({ toggle }: { readonly toggle: (panel: 'keys' | 'commands') => voi
         const sounds = inOrder(show.rig.sounds);
         const at = sounds.findIndex((one) => one.id === sound?.id);
         const next = sounds[(at + (event.key === ']' ? 1 : -1) + sounds.length) % sounds.length];
-        if (next) takeSound(next.id);
+        if (next) selectSound(next.id);
       }
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [store, show, sound, takeSound, toggle, go, id]);
+  }, [store, show, sound, selectSound, toggle, go, id]);
   return null;
 }

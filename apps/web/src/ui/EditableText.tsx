@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 interface EditableTextProps {
   readonly value: string;
   readonly label: string;
-  readonly onTake: (value: string) => void;
+  readonly onCommit: (value: string) => void;
   readonly className?: string;
   readonly placeholder?: string;
   readonly autoFocus?: boolean;
@@ -12,13 +12,13 @@ interface EditableTextProps {
 }
 
 /** A text edited in place: Enter or leaving takes it, Escape gives it up. */
-export function EditableText({ value, label, onTake, className = 'cellinput', placeholder, autoFocus = false, onLeave }: EditableTextProps) {
+export function EditableText({ value, label, onCommit, className = 'cellinput', placeholder, autoFocus = false, onLeave }: EditableTextProps) {
   const [typed, setTyped] = useState(value);
   useEffect(() => setTyped(value), [value]);
   const take = () => {
     const next = typed.trim();
     if (next === value) setTyped(value);
-    else onTake(next);
+    else onCommit(next);
     onLeave?.();
   };
   return (

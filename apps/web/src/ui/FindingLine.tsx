@@ -9,11 +9,11 @@ interface Told {
 }
 
 /** A finding as one reads it: its mark, its title (which selects what it is about), its sentence, and what can be done. */
-export function FindingLine({ finding, onTake, children }: { readonly finding: Told; readonly onTake: () => void; readonly children?: ReactNode }) {
+export function FindingLine({ finding, onSelect, children }: { readonly finding: Told; readonly onSelect: () => void; readonly children?: ReactNode }) {
   return (
     <li>
       <SeverityMark is={finding.severity} />
-      <button className="plain title" onClick={onTake}>
+      <button className="plain title" onClick={onSelect}>
         {finding.title}
       </button>
       <span className="text">{finding.text}</span>

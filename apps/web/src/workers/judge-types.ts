@@ -10,7 +10,7 @@ export interface ToldFinding extends Finding {
 }
 
 /** What the worker is told: the steps of an edit, or a whole show. */
-export type News = { readonly steps: readonly Step[] } | { readonly show: Show };
+export type JudgeRequest = { readonly steps: readonly Step[] } | { readonly show: Show };
 
 export interface Judged {
   /** Counts the shows that the worker has taken in. */

@@ -1,6 +1,6 @@
 import { applySteps, check, contextOf, type Context, type Finding, formatFinding, type Level, play, type Played, readSmf, type Result, rules, type Sequence, type Show, songsFromMidi, type SongsFromMidi, type StrayReport, strayReports } from '@yunta/core';
 import { expose } from 'comlink';
-import type { Judged, News, Proved, ToldFinding } from './judge-types.ts';
+import type { Judged, JudgeRequest, Proved, ToldFinding } from './judge-types.ts';
 
 /** Holds the newest show and its memo tables: steps come in, findings go out; the newest request wins. */
 let show: Show | null = null;
@@ -30,10 +30,10 @@ const turn = (): Promise<void> =>
   });
 
 /** Takes an edit or a whole show in; false where the steps do not apply to what is held. */
-function takeIn(news: News): boolean {
-  if ('show' in news) show = news.show;
+function takeIn(request: JudgeRequest): boolean {
+  if ('show' in request) show = request.show;
   else {
-    const result = show ? applySteps(show, news.steps) : null;
+    const result = show ? applySteps(show, request.steps) : null;
     if (!result?.ok) return false;
     show = result.value;
   }
@@ -43,8 +43,8 @@ function takeIn(news: News): boolean {
 
 const api = {
   /** What is found after an edit; null where a newer one came meanwhile, `out of step` where the whole show must be sent. */
-  async judge(news: News): Promise<Judged | null | 'out of step'> {
-    if (!takeIn(news)) return 'out of step';
+  async judge(request: JudgeRequest): Promise<Judged | null | 'out of step'> {
+    if (!takeIn(request)) return 'out of step';
     const mine = serial;
     await turn();
     return mine === serial ? judged() : null;

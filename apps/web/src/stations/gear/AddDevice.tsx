@@ -6,7 +6,7 @@ import { freshId, freshName } from '../../ui/ids.ts';
 
 /** Adds a generic device by typing any of its words. */
 export function AddDevice() {
-  const { show, run, wiring, takeDevice } = useShow();
+  const { show, run, wiring, selectDevice } = useShow();
   const [typed, setTyped] = useState('');
   const found = findTypes(typed);
   const [missed, setMissed] = useState(false);
@@ -18,7 +18,7 @@ export function AddDevice() {
     const id = freshId(name, show.rig.devices, 'device');
     const place = show.rig.places[entry.place] ? entry.place : (Object.keys(show.rig.places)[0] ?? 'board');
     if (!run(commands.addDevice(show, id, entry.type, name, place, entry.listens ? { channel: freeChannel(wiring.devices.map((wired) => wired.device.channel)) } : {}))) return;
-    takeDevice(id);
+    selectDevice(id);
     setTyped('');
     setMissed(false);
   };

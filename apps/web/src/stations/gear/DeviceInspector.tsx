@@ -7,7 +7,7 @@ import { StoredPresets } from './StoredPresets.tsx';
 
 /** What the rig needs to know of one device: facts first that differ from unit to unit, then those of its type. */
 export function DeviceInspector({ id }: { readonly id: string }) {
-  const { show, run, wiring, takeDevice } = useShow();
+  const { show, run, wiring, selectDevice } = useShow();
   const wired = wiring.device.get(id);
   if (!wired) return null;
   const { device, anatomy } = wired;
@@ -17,14 +17,14 @@ export function DeviceInspector({ id }: { readonly id: string }) {
     <section className="inspector" aria-label={`Inspector: ${device.name}`}>
       <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' }}>
         <h2>{device.name}</h2>
-        <button className="linkish" onClick={() => takeDevice(null)}>
+        <button className="linkish" onClick={() => selectDevice(null)}>
           Close
         </button>
       </div>
       <span className="soft" style={{ fontSize: 12 }}>
         {device.type.name}: generic, typical values
       </span>
-      <NameField key={device.name} value={device.name} onTake={(name) => set('name', name)} />
+      <NameField key={device.name} value={device.name} onCommit={(name) => set('name', name)} />
       <div className="pair">
         <Select label="Place" allowDeselect={false} value={device.place} data={inOrder(show.rig.places).map((place) => ({ value: place.id, label: place.name }))} onChange={(place) => place && set('place', place)} />
         {listens && (
@@ -77,7 +77,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
           variant="default"
           color="red"
           onClick={() => {
-            if (run(commands.removeDevice(show, id))) takeDevice(null);
+            if (run(commands.removeDevice(show, id))) selectDevice(null);
           }}
         >
           Remove {device.name}
@@ -87,9 +87,9 @@ export function DeviceInspector({ id }: { readonly id: string }) {
   );
 }
 
-function NameField({ value, onTake }: { readonly value: string; readonly onTake: (value: string) => void }) {
+function NameField({ value, onCommit }: { readonly value: string; readonly onCommit: (value: string) => void }) {
   const [typed, setTyped] = useState(value);
-  const take = () => typed.trim() !== '' && typed.trim() !== value && onTake(typed.trim());
+  const take = () => typed.trim() !== '' && typed.trim() !== value && onCommit(typed.trim());
   return <TextInput label="Name" value={typed} onChange={(event) => setTyped(event.target.value)} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} maxLength={200} />;
 }
 
@@ -103,34 +103,34 @@ function Params({ device }: { readonly device: Device }) {
       <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Settings</summary>
       <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
         {specs.map(([name, spec]) => (
-          <Param key={name} spec={spec} value={device.type.params[name] ?? spec.default} onTake={(value) => run(commands.setParam(show, device.id, name, value))} />
+          <Param key={name} spec={spec} value={device.type.params[name] ?? spec.default} onCommit={(value) => run(commands.setParam(show, device.id, name, value))} />
         ))}
       </div>
     </details>
   );
 }
 
-function Param({ spec, value, onTake }: { readonly spec: ParamSpec; readonly value: unknown; readonly onTake: (value: unknown) => void }) {
+function Param({ spec, value, onCommit }: { readonly spec: ParamSpec; readonly value: unknown; readonly onCommit: (value: unknown) => void }) {
   switch (spec.kind) {
     case 'integer':
-      return <IntegerField label={spec.label} min={spec.min} max={spec.max} value={value as number} onTake={onTake} />;
+      return <IntegerField label={spec.label} min={spec.min} max={spec.max} value={value as number} onCommit={onCommit} />;
     case 'boolean':
-      return <Checkbox label={spec.label} checked={value as boolean} onChange={(event) => onTake(event.currentTarget.checked)} />;
+      return <Checkbox label={spec.label} checked={value as boolean} onChange={(event) => onCommit(event.currentTarget.checked)} />;
     case 'choice':
-      return <Select label={spec.label} allowDeselect={false} value={value as string} data={[...spec.values]} onChange={(next) => next && onTake(next)} />;
+      return <Select label={spec.label} allowDeselect={false} value={value as string} data={[...spec.values]} onChange={(next) => next && onCommit(next)} />;
     case 'words':
-      return <TagsInput label={spec.label} value={[...(value as readonly string[])]} maxTags={spec.max} onChange={(next) => (next.length > 0 || spec.mayBeEmpty === true) && onTake(next)} />;
+      return <TagsInput label={spec.label} value={[...(value as readonly string[])]} maxTags={spec.max} onChange={(next) => (next.length > 0 || spec.mayBeEmpty === true) && onCommit(next)} />;
     case 'data':
       return null;
   }
 }
 
 /** Taken when left or on Enter, so that half a number is no edit. */
-export function IntegerField({ label, value, min, max, onTake, hidden = false }: { readonly label: string; readonly value: number; readonly min: number; readonly max: number; readonly onTake: (value: number) => void; readonly hidden?: boolean }) {
+export function IntegerField({ label, value, min, max, onCommit, hidden = false }: { readonly label: string; readonly value: number; readonly min: number; readonly max: number; readonly onCommit: (value: number) => void; readonly hidden?: boolean }) {
   const [typed, setTyped] = useState<string | number>(value);
   useEffect(() => setTyped(value), [value]);
   const take = () => {
-    if (typeof typed === 'number' && typed !== value) onTake(typed);
+    if (typeof typed === 'number' && typed !== value) onCommit(typed);
     else if (typed === '') setTyped(value);
   };
   return <NumberInput {...(hidden ? { 'aria-label': label } : { label })} value={typed} min={min} max={max} clampBehavior="strict" allowDecimal={false} onChange={setTyped} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} hideControls />;

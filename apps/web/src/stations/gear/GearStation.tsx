@@ -10,17 +10,17 @@ import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
 
 /** What there is and what each piece needs to be told; the selected piece is in the inspector. */
 export function GearStation() {
-  const { show, wiring, device: inHand, takeDevice } = useShow();
+  const { show, wiring, device: selected, selectDevice } = useShow();
   const switching = useMemo(() => switchingOf(wiring), [wiring]);
   const devices = inOrder(show.rig.devices);
   const walk = (event: React.KeyboardEvent<HTMLTableSectionElement>) => {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (step === 0 || (event.target as HTMLElement).matches('input, select')) return;
     event.preventDefault();
-    const at = devices.findIndex((one) => one.id === inHand);
+    const at = devices.findIndex((one) => one.id === selected);
     const next = devices[Math.min(devices.length - 1, Math.max(0, at + step))];
     if (!next) return;
-    takeDevice(next.id);
+    selectDevice(next.id);
     event.currentTarget.querySelector<HTMLElement>(`[data-device="${next.id}"]`)?.focus();
   };
   return (
@@ -51,7 +51,7 @@ export function GearStation() {
             </thead>
             <tbody onKeyDown={walk}>
               {devices.map((device) => (
-                <GearRow key={device.id} device={device} wired={wiring.device.get(device.id)!} switched={switchedBy(wiring, switching.get(device.id) ?? {})} inHand={device.id === inHand} />
+                <GearRow key={device.id} device={device} wired={wiring.device.get(device.id)!} switched={switchedBy(wiring, switching.get(device.id) ?? {})} selected={device.id === selected} />
               ))}
             </tbody>
           </table>
@@ -70,13 +70,13 @@ export function GearStation() {
   );
 }
 
-function GearRow({ device, wired, switched, inHand }: { readonly device: Device; readonly wired: WiredDevice; readonly switched: string; readonly inHand: boolean }) {
-  const { show, run, takeDevice } = useShow();
+function GearRow({ device, wired, switched, selected }: { readonly device: Device; readonly wired: WiredDevice; readonly switched: string; readonly selected: boolean }) {
+  const { show, run, selectDevice } = useShow();
   const presets = wired.anatomy.presets;
   return (
-    <tr aria-selected={inHand}>
+    <tr aria-selected={selected}>
       <td>
-        <EditableText label={`Name of ${device.name}`} value={device.name} onTake={(name) => name !== '' && run(commands.setDevice(show, device.id, 'name', name))} />
+        <EditableText label={`Name of ${device.name}`} value={device.name} onCommit={(name) => name !== '' && run(commands.setDevice(show, device.id, 'name', name))} />
       </td>
       <td className="soft">
         {device.type.name}
@@ -90,8 +90,8 @@ function GearRow({ device, wired, switched, inHand }: { readonly device: Device;
       <td className="num">{presets ? `${'list' in presets.numbers ? presets.numbers.list.length : presets.numbers.count}, from ${device.countsFrom}` : ''}</td>
       <td className="num">{plugsOf(wired)}</td>
       <td>
-        <button className="linkish" data-device={device.id} aria-pressed={inHand} aria-label={`${inHand ? 'Close' : 'Inspect'} ${device.name}`} onClick={() => takeDevice(inHand ? null : device.id)}>
-          {inHand ? 'Close' : 'Inspect'}
+        <button className="linkish" data-device={device.id} aria-pressed={selected} aria-label={`${selected ? 'Close' : 'Inspect'} ${device.name}`} onClick={() => selectDevice(selected ? null : device.id)}>
+          {selected ? 'Close' : 'Inspect'}
         </button>
       </td>
     </tr>
@@ -109,7 +109,7 @@ function PlaceSelect({ device }: { readonly device: Device }) {
     const added = commands.addPlace(show, id, name);
     run({ ...added, steps: [...added.steps, ...commands.setDevice(show, device.id, 'place', id).steps] });
   };
-  if (naming) return <EditableText label={`New place for ${device.name}`} value="" placeholder="its name ↵" onTake={add} autoFocus onLeave={() => setNaming(false)} />;
+  if (naming) return <EditableText label={`New place for ${device.name}`} value="" placeholder="its name ↵" onCommit={add} autoFocus onLeave={() => setNaming(false)} />;
   return (
     <select ref={select} className="cellinput" aria-label={`Place of ${device.name}`} value={device.place} onChange={(event) => (event.target.value === '+' ? setNaming(true) : run(commands.setDevice(show, device.id, 'place', event.target.value)))}>
       {inOrder(show.rig.places).map((place) => (

@@ -28,7 +28,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
             <span className="mono" title={`sent as ${number}`}>
               {panel}
             </span>
-            <EditableText label={`Name of preset ${panel}`} value={preset.name ?? ''} placeholder="name" onTake={(name) => set(number, { ...preset, name })} />
+            <EditableText label={`Name of preset ${panel}`} value={preset.name ?? ''} placeholder="name" onCommit={(name) => set(number, { ...preset, name })} />
             {stored.map((control) => (
               <EditableText
                 key={control.id}
@@ -36,7 +36,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
                 label={`${control.label} of preset ${panel}`}
                 value={preset.values[control.id] === undefined || preset.values[control.id] === null ? '' : String(preset.values[control.id])}
                 placeholder={`${control.label.toLowerCase()} ?`}
-                onTake={(value) => {
+                onCommit={(value) => {
                   const number_ = Number(value);
                   set(number, { ...preset, values: { ...preset.values, [control.id]: value === '' ? null : Number.isNaN(number_) ? value : number_ } });
                 }}

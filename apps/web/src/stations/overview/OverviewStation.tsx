@@ -49,7 +49,7 @@ function VerdictLine({ judged }: { readonly judged: Judged | null }) {
 
 /** What stops the show, one by one; the rest by the station where it is mended. */
 function Standing({ judged }: { readonly judged: Judged | null }) {
-  const { id, fix, take } = useShow();
+  const { id, fix, selectFinding } = useShow();
   const findings = judged?.findings ?? [];
   const stops = findings.filter((finding) => finding.severity === 'stops-the-show');
   const rest = byStation(findings.filter((finding) => finding.severity !== 'stops-the-show'));
@@ -59,7 +59,7 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
         <div className="sheet" style={{ padding: '0 14px' }}>
           <ul className="findings">
             {stops.map((finding) => (
-              <FindingLine key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`} finding={finding} onTake={() => take(finding)}>
+              <FindingLine key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`} finding={finding} onSelect={() => selectFinding(finding)}>
                 {finding.fix && (
                   <span className="does">
                     <button className="linkish" onClick={() => fix(finding)}>

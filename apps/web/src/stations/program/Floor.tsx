@@ -8,7 +8,7 @@ const margin = { x: 70, top: 76, bottom: 62 };
 
 /** One bank of the floor unit, its switches at their millimetres, with the foot's way through the selected song. */
 export function Floor({ controller, slot: mine }: { readonly controller: Device; readonly slot: Slot | null }) {
-  const { show, wiring, takeSound } = useShow();
+  const { show, wiring, selectSound } = useShow();
   const [bank, setBank] = useState(mine?.bank ?? 0);
   useEffect(() => {
     if (mine && mine.controller === controller.id) setBank(mine.bank);
@@ -62,7 +62,7 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
             const name = slot?.sound ? show.rig.sounds[slot.sound]?.name : undefined;
             const { x, y } = at(position);
             return (
-              <button key={position} className={`switch${name ? '' : ' empty'}`} style={{ left: x, top: y }} aria-pressed={slot !== undefined && slot === mine} title={name} onClick={() => slot?.sound && takeSound(slot.sound)}>
+              <button key={position} className={`switch${name ? '' : ' empty'}`} style={{ left: x, top: y }} aria-pressed={slot !== undefined && slot === mine} title={name} onClick={() => slot?.sound && selectSound(slot.sound)}>
                 <span className="visually-hidden">Switch </span>
                 <span className="knob">{position + 1}</span>
                 <span className="visually-hidden">: </span>

@@ -5,7 +5,7 @@ import { useShow } from '../../api/rig.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { BesideSlots } from './BesideSlots.tsx';
 import { Floor } from './Floor.tsx';
-import { SlotInHand } from './SlotInHand.tsx';
+import { SelectedSlot } from './SelectedSlot.tsx';
 import { Worksheet } from './Worksheet.tsx';
 
 /** Where each sound lives under the foot, what its switch sends, and the sheet to key it all in from. */
@@ -44,7 +44,7 @@ export function ProgramStation() {
       )}
       {controller && <Floor controller={controller} slot={mine} />}
       {mine ? (
-        <SlotInHand slot={mine} />
+        <SelectedSlot slot={mine} />
       ) : (
         sound && (
           <p className="soft" style={{ padding: '0 2px' }}>

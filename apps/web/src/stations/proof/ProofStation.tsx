@@ -70,7 +70,7 @@ export function ProofStation() {
 }
 
 function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useProof>; readonly rows: readonly Judgement[] }) {
-  const { show, takeSound, sound } = useShow();
+  const { show, selectSound, sound } = useShow();
   return (
     <>
       <div className="sectionhead">
@@ -97,7 +97,7 @@ function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useP
                     {slotLabel(slot)}
                   </td>
                   <td>
-                    <button className="plain" onClick={() => takeSound(row.sound)}>
+                    <button className="plain" onClick={() => selectSound(row.sound)}>
                       {show.rig.sounds[row.sound]?.name}
                     </button>
                   </td>

@@ -5,7 +5,7 @@ import type { Proved } from '../../workers/judge-types.ts';
 
 /** A stray foot told switch by switch: what it breaks at once, and what the next presses still bring up wrong. */
 export function StrayTable({ proved }: { readonly proved: Proved }) {
-  const { show, wiring, takeDevice } = useShow();
+  const { show, wiring, selectDevice } = useShow();
   const { judged } = useFindings();
   const reports = useQuery({ queryKey: ['strays', judged?.serial, proved.milliseconds], queryFn: () => judge().strays(), gcTime: 0, staleTime: Infinity });
   const rows = reports.data?.filter((report) => report.atOnce.length + report.after.length > 0) ?? [];
@@ -30,7 +30,7 @@ export function StrayTable({ proved }: { readonly proved: Proved }) {
           {rows.map((report) => (
             <tr key={`${report.device} ${report.switch}`}>
               <td>
-                <button className="plain" onClick={() => takeDevice(report.device)}>
+                <button className="plain" onClick={() => selectDevice(report.device)}>
                   <b>{show.rig.devices[report.device]?.name}</b>, {wiring.device.get(report.device)?.anatomy.switches.find((one) => one.id === report.switch)?.label.toLowerCase()}
                 </button>
               </td>

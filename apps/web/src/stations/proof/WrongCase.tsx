@@ -11,7 +11,7 @@ import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './step-la
 
 /** One failure as a row of steps, and played on the simulated rig step by step. */
 export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Judgement; readonly open: boolean; readonly onOpen: () => void }) {
-  const { show, wiring, fix, takeSound } = useShow();
+  const { show, wiring, fix, selectSound } = useShow();
   const { judged } = useFindings();
   const [at, setAt] = useState(0);
   const { sequence, sound } = judgement;
@@ -29,7 +29,7 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
   const steps = played.data?.steps.map(({ step }) => step) ?? (sequence ? [{ kind: 'power-up' } as const, ...sequence.steps] : []);
   const play = () => {
     if (!open) onOpen();
-    takeSound(sound);
+    selectSound(sound);
     setAt(0);
   };
   return (

@@ -79,7 +79,7 @@ function CableRow({ cable }: { readonly cable: Cable }) {
   return (
     <tr>
       <td>
-        <EditableText className="cellinput tag" label={`Tag of ${cable.tag}`} value={cable.tag} onTake={(tag) => set('tag', tag)} />
+        <EditableText className="cellinput tag" label={`Tag of ${cable.tag}`} value={cable.tag} onCommit={(tag) => set('tag', tag)} />
       </td>
       <td>
         <Ends cable={cable} side="From" ends={from} />
@@ -97,10 +97,10 @@ function CableRow({ cable }: { readonly cable: Cable }) {
         )}
       </td>
       <td>
-        <EditableText className="cellinput mono" label={`Length of ${cable.tag}`} value={cable.length === null ? '' : String(cable.length)} placeholder="—" onTake={setLength} />
+        <EditableText className="cellinput mono" label={`Length of ${cable.tag}`} value={cable.length === null ? '' : String(cable.length)} placeholder="—" onCommit={setLength} />
       </td>
       <td>
-        <EditableText label={`Loom of ${cable.tag}`} value={cable.loom ?? ''} placeholder="—" onTake={(loom) => set('loom', loom === '' ? null : loom)} />
+        <EditableText label={`Loom of ${cable.tag}`} value={cable.loom ?? ''} placeholder="—" onCommit={(loom) => set('loom', loom === '' ? null : loom)} />
       </td>
       <td className="doings">
         <button ref={adder} className="linkish" aria-label={`Split ${cable.tag}`} aria-expanded={isAdding} title="One end more: a Y cord" onClick={() => setAdding(!isAdding)}>

@@ -4,7 +4,7 @@ import { StationHead } from '../../ui/StationHead.tsx';
 import { AddDevice } from '../gear/AddDevice.tsx';
 import { DeviceStrip } from './DeviceStrip.tsx';
 import { PatchTable } from './PatchTable.tsx';
-import { Weave } from './Weave.tsx';
+import { SignalDiagram } from './SignalDiagram.tsx';
 
 /** What happens to the signal in the selected sound; under it what is plugged into what. */
 export function RoutingStation() {
@@ -19,7 +19,7 @@ export function RoutingStation() {
           <input type="checkbox" checked={controls} onChange={(event) => setControls(event.target.checked)} /> MIDI and contacts
         </label>
       </StationHead>
-      {isEmpty ? <Beginning /> : <Weave inHand={pass} onTake={setPass} controls={controls} />}
+      {isEmpty ? <Beginning /> : <SignalDiagram selected={pass} onSelect={setPass} controls={controls} />}
       <div className="sectionhead">
         <h2>Devices</h2>
         <span className="soft">{Object.keys(show.rig.devices).length}</span>

@@ -117,7 +117,7 @@ function Lists({ lists, list }: { readonly lists: readonly SetList[]; readonly l
           <span className="soft" style={{ fontSize: 12 }}>
             called
           </span>
-          <EditableText label="Name of the set list" value={list.name} onTake={(name) => name !== '' && run(commands.setSetList(show, list.id, 'name', name))} />
+          <EditableText label="Name of the set list" value={list.name} onCommit={(name) => name !== '' && run(commands.setSetList(show, list.id, 'name', name))} />
         </span>
       )}
       <span style={{ flex: 1 }} />

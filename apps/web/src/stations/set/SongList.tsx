@@ -93,11 +93,11 @@ function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps 
       <div className="songrow">
         {grip ?? <span />}
         <span className="num soft">{number}</span>
-        <EditableText label={`Name of ${song.name}`} value={song.name} onTake={(name) => name !== '' && set('name', name)} />
-        <EditableText className="cellinput mono" label={`Tempo of ${song.name}`} value={song.tempo === null ? '' : String(song.tempo)} placeholder="—" onTake={setTempo} />
-        <EditableText className="cellinput mono" label={`Meter of ${song.name}`} value={song.meter ? `${song.meter.beats}/${song.meter.unit}` : ''} placeholder="4/4" onTake={setMeter} />
-        <EditableText label={`Instrument of ${song.name}`} value={song.instrument ?? ''} placeholder="—" onTake={(text) => set('instrument', text === '' ? undefined : text)} />
-        <EditableText label={`Tuning of ${song.name}`} value={song.tuning ?? ''} placeholder="—" onTake={(text) => set('tuning', text === '' ? undefined : text)} />
+        <EditableText label={`Name of ${song.name}`} value={song.name} onCommit={(name) => name !== '' && set('name', name)} />
+        <EditableText className="cellinput mono" label={`Tempo of ${song.name}`} value={song.tempo === null ? '' : String(song.tempo)} placeholder="—" onCommit={setTempo} />
+        <EditableText className="cellinput mono" label={`Meter of ${song.name}`} value={song.meter ? `${song.meter.beats}/${song.meter.unit}` : ''} placeholder="4/4" onCommit={setMeter} />
+        <EditableText label={`Instrument of ${song.name}`} value={song.instrument ?? ''} placeholder="—" onCommit={(text) => set('instrument', text === '' ? undefined : text)} />
+        <EditableText label={`Tuning of ${song.name}`} value={song.tuning ?? ''} placeholder="—" onCommit={(text) => set('tuning', text === '' ? undefined : text)} />
         <span style={{ display: 'flex', gap: 6, justifyContent: 'end' }}>
           <button className="linkish" aria-expanded={open} aria-label={`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} of ${song.name}`} onClick={onOpen}>
             {parts.length} {parts.length === 1 ? 'part' : 'parts'}

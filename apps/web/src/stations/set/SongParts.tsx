@@ -78,10 +78,10 @@ function PartRow({ part, before, after, afterNext }: { readonly part: Part; read
   return (
     <tr>
       <td>
-        <EditableText label={`Name of part ${part.name}`} value={part.name} onTake={(name) => name !== '' && run(commands.setPart(show, part.id, 'name', name))} />
+        <EditableText label={`Name of part ${part.name}`} value={part.name} onCommit={(name) => name !== '' && run(commands.setPart(show, part.id, 'name', name))} />
       </td>
       <td>
-        <EditableText className="cellinput mono" label={`Bars of ${part.name}`} value={part.bars === undefined ? '' : String(part.bars)} placeholder="—" onTake={setBars} />
+        <EditableText className="cellinput mono" label={`Bars of ${part.name}`} value={part.bars === undefined ? '' : String(part.bars)} placeholder="—" onCommit={setBars} />
       </td>
       <td>
         <CastSelect part={part} />

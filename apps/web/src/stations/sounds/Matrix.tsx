@@ -13,7 +13,7 @@ export interface Cell {
 
 interface MatrixProps {
   readonly cell: Cell;
-  readonly onTake: (cell: Cell) => void;
+  readonly onCommit: (cell: Cell) => void;
   /** Sounds that an edit in one of them goes into. */
   readonly marked: ReadonlySet<string>;
   readonly onMark: (change: (marked: ReadonlySet<string>) => ReadonlySet<string>) => void;
@@ -23,8 +23,8 @@ interface MatrixProps {
 /**
  * Sounds × what they ask for, the names beside what scrolls. By keyboard: arrows walk, space turns, digits type, delete lets go, D copies, X marks.
  */
-export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixProps) {
-  const { show, wiring, sound: inHand, takeSound, store } = useShow();
+export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: MatrixProps) {
+  const { show, wiring, sound: selected, selectSound, store } = useShow();
   const { sounds: filed, slots, settings } = show.rig;
   const sounds = useMemo(() => inOrder(filed), [filed]);
   const all = columnsOf(wiring);
@@ -49,8 +49,8 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
     const take = (row: number, column: number) => {
       const list = listed();
       const next = { row: clamp(row, list.length), column: clamp(column, columns.length) };
-      onTake(next);
-      if (list[next.row]) takeSound(list[next.row].id);
+      onCommit(next);
+      if (list[next.row]) selectSound(list[next.row].id);
       focusCell(next);
     };
     const change = (sound: Sound, column: Column, value: Literal | 'on' | 'off' | undefined, among: ReadonlySet<string>) => {
@@ -80,7 +80,7 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
     const copy = (sound: Sound) => {
       const name = freshName(sound.name, listed().map((one) => one.name));
       const id = freshId(name, now().rig.sounds, 'sound');
-      if (store.run(commands.addSound(now(), id, name, sound))) takeSound(id);
+      if (store.run(commands.addSound(now(), id, name, sound))) selectSound(id);
     };
     const mark = (sound: Sound) =>
       onMark((before) => {
@@ -95,14 +95,14 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
       const next = step === -1 ? list[row - 1].id : (list[row + 2]?.id ?? null);
       if (!store.run(commands.moveSound(now(), list[row].id, next))) return;
       const at = { row: row + step, column };
-      onTake(at);
+      onCommit(at);
       requestAnimationFrame(() => focusCell(at));
     };
     const remove = (sound: Sound) => store.run(commands.removeSound(now(), sound.id));
     const rename = (sound: Sound, name: string) => name !== '' && store.run(commands.setSound(now(), sound.id, 'name', name));
     const setRole = (sound: Sound, role: string) => store.run(commands.setSound(now(), sound.id, 'role', role));
     return { take, change, turn, takeTyped, copy, mark, move, remove, rename, setRole, setTyping, focusCell };
-  }, [store, takeSound, onTake, onMark, columns]);
+  }, [store, selectSound, onCommit, onMark, columns]);
 
   if (sounds.length === 0) return null;
   return (
@@ -116,7 +116,7 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
           <div role="columnheader">Role</div>
         </div>
         {sounds.map((sound) => (
-          <NameRow key={sound.id} sound={sound} roles={settings.roles} inHand={sound.id === inHand?.id} marked={marked.has(sound.id)} actions={actions} />
+          <NameRow key={sound.id} sound={sound} roles={settings.roles} selected={sound.id === selected?.id} marked={marked.has(sound.id)} actions={actions} />
         ))}
       </div>
       <div className="asks">
@@ -134,7 +134,7 @@ export function Matrix({ cell, onTake, marked, onMark, onlyDiffering }: MatrixPr
               columns={columns}
               template={template}
               slot={slotTexts.get(sound.id) ?? '—'}
-              inHand={sound.id === inHand?.id}
+              selected={sound.id === selected?.id}
               marked={marked.has(sound.id) ? marked : null}
               at={cell.row === row ? cell.column : -1}
               typing={cell.row === row ? typing : null}

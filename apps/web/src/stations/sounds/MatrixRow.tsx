@@ -34,7 +34,7 @@ interface RowProps {
   /** Widths of all columns, as a grid template. */
   readonly template: string;
   readonly slot: string;
-  readonly inHand: boolean;
+  readonly selected: boolean;
   /** All the marked sounds, where this one is among them. */
   readonly marked: ReadonlySet<string> | null;
   /** The selected column, -1 where another row is. */
@@ -47,7 +47,7 @@ const nobody: ReadonlySet<string> = new Set();
 const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
 
 /** What one sound asks for. Drawn again only where something of this row has changed. */
-export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, template, slot, inHand, marked, at, typing, actions }: RowProps) {
+export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, template, slot, selected, marked, at, typing, actions }: RowProps) {
   const among = marked ?? nobody;
   const onKeyDown = (event: React.KeyboardEvent) => {
     const c = columnOf(event);
@@ -93,7 +93,7 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, t
     <div
       role="row"
       aria-label={sound.name}
-      aria-selected={inHand}
+      aria-selected={selected}
       style={{ gridTemplateColumns: template }}
       onKeyDown={onKeyDown}
       onClick={onClick}
@@ -114,7 +114,7 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, t
             isHere={at === c}
             typed={at === c ? typing : null}
             onTyped={actions.setTyping}
-            onTake={(typed) => actions.takeTyped(sound, column, typed, among)}
+            onCommit={(typed) => actions.takeTyped(sound, column, typed, among)}
             onLeave={() => actions.focusCell({ row, column: c })}
           />
         );
@@ -141,14 +141,14 @@ interface CellProps {
   readonly isHere: boolean;
   readonly typed: Typing | null;
   readonly onTyped: (typed: Typing | null) => void;
-  readonly onTake: (typed: string) => void;
+  readonly onCommit: (typed: string) => void;
   /** Back from the field to the cell. */
   readonly onLeave: () => void;
 }
 
 /** One cell; what is pressed in it is heard by its row. Drawn again only where it shows something else: its handlers change nothing that is seen while nothing is typed. */
 const Cell = memo(
-  function Cell({ column, place, name, value, differs, isHere, typed, onTyped, onTake, onLeave }: CellProps) {
+  function Cell({ column, place, name, value, differs, isHere, typed, onTyped, onCommit, onLeave }: CellProps) {
     return (
       <div
         role="gridcell"
@@ -168,10 +168,10 @@ const Cell = memo(
             inputMode="numeric"
             value={typed.text}
             onChange={(event) => onTyped({ text: event.target.value.trim(), by: 'pointer' })}
-            onBlur={() => onTake(typed.text)}
+            onBlur={() => onCommit(typed.text)}
             onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => {
-              if (event.key === 'Enter') onTake(typed.text);
+              if (event.key === 'Enter') onCommit(typed.text);
               if (event.key === 'Escape') onTyped(null);
               if (event.key === 'Enter' || event.key === 'Escape') onLeave();
               event.stopPropagation();

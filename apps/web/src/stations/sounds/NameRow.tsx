@@ -7,15 +7,15 @@ import type { RowActions } from './MatrixRow.tsx';
 interface NameRowProps {
   readonly sound: Sound;
   readonly roles: readonly string[];
-  readonly inHand: boolean;
+  readonly selected: boolean;
   readonly marked: boolean;
   readonly actions: RowActions;
 }
 
 /** Who a row is: mark, name, role. Stands beside the cells and does not scroll with them. */
-export const NameRow = memo(function NameRow({ sound, roles, inHand, marked, actions }: NameRowProps) {
+export const NameRow = memo(function NameRow({ sound, roles, selected, marked, actions }: NameRowProps) {
   return (
-    <div role="row" aria-selected={inHand}>
+    <div role="row" aria-selected={selected}>
       <div role="gridcell">
         <input type="checkbox" aria-label={`Mark ${sound.name}`} checked={marked} onChange={() => actions.mark(sound)} />
       </div>
@@ -40,7 +40,7 @@ export const NameRow = memo(function NameRow({ sound, roles, inHand, marked, act
 function RowName({ name, onRename }: { readonly name: string; readonly onRename: (name: string) => void }) {
   const [editing, setEditing] = useState(false);
   const button = useFocusBack<HTMLButtonElement>(editing);
-  if (editing) return <EditableText label={`Name of ${name}`} value={name} onTake={onRename} autoFocus onLeave={() => setEditing(false)} />;
+  if (editing) return <EditableText label={`Name of ${name}`} value={name} onCommit={onRename} autoFocus onLeave={() => setEditing(false)} />;
   return (
     <button ref={button} className="rowname" aria-label={`Rename ${name}`} title="Press to rename" onClick={() => setEditing(true)}>
       {name}

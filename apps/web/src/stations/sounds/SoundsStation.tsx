@@ -10,7 +10,7 @@ import { type Cell, Matrix } from './Matrix.tsx';
 
 /** What each sound asks for: pieces, presets, channels, and what the hands do. */
 export function SoundsStation() {
-  const { show, run, sound, takeSound } = useShow();
+  const { show, run, sound, selectSound } = useShow();
   const [cell, setCell] = useState<Cell>({ row: 0, column: 0 });
   const [name, setName] = useState('');
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
@@ -21,7 +21,7 @@ export function SoundsStation() {
     if (wanted === '') return;
     const id = freshId(wanted, show.rig.sounds, 'sound');
     if (!run(commands.addSound(show, id, wanted))) return;
-    takeSound(id);
+    selectSound(id);
     setName('');
   };
   return (
@@ -50,7 +50,7 @@ export function SoundsStation() {
             </Button>
           </div>
         )}
-        <Matrix cell={cell} onTake={setCell} marked={here} onMark={setMarked} onlyDiffering={onlyDiffering} />
+        <Matrix cell={cell} onCommit={setCell} marked={here} onMark={setMarked} onlyDiffering={onlyDiffering} />
         {!sound && (
           <p className="soft" style={{ padding: '4px 12px' }}>
             No sounds yet. A sound says what is on, on which channel and on which preset; the programming is worked out from it.

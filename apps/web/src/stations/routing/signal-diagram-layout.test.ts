@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { demoShow, inOrder, Tracer, wire } from '@yunta/core';
 import { fourCable, lead, retraceRig } from '@yunta/core/testing';
-import { layWeave, strip } from './weave-layout.ts';
+import { layWeave, strip } from './signal-diagram-layout.ts';
 
 const laid = (show: ReturnType<typeof demoShow>, sound: string, room = 740) => {
   const wiring = wire(show.rig);

@@ -3,18 +3,18 @@ import { why } from '@yunta/core';
 import { useMemo, useRef } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
-import { layWeave, type PlacedPass, strip } from './weave-layout.ts';
+import { layWeave, type PlacedPass, strip } from './signal-diagram-layout.ts';
 
 /** The run of the signal through the rig in the selected sound. Arrow keys walk its passes. */
-export function Weave({ inHand, onTake, controls }: { readonly inHand: number; readonly onTake: (pass: number) => void; readonly controls: boolean }) {
-  const { tracer, sound, wiring, takeDevice, device } = useShow();
+export function SignalDiagram({ selected, onSelect, controls }: { readonly selected: number; readonly onSelect: (pass: number) => void; readonly controls: boolean }) {
+  const { tracer, sound, wiring, selectDevice, device } = useShow();
   const { ref, width } = useElementSize();
   const passes = useRef(new Map<number, SVGGElement>());
   const trace = useMemo(() => tracer.trace(sound), [tracer, sound]);
   const layout = useMemo(() => layWeave(wiring, trace, width), [wiring, trace, width]);
   const take = (index: number) => {
-    onTake(index);
-    takeDevice(trace.passes[index].device);
+    onSelect(index);
+    selectDevice(trace.passes[index].device);
     passes.current.get(index)?.focus();
     passes.current.get(index)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
@@ -22,7 +22,7 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
     const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     if (by === 0) return;
     event.preventDefault();
-    take(Math.min(trace.passes.length - 1, Math.max(0, inHand + by)));
+    take(Math.min(trace.passes.length - 1, Math.max(0, selected + by)));
   };
   return (
     <div className="sheet">
@@ -63,9 +63,9 @@ export function Weave({ inHand, onTake, controls }: { readonly inHand: number; r
               <PassMark
                 key={placed.pass.index}
                 placed={placed}
-                inHand={placed.pass.index === inHand && device === placed.pass.device}
-                tabbable={placed.pass.index === inHand}
-                onTake={() => take(placed.pass.index)}
+                selected={placed.pass.index === selected && device === placed.pass.device}
+                tabbable={placed.pass.index === selected}
+                onSelect={() => take(placed.pass.index)}
                 keep={(node) => (node ? passes.current.set(placed.pass.index, node) : passes.current.delete(placed.pass.index))}
               />
             ))}
@@ -99,12 +99,12 @@ const stripOf = (x: number, y: number, width: number, height: number): string =>
 
 const short = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
-function PassMark({ placed, inHand, tabbable, onTake, keep }: { readonly placed: PlacedPass; readonly inHand: boolean; readonly tabbable: boolean; readonly onTake: () => void; readonly keep: (node: SVGGElement | null) => void }) {
+function PassMark({ placed, selected, tabbable, onSelect, keep }: { readonly placed: PlacedPass; readonly selected: boolean; readonly tabbable: boolean; readonly onSelect: () => void; readonly keep: (node: SVGGElement | null) => void }) {
   const { pass, x, width, y, onRail, title, note } = placed;
   const middle = x + width / 2;
   const label = `${pass.index + 1}. ${title}${note ? `, ${note}` : ''}`;
   return (
-    <g ref={keep} className={`pass${inHand ? ' inhand' : ''}`} tabIndex={tabbable ? 0 : -1} role="button" aria-label={label} aria-pressed={inHand} onClick={onTake} onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onTake()}>
+    <g ref={keep} className={`pass${selected ? ' inhand' : ''}`} tabIndex={tabbable ? 0 : -1} role="button" aria-label={label} aria-pressed={selected} onClick={onSelect} onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onSelect()}>
       <title>{label}</title>
       {onRail ? (
         <>

@@ -11,7 +11,7 @@ const every = 25;
  * over it would keep the server up for ever. What is being answered is answered to its end.
  */
 @Injectable()
-export class LetGo implements BeforeApplicationShutdown {
+export class IdleConnectionCloser implements BeforeApplicationShutdown {
   constructor(@Inject(HttpAdapterHost) private readonly host: HttpAdapterHost) {}
 
   beforeApplicationShutdown(): void {

@@ -6,7 +6,7 @@ import { Why } from '../../ui/Why.tsx';
 import { ActionForm } from './ActionForm.tsx';
 
 /** What the selected slot does, line by line: bytes, words, and why each is there. */
-export function SlotInHand({ slot }: { readonly slot: Slot }) {
+export function SelectedSlot({ slot }: { readonly slot: Slot }) {
   const { show, wiring, run } = useShow();
   const listed = useMemo(() => listSlot(wiring, slot), [wiring, slot]);
   const byHand = slot.actions !== null;
