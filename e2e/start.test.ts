@@ -246,7 +246,7 @@ describe('the database', () => {
   const portOf = (home: string) => Number(/--port=(\d+)/.exec(left(home).map((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8')).join(' '))![1]);
 
   /** Nobody gets in without what stands in the closed file. */
-  async function isShut(home: string): Promise<void> {
+  async function isBlocked(home: string): Promise<void> {
     const folder = path.join(home, 'database');
     const socketPath = path.join(folder, 'data/mariadbd.sock');
     const port = portOf(home);
@@ -272,7 +272,7 @@ describe('the database', () => {
     const home = path.join(top, 'shut');
     const running = start(home);
     await running.url;
-    await isShut(home);
+    await isBlocked(home);
     await stopped(running);
   });
 
@@ -292,7 +292,7 @@ describe('the database', () => {
     rmSync(path.join(home, 'database/passwords.json'));
     const next = start(home);
     expect(await names(await next.url)).toContain('From before');
-    await isShut(home);
+    await isBlocked(home);
     await stopped(next);
   });
 });

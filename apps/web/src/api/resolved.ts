@@ -1,4 +1,4 @@
-import { isWiredAlike, retold, type Rig, Tracer, wire, type Wiring } from '@yunta/core';
+import { isWiredAlike, relabelled, type Rig, Tracer, wire, type Wiring } from '@yunta/core';
 
 export interface ResolvedRig {
   readonly wiring: Wiring;
@@ -11,7 +11,7 @@ export class Resolver {
 
   resolve(rig: Rig): ResolvedRig {
     if (this.last?.wiring.rig === rig) return this.last;
-    if (this.last && isWiredAlike(this.last.wiring.rig, rig)) this.last = { wiring: retold(this.last.wiring, rig), tracer: this.last.tracer };
+    if (this.last && isWiredAlike(this.last.wiring.rig, rig)) this.last = { wiring: relabelled(this.last.wiring, rig), tracer: this.last.tracer };
     else {
       const wiring = wire(rig);
       this.last = { wiring, tracer: new Tracer(wiring) };

@@ -1,20 +1,20 @@
 import type { Show, Slot, Waiver } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
-import { isWiredAlike, retold, wire } from '../model/wiring.ts';
+import { isWiredAlike, relabelled, wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
-import { buildPlant, reslot } from '../recall/plant.ts';
+import { buildStateModel, reslot } from '../recall/state-model.ts';
 import { Prover } from '../recall/proof.ts';
 import { Tracer } from '../trace/trace.ts';
 import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.ts';
 
 /**
  * A show resolved for asking. With the context of the show before, what an edit did not touch is taken over: the
- * wiring, the traces, the plant and what was proved of it where signal and messages go the same ways, the actions of
+ * wiring, the traces, the model and what was proved of it where signal and messages go the same ways, the actions of
  * slots whose sound is the very same.
  */
 export function contextOf(show: Show, before?: Context): Context {
   const kept = before && isWiredAlike(before.show.rig, show.rig) ? before : undefined;
-  const wiring = kept ? retold(kept.wiring, show.rig) : wire(show.rig);
+  const wiring = kept ? relabelled(kept.wiring, show.rig) : wire(show.rig);
   const tracer = kept ? kept.tracer : new Tracer(wiring);
   const compile = compiler(wiring);
   const compiled = new Map<Slot, Compiled>();
@@ -25,9 +25,9 @@ export function contextOf(show: Show, before?: Context): Context {
     compiled.set(slot, { sound, actions });
     return actions;
   };
-  const reslotted = kept && reslot(kept.prover.plant, wiring, actionsOf);
-  const plant = reslotted ?? buildPlant(wiring, actionsOf);
-  return { show, wiring, tracer, compiled, prover: new Prover(plant, partsInSetOrder(show), undefined, reslotted ? kept!.prover : undefined) };
+  const reslotted = kept && reslot(kept.prover.model, wiring, actionsOf);
+  const model = reslotted ?? buildStateModel(wiring, actionsOf);
+  return { show, wiring, tracer, compiled, prover: new Prover(model, partsInSetOrder(show), undefined, reslotted ? kept!.prover : undefined) };
 }
 
 export interface Checked {

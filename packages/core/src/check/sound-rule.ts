@@ -1,8 +1,8 @@
 import type { Action, Rig, Slot, Sound } from '../model/documents.ts';
-import { noted } from '../model/notes.ts';
+import { memoised } from '../model/memo.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Trace } from '../trace/trace.ts';
-import { none, slotsOf, soundsOf } from './ask.ts';
+import { none, slotsOf, soundsOf } from './queries.ts';
 import type { Context, Reported, Rule } from './define-rule.ts';
 
 /** A slot whose actions somebody wrote by hand. */
@@ -61,8 +61,8 @@ function caseOf(context: Context, sound: Sound, before: Case | undefined): Case 
 }
 
 const cases = () => new Cases();
-const casesWiredAlike = noted(({ wiring }: Context) => wiring.ways, cases);
-const casesToldAlike = noted(({ wiring }: Context) => wiring.telling, cases);
+const casesWiredAlike = memoised(({ wiring }: Context) => wiring.ways, cases);
+const casesToldAlike = memoised(({ wiring }: Context) => wiring.telling, cases);
 
 /** How many rules look at sounds. */
 let count = 0;

@@ -117,7 +117,7 @@ export interface ControlMessage {
   readonly armed?: { readonly control: string; readonly values: readonly Literal[] };
 }
 
-export type FootDeed =
+export type FootAction =
   | { readonly toggle: string }
   | { readonly next: string; readonly by?: number; readonly wrap?: boolean }
   | { readonly flip: string };
@@ -125,7 +125,7 @@ export type FootDeed =
 export interface FootSwitch {
   readonly id: string;
   readonly label: string;
-  readonly does: readonly FootDeed[];
+  readonly does: readonly FootAction[];
 }
 
 export interface ContactInput {

@@ -1,5 +1,5 @@
 import { controlRef, type ControlRef } from './documents.ts';
-import { noted } from './notes.ts';
+import { memoised } from './memo.ts';
 import type { WiredDevice, Wiring } from './wiring.ts';
 
 /** How a pedal is switched: by the loop that holds it, by its own switch, by both or by neither. */
@@ -20,7 +20,7 @@ export interface Loop {
 }
 
 /** Every loop of every switcher with what the cables put into it, found once a wiring. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
-export const loopsOf = noted(({ ways }: Wiring) => ways, findLoops);
+export const loopsOf = memoised(({ ways }: Wiring) => ways, findLoops);
 
 function findLoops(wiring: Wiring): readonly Loop[] {
   const next = cablesFrom(wiring);
@@ -39,7 +39,7 @@ function findLoops(wiring: Wiring): readonly Loop[] {
 }
 
 /** How each device is switched. */
-export const switchingOf = noted(({ ways }: Wiring) => ways, findSwitching);
+export const switchingOf = memoised(({ ways }: Wiring) => ways, findSwitching);
 
 function findSwitching(wiring: Wiring): ReadonlyMap<string, Switching> {
   const held = new Map<string, ControlRef>();

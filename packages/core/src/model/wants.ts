@@ -1,6 +1,6 @@
 import type { Literal } from './anatomy.ts';
 import type { Sound } from './documents.ts';
-import { noted } from './notes.ts';
+import { memoised } from './memo.ts';
 import { switchingOf } from './switching.ts';
 import type { Wiring } from './wiring.ts';
 
@@ -90,7 +90,7 @@ class Reader {
   }
 }
 
-const readerOf = noted(
+const readerOf = memoised(
   ({ ways }: Wiring) => ways,
   (wiring) => new Reader(wiring),
 );

@@ -5,7 +5,7 @@ import { demoShow } from '../demo/demo.ts';
 import { fourCable } from '../testing/build-show.ts';
 import type { Show } from './documents.ts';
 import { chosenSetList, partsInSetOrder } from './set-order.ts';
-import { controlAt, isByHand, isWiredAlike, ownerOf, powerUpOf, retold, wire } from './wiring.ts';
+import { controlAt, isByHand, isWiredAlike, ownerOf, powerUpOf, relabelled, wire } from './wiring.ts';
 
 const after = (show: Show, command: commands.Command): Show => {
   const result = applySteps(show, command.steps);
@@ -46,7 +46,7 @@ describe('what is only told changes no wiring', () => {
     const next = after(show, command);
     expect(isWiredAlike(show.rig, next.rig)).toBe(true);
     const before = wire(show.rig);
-    const told = retold(before, next.rig);
+    const told = relabelled(before, next.rig);
     expect(told).toEqual(wire(next.rig));
     expect(told.midiLinks).toBe(before.midiLinks);
   });

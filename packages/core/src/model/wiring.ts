@@ -1,15 +1,15 @@
 import type { Anatomy, Control, Jack } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
 import { type Cable, controlRef, type ControlRef, type Device, inOrder, type Plug, type Rig, splitRef } from './documents.ts';
-import { Notes } from './notes.ts';
+import { Memo } from './memo.ts';
 
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
 export interface Wiring {
   readonly rig: Rig;
-  /** Notes on what turns only on the ways of signal and messages, and on names: the very same for wirings that differ in nothing else. */
-  readonly ways: Notes;
-  /** Notes on what turns on how the devices are told, too. */
-  readonly telling: Notes;
+  /** What is kept of what turns only on the ways of signal and messages, and on names: the very same for wirings that differ in nothing else. */
+  readonly ways: Memo;
+  /** What is kept of what turns on how the devices are told, too. */
+  readonly telling: Memo;
   /** In document order. */
   readonly devices: readonly WiredDevice[];
   readonly device: ReadonlyMap<string, WiredDevice>;
@@ -70,8 +70,8 @@ export function wire(rig: Rig): Wiring {
   const cables = inOrder(rig.cables);
   return {
     rig,
-    ways: new Notes(),
-    telling: new Notes(),
+    ways: new Memo(),
+    telling: new Memo(),
     devices,
     device,
     controls: { refs, numberOf: new Map(refs.map((ref, number) => [ref, number])) },
@@ -120,13 +120,13 @@ function sameEntries<T>(a: Readonly<Record<string, T>>, b: Readonly<Record<strin
 }
 
 /** The wiring of a rig that is wired alike: everything found is taken over, with the devices as they are told now. */
-export function retold(before: Wiring, rig: Rig): Wiring {
+export function relabelled(before: Wiring, rig: Rig): Wiring {
   if (before.rig.devices === rig.devices && before.rig.cables === rig.cables) return { ...before, rig };
   const now = (cable: Cable): Cable => rig.cables[cable.id];
   const signalCables = before.rig.cables === rig.cables ? before.signalCables : before.signalCables.map(now);
   if (before.rig.devices === rig.devices) return { ...before, rig, signalCables };
   const devices = before.devices.map((wired) => (wired.device === rig.devices[wired.device.id] ? wired : { ...wired, device: rig.devices[wired.device.id] }));
-  return { ...before, rig, telling: new Notes(), devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables };
+  return { ...before, rig, telling: new Memo(), devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables };
 }
 
 const portOf = { 'midi-out': 'out', 'midi-thru': 'thru', 'midi-merge': 'merge' } as const;

@@ -2,7 +2,7 @@ import { type Anatomy, type Control, type Literal, presetExists } from '../model
 import type { Action, ControlRef, Slot, Sound } from '../model/documents.ts';
 import { controlRef } from '../model/documents.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
-import { noted } from '../model/notes.ts';
+import { memoised } from '../model/memo.ts';
 import { type Wants, wantsOf } from '../model/wants.ts';
 import { numberIn, ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
@@ -81,7 +81,7 @@ interface ControllerPlan {
 }
 
 /** By controller. */
-const plansOf = noted(
+const plansOf = memoised(
   ({ ways }: Wiring) => ways,
   () => new Map<string, ControllerPlan>(),
 );
@@ -127,7 +127,7 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
 }
 
 /** By controller. */
-const reachesOf = noted(
+const reachesOf = memoised(
   ({ ways }: Wiring) => ways,
   () => new Map<string, ReadonlySet<string>>(),
 );

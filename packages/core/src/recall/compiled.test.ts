@@ -14,10 +14,10 @@ describe('events of random rigs', () => {
     let concerned = 0;
     for (let seed = 1; seed <= 25; seed += 1) {
       const r = new Random(seed);
-      const { table, plant } = proverOf(seededShow(seed));
+      const { table, model } = proverOf(seededShow(seed));
       const all = table.at(level, faults);
       for (let i = 0; i < 12; i += 1) {
-        const variables = Array.from({ length: 1 + r.below(3) }, () => r.below(plant.variables.length));
+        const variables = Array.from({ length: 1 + r.below(3) }, () => r.below(model.variables.length));
         const expected = all.filter(({ leaves }) => variables.some((variable) => leaves.has(variable)));
         expect(table.concerning(level, faults, variables)).toEqual(expected);
         expect(table.mayTouch(level, faults, variables[0])).toBe(all.some(({ leaves }) => leaves.has(variables[0])));
@@ -37,18 +37,18 @@ describe('events of random rigs', () => {
 
   test('an event does the same as itself where it leaves a known value or nothing at all', () => {
     for (let seed = 1; seed <= 10; seed += 1) {
-      const { table, plant } = proverOf(seededShow(seed));
+      const { table, model } = proverOf(seededShow(seed));
       for (const compiled of table.ordinary)
-        for (const { index } of plant.variables) if (!compiled.leaves.has(index) || compiled.leaves.on(index) >= 0) expect(doesTheSame(compiled, compiled, index)).toBe(true);
+        for (const { index } of model.variables) if (!compiled.leaves.has(index) || compiled.leaves.on(index) >= 0) expect(doesTheSame(compiled, compiled, index)).toBe(true);
     }
   });
 
   test('of two presses that leave a variable on different values neither does the same', () => {
     let different = 0;
     for (let seed = 1; seed <= 20; seed += 1) {
-      const { table, plant } = proverOf(seededShow(seed));
+      const { table, model } = proverOf(seededShow(seed));
       const presses = [...table.press.values()];
-      for (const { index } of plant.variables)
+      for (const { index } of model.variables)
         for (const other of presses.slice(1)) {
           if (presses[0].leaves.on(index) === other.leaves.on(index)) continue;
           expect(doesTheSame(presses[0], other, index)).toBe(false);
@@ -62,7 +62,7 @@ describe('events of random rigs', () => {
 test('judgements are kept by level, slot and sound', () => {
   const prover = proverOf(seededShow(1));
   const [{ slot, sound }] = prover.pairs();
-  const judged = (level: 1 | 2, of: typeof sound): Judged => ({ slot, sound: of, judgement: { slot: slot.slot.id, sound: of.id, level, verdict: 'recalls', length: null, sequence: null }, turnsOn: [] });
+  const judged = (level: 1 | 2, of: typeof sound): Judged => ({ slot, sound: of, judgement: { slot: slot.slot.id, sound: of.id, level, verdict: 'recalls', length: null, sequence: null }, dependsOn: [] });
   const other = { ...sound, id: 'other' };
   const kept = new Judgements();
   const all = [judged(1, sound), judged(2, sound), judged(2, other)];

@@ -1,11 +1,11 @@
 import type { FaultKind } from '../model/documents.ts';
-import { noted } from '../model/notes.ts';
-import { inverted, type Lists, listsOf } from '../trace/lists.ts';
+import { memoised } from '../model/memo.ts';
+import { transpose, type Csr, listsOf } from '../trace/csr.ts';
 import { Delivery, DependsOnState, type LossyPoint, type Outcome } from './delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from './events.ts';
-import { after, Leaves, mayChange } from './leaves.ts';
+import { after, WriteSummary, mayChange } from './write-summary.ts';
 import { Recording } from './operations.ts';
-import type { Plant } from './plant.ts';
+import type { StateModel } from './state-model.ts';
 import { PartialStore } from './store.ts';
 
 /** What may have happened before the judged press: 2 from anywhere, 3 with a stray foot, 4 after a fault. */
@@ -18,7 +18,7 @@ export interface CompiledEvent {
   /** In the order of time, put together when first asked: mostly what they leave is enough. Null where the event is delivered anew from each state. */
   readonly operations: (() => Recording) | null;
   readonly outcome: Outcome;
-  readonly leaves: Leaves;
+  readonly leaves: WriteSummary;
   /**
    * Of a press that can be made from every state and falls quiet: the bank of its controller, the one variable that
    * decides whether it is made. Null for every other event.
@@ -28,19 +28,19 @@ export interface CompiledEvent {
   readonly losses: () => { readonly operations: Recording; readonly points: readonly LossyPoint[] };
 }
 
-export function compileEvent(plant: Plant, event: RigEvent, index: number): CompiledEvent {
-  if (event.kind === 'restart') return uncompiled(plant, event, index, restartTouches(plant, event), 'quiet');
+export function compileEvent(model: StateModel, event: RigEvent, index: number): CompiledEvent {
+  if (event.kind === 'restart') return uncompiled(model, event, index, restartTouches(model, event), 'quiet');
   try {
-    const { done, outcome } = record(plant, event, { straight: !plant.mayFeedBack });
+    const { done, outcome } = record(model, event, { straight: !model.mayFeedBack });
     // A press that never settles may do so where one of its messages is lost: it is delivered each time.
-    if (outcome !== 'quiet') return uncompiled(plant, event, index, allTouchedBy(done), outcome);
-    const leaves = after(plant, done);
+    if (outcome !== 'quiet') return uncompiled(model, event, index, allTouchedBy(done), outcome);
+    const leaves = after(model, done);
     // What it does is asked for where what it leaves is not enough.
-    return new Fixed(plant, event, index, leaves, leaves.isOpen() ? done.copy() : undefined);
+    return new Fixed(model, event, index, leaves, leaves.isOpen() ? done.copy() : undefined);
   } catch (reason) {
     if (!(reason instanceof DependsOnState)) throw reason;
   }
-  return uncompiled(plant, event, index, allTouchedBy(record(plant, event, { survey: true }).done), 'quiet');
+  return uncompiled(model, event, index, allTouchedBy(record(model, event, { survey: true }).done), 'quiet');
 }
 
 /** An event that does the same from every state, and falls quiet. */
@@ -50,73 +50,73 @@ class Fixed implements CompiledEvent {
   private full: ReturnType<CompiledEvent['losses']> | undefined;
 
   constructor(
-    private readonly plant: Plant,
+    private readonly model: StateModel,
     readonly event: Exclude<RigEvent, { readonly kind: 'restart' }>,
     readonly index: number,
-    readonly leaves: Leaves,
+    readonly leaves: WriteSummary,
     private does: Recording | undefined,
   ) {
-    this.bank = freeBank(plant, event);
+    this.bank = freeBank(model, event);
   }
 
   operations(): Recording {
-    return (this.does ??= record(this.plant, this.event, { straight: !this.plant.mayFeedBack }).done.copy());
+    return (this.does ??= record(this.model, this.event, { straight: !this.model.mayFeedBack }).done.copy());
   }
 
   losses(): ReturnType<CompiledEvent['losses']> {
     if (!this.full) {
-      const { done, points } = record(this.plant, this.event, {});
+      const { done, points } = record(this.model, this.event, {});
       this.full = { operations: done.copy(), points };
     }
     return this.full;
   }
 }
 
-const uncompiled = (plant: Plant, event: RigEvent, index: number, touched: Iterable<number>, outcome: Outcome): CompiledEvent => ({
+const uncompiled = (model: StateModel, event: RigEvent, index: number, touched: Iterable<number>, outcome: Outcome): CompiledEvent => ({
   event,
   index,
   operations: null,
   outcome,
-  leaves: Leaves.open(plant.variables.length, touched),
-  bank: outcome === 'quiet' ? freeBank(plant, event) : null,
+  leaves: WriteSummary.open(model.variables.length, touched),
+  bank: outcome === 'quiet' ? freeBank(model, event) : null,
   losses: () => ({ operations: new Recording(), points: [] }),
 });
 
 /** What an event does, in room that the next one takes. */
-function record(plant: Plant, event: Exclude<RigEvent, { readonly kind: 'restart' }>, how: { readonly survey?: boolean; readonly straight?: boolean }): { readonly done: Recording; readonly outcome: Outcome; readonly points: readonly LossyPoint[] } {
-  const done = recordingOf(plant).begin();
-  const delivery = new Delivery(plant, nowhere, { into: done, ...how });
-  begin(plant, event, delivery);
+function record(model: StateModel, event: Exclude<RigEvent, { readonly kind: 'restart' }>, how: { readonly survey?: boolean; readonly straight?: boolean }): { readonly done: Recording; readonly outcome: Outcome; readonly points: readonly LossyPoint[] } {
+  const done = recordingOf(model).begin();
+  const delivery = new Delivery(model, nowhere, { into: done, ...how });
+  begin(model, event, delivery);
   return { done, outcome: delivery.settle(), points: delivery.points };
 }
 
-/** Room for one event of a plant at a time. */
-const recordingOf = noted(
-  ({ machinery }: Plant) => machinery,
+/** Room for one event of a model at a time. */
+const recordingOf = memoised(
+  ({ machinery }: StateModel) => machinery,
   () => new Recording(),
 );
 
-function freeBank(plant: Plant, event: RigEvent): number | null {
+function freeBank(model: StateModel, event: RigEvent): number | null {
   if (event.kind !== 'press') return null;
-  const { facts, held, bank } = plant.device.get(event.slot.slot.controller)!.controller!;
+  const { facts, held, bank } = model.device.get(event.slot.slot.controller)!.controller!;
   return (facts.firesWhileHeld || held.size === 0) && facts.bankMove !== 'fires' ? bank : null;
 }
 
 /** While an event is recorded, nothing is read. */
 const noPlaces = new Int32Array(0);
 const nowhere = new PartialStore(noPlaces, new Map());
-const allTouchedBy = ({ deeds, count }: Recording): ReadonlySet<number> => new Set(deeds.slice(0, count).flatMap(({ touches }) => touches));
+const allTouchedBy = ({ updates, count }: Recording): ReadonlySet<number> => new Set(updates.slice(0, count).flatMap(({ touches }) => touches));
 
-function restartTouches(plant: Plant, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
+function restartTouches(model: StateModel, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
   const touches = new Set(event.device.variables);
   for (const links of event.device.controller?.wires.values() ?? [])
-    for (const link of links) for (const variable of plant.device.get(link.device)!.variables) touches.add(variable);
-  const slot = event.device.controller?.powerUpSlot === undefined ? undefined : plant.slot.get(event.device.controller.powerUpSlot);
-  if (slot) for (const variable of compileEvent(plant, { kind: 'press', slot }, -1).leaves.touched) touches.add(variable);
+    for (const link of links) for (const variable of model.device.get(link.device)!.variables) touches.add(variable);
+  const slot = event.device.controller?.powerUpSlot === undefined ? undefined : model.slot.get(event.device.controller.powerUpSlot);
+  if (slot) for (const variable of compileEvent(model, { kind: 'press', slot }, -1).leaves.touched) touches.add(variable);
   return touches;
 }
 
-/** The same event of the same plant; a press only where its slot does the same. */
+/** The same event of the same model; a press only where its slot does the same. */
 const isSame = (a: RigEvent, b: RigEvent): boolean => a.kind === b.kind && (a.kind !== 'press' || (b.kind === 'press' && a.slot === b.slot));
 
 /** Whether an event, compiled anew, surely does to a variable what it did before. */
@@ -130,9 +130,9 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 }
 
 const signsOn = (compiled: CompiledEvent, variable: number): readonly (string | undefined)[] =>
-  (compiled.operations?.().operations() ?? []).filter(({ deed }) => deed.touches.includes(variable)).map(({ deed }) => (deed.constant ? `=${deed.constant.value}` : deed.sign));
+  (compiled.operations?.().operations() ?? []).filter(({ update }) => update.touches.includes(variable)).map(({ update }) => (update.constant ? `=${update.constant.value}` : update.sign));
 
-/** The events of a level, compiled once a plant and shared by every machine. */
+/** The events of a level, compiled once a model and shared by every machine. */
 export class EventTable {
   /** Ordinary events, slots set aside among them. */
   private readonly all: readonly CompiledEvent[];
@@ -140,20 +140,20 @@ export class EventTable {
   readonly press: ReadonlyMap<number, CompiledEvent>;
   /** By level; and by level and variable, found when first asked for. A rig's faults are the same each time. */
   private readonly events = new Map<FreeLevel, readonly CompiledEvent[]>();
-  private readonly touching = new Map<FreeLevel, Lists>();
+  private readonly touching = new Map<FreeLevel, Csr>();
   private readonly touched = new Map<FreeLevel, Uint8Array>();
   /** What only levels 3 and 4 ask for, compiled when they do. */
   private late: { readonly strays: readonly CompiledEvent[]; readonly restarts: readonly CompiledEvent[] } | undefined;
   private readonly known: ReadonlyMap<number, CompiledEvent>;
 
-  /** `before`: the table of the same plant with other actions in its slots; events that they do not touch are taken over. */
+  /** `before`: the table of the same model with other actions in its slots; events that they do not touch are taken over. */
   constructor(
-    readonly plant: Plant,
+    readonly model: StateModel,
     setAside: ReadonlySet<number>,
     before?: EventTable,
   ) {
     this.known = new Map((before ? [...before.all, ...(before.late?.strays ?? []), ...(before.late?.restarts ?? [])] : []).map((compiled) => [compiled.index, compiled]));
-    const all = this.compile(ordinaryEvents(plant), 0);
+    const all = this.compile(ordinaryEvents(model), 0);
     this.all = all;
     this.press = new Map(all.flatMap((compiled) => (compiled.event.kind === 'press' ? [[compiled.event.slot.index, compiled] as const] : [])));
     this.ordinary = all.filter((compiled) => !(compiled.event.kind === 'press' && setAside.has(compiled.event.slot.index)));
@@ -164,14 +164,14 @@ export class EventTable {
     return events.map((event, i) => {
       const index = before + i + 1;
       const old = this.known.get(index);
-      return old && isSame(old.event, event) ? old : compileEvent(this.plant, event, index);
+      return old && isSame(old.event, event) ? old : compileEvent(this.model, event, index);
     });
   }
 
   private afterOrdinary(): NonNullable<EventTable['late']> {
     if (!this.late) {
-      const strays = this.compile(strayEvents(this.plant), this.all.length);
-      this.late = { strays, restarts: this.compile(restartEvents(this.plant), this.all.length + strays.length) };
+      const strays = this.compile(strayEvents(this.model), this.all.length);
+      this.late = { strays, restarts: this.compile(restartEvents(this.model), this.all.length + strays.length) };
     }
     return this.late;
   }
@@ -180,10 +180,10 @@ export class EventTable {
     return this.afterOrdinary().strays;
   }
 
-  /** Whether this table serves another plant, since no slot of it does anything else. */
-  serves(plant: Plant): boolean {
-    const mine = this.plant;
-    return mine.devices === plant.devices && mine.wiring.rig.settings === plant.wiring.rig.settings && mine.slots.length === plant.slots.length && mine.slots.every((slot, i) => slot === plant.slots[i]);
+  /** Whether this table serves another model, since no slot of it does anything else. */
+  serves(model: StateModel): boolean {
+    const mine = this.model;
+    return mine.devices === model.devices && mine.wiring.rig.settings === model.wiring.rig.settings && mine.slots.length === model.slots.length && mine.slots.every((slot, i) => slot === model.slots[i]);
   }
 
   at(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly CompiledEvent[] {
@@ -202,7 +202,7 @@ export class EventTable {
   mayTouch(level: FreeLevel, faults: ReadonlySet<FaultKind>, variable: number): boolean {
     let touched = this.touched.get(level);
     if (!touched) {
-      this.touched.set(level, (touched = new Uint8Array(this.plant.variables.length)));
+      this.touched.set(level, (touched = new Uint8Array(this.model.variables.length)));
       for (const { leaves } of this.at(level, faults)) for (let i = 0; i < leaves.touched.length; i += 1) touched[leaves.touched[i]] = 1;
     }
     return touched[variable] === 1;
@@ -212,7 +212,7 @@ export class EventTable {
   concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
     const events = this.at(level, faults);
     let touching = this.touching.get(level);
-    if (!touching) this.touching.set(level, (touching = inverted(listsOf(events.map(({ leaves }) => leaves.touched)), this.plant.variables.length)));
+    if (!touching) this.touching.set(level, (touching = transpose(listsOf(events.map(({ leaves }) => leaves.touched)), this.model.variables.length)));
     const { start, items: places } = touching;
     const found: CompiledEvent[] = [];
     if (variables.length === 1) {

@@ -2,10 +2,10 @@ import type { Action, FaultKind } from '../model/documents.ts';
 import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { constant, type Deed, deed, loopDeeds, moveBit, noPoints, receive, type Recording, type Running } from './operations.ts';
-import { type Plant, type PlantController, type PlantDevice, type PlantInput, type PlantSlot, positionKey } from './plant.ts';
-import { Agenda } from './agenda.ts';
-import { heardBy } from './heard.ts';
+import { constant, type Update, update, loopDeeds, moveBit, noPoints, receive, type Recording, type Running } from './operations.ts';
+import { type StateModel, type PlantController, type PlantDevice, type PlantInput, type ModelSlot, positionKey } from './state-model.ts';
+import { EventQueue } from './event-queue.ts';
+import { heardBy } from './midi-receivers.ts';
 import type { Store } from './store.ts';
 
 /** Where a message or a pulse can be lost. */
@@ -32,7 +32,7 @@ export class DependsOnState extends Error {}
 /** What a run tells whoever watches: the simulated rig shows it, the proof does not ask. */
 export interface Watcher {
   readonly sent?: (from: string, message: MidiMessage, time: number) => void;
-  readonly fired?: (slot: PlantSlot, time: number) => void;
+  readonly fired?: (slot: ModelSlot, time: number) => void;
   readonly arrived?: (at: string, message: MidiMessage, time: number) => void;
 }
 
@@ -48,8 +48,8 @@ const nameOf = (item: Item): string => (item.kind === 'message' ? `${item.to.ind
 const isHeldContact = (controller: PlantController, id: string): boolean => controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
 
 /** A move of an input that is made only where something else is so too, which is asked only where the move would be seen. */
-function onlyIf({ device, touches, apply }: Deed, isSo: (store: Store) => boolean): Deed {
-  return deed(device, touches, (store, running, time) => (touches.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined));
+function onlyIf({ device, touches, apply }: Update, isSo: (store: Store) => boolean): Update {
+  return update(device, touches, (store, running, time) => (touches.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined));
 }
 
 export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
@@ -64,7 +64,7 @@ export class Delivery {
   readonly points: LossyPoint[] = [];
   // Made when they are needed: a straight press, recorded, needs none of them.
   private running: Running | undefined;
-  private queue: Agenda<Item> | undefined;
+  private queue: EventQueue<Item> | undefined;
   private lineFree: Map<number, number> | undefined;
   private seen: Set<string> | undefined;
   private surveyed: Set<string> | undefined;
@@ -74,7 +74,7 @@ export class Delivery {
   private messages = 0;
 
   constructor(
-    private readonly plant: Plant,
+    private readonly model: StateModel,
     private readonly store: Store,
     private readonly options: { readonly into?: Recording; readonly survey?: boolean; readonly straight?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
   ) {}
@@ -82,7 +82,7 @@ export class Delivery {
   /** Runs until quiet. */
   settle(): Outcome {
     for (;;) {
-      if (this.messages > this.plant.messageLimit) return 'gave-up';
+      if (this.messages > this.model.messageLimit) return 'gave-up';
       const { queue } = this;
       if (!queue || queue.size === 0) return 'quiet';
       if (this.repeats(queue)) return 'never-quiet';
@@ -96,9 +96,9 @@ export class Delivery {
    * A configuration with its queue that was there before comes back for ever. Looked for only where messages can
    * come round, once an event has grown long, and only when what was next then is next again.
    */
-  private repeats(queue: Agenda<Item>): boolean {
-    const from = Math.min(48, this.plant.messageLimit / 4);
-    if (!this.plant.mayFeedBack || this.options.survey || this.messages < from) return false;
+  private repeats(queue: EventQueue<Item>): boolean {
+    const from = Math.min(48, this.model.messageLimit / 4);
+    if (!this.model.mayFeedBack || this.options.survey || this.messages < from) return false;
     const next = queue.first();
     const name = nameOf(next);
     if (this.messages >= this.markAgain) {
@@ -113,9 +113,9 @@ export class Delivery {
     return false;
   }
 
-  private configuration(queue: Agenda<Item>, now: number): string {
+  private configuration(queue: EventQueue<Item>, now: number): string {
     const items = queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
-    const loading = [...(this.running?.busyUntil ?? [])].filter(([device]) => this.loadingMatters(this.plant.devices[device]));
+    const loading = [...(this.running?.busyUntil ?? [])].filter(([device]) => this.loadingMatters(this.model.devices[device]));
     const clocks = [...(this.lineFree ?? []), ...loading].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
     return `${items.join(';')}|${clocks.join(';')}|${this.options.into ? '' : this.store.key()}`;
   }
@@ -141,25 +141,25 @@ export class Delivery {
     return this.store.get(variable);
   }
 
-  emit(deed: Deed, time: number, points: readonly number[]): void {
+  emit(update: Update, time: number, points: readonly number[]): void {
     const { into, survey } = this.options;
     if (into) {
-      if (deed.mayEmit && !survey) throw new DependsOnState();
-      into.take(deed, time, points);
-      if (deed.mayEmit) for (let program = 0; program < 128; program += 1) this.sendOn(deed, { emits: program, time }, points);
+      if (update.mayEmit && !survey) throw new DependsOnState();
+      into.take(update, time, points);
+      if (update.mayEmit) for (let program = 0; program < 128; program += 1) this.sendOn(update, { emits: program, time }, points);
       return;
     }
     this.running ??= { busyUntil: new Map() };
-    const applied = deed.apply(this.store, this.running, time);
-    if (applied) this.sendOn(deed, applied, points);
+    const applied = update.apply(this.store, this.running, time);
+    if (applied) this.sendOn(update, applied, points);
   }
 
   write(variable: number, value: number, time: number, points: readonly number[]): void {
-    if (variable >= 0) this.emit(constant(this.plant, variable, value), time, points);
+    if (variable >= 0) this.emit(constant(this.model, variable, value), time, points);
   }
 
-  private sendOn(deed: Deed, applied: { emits: number; time: number }, points: readonly number[]): void {
-    const device = this.plant.devices[deed.device];
+  private sendOn(update: Update, applied: { emits: number; time: number }, points: readonly number[]): void {
+    const device = this.model.devices[update.device];
     this.send(device, { kind: 'program', channel: device.wired.anatomy.emits!.channel, program: applied.emits }, applied.time, points);
   }
 
@@ -188,13 +188,13 @@ export class Delivery {
   }
 
   private enqueue(item: Item): void {
-    this.queue ??= new Agenda();
+    this.queue ??= new EventQueue();
     this.queue.add(item);
   }
 
   private passOn(links: readonly MidiLink[], message: MidiMessage, time: number, points: readonly number[]): void {
     for (const link of links) {
-      const to = this.plant.device.get(link.to)!;
+      const to = this.model.device.get(link.to)!;
       const crossed = this.lossy('link', to);
       if (crossed.lost) continue;
       this.enqueue({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [...points, crossed.id] });
@@ -216,28 +216,28 @@ export class Delivery {
     if (taken.lost) return;
     const here = [...points, taken.id];
     if (called !== undefined) this.call(device, called, time, here);
-    if (listens) for (const deed of receive(this.plant, device, message)) this.emit(deed, time, here);
+    if (listens) for (const update of receive(this.model, device, message)) this.emit(update, time, here);
   }
 
   private call(device: PlantDevice, slotId: string, time: number, points: readonly number[]): void {
-    const slot = this.plant.slot.get(slotId);
+    const slot = this.model.slot.get(slotId);
     const { controller } = device;
     if (!slot || !controller) return;
-    if (!this.options.survey && controller.facts.callRepeat === 'ignored' && this.read(controller.currentSlot) === this.plant.values.id(slot.slot.id)) return;
+    if (!this.options.survey && controller.facts.callRepeat === 'ignored' && this.read(controller.currentSlot) === this.model.values.id(slot.slot.id)) return;
     this.fire(slot, time, points);
   }
 
   /** Fires a slot whatever was current before: it and its bank become the current ones. */
-  fire(slot: PlantSlot, time: number, points: readonly number[]): void {
+  fire(slot: ModelSlot, time: number, points: readonly number[]): void {
     if (this.options.survey && !this.first(`!${slot.index}`)) return;
-    const device = this.plant.device.get(slot.slot.controller)!;
+    const device = this.model.device.get(slot.slot.controller)!;
     const controller = device.controller!;
-    const { values } = this.plant;
+    const { values } = this.model;
     this.options.watcher?.fired?.(slot, time);
     this.write(controller.bank, values.id(slot.slot.bank), time, points);
     if (controller.previousSlot >= 0) {
       const { currentSlot, previousSlot } = controller;
-      this.emit(deed(device.index, [previousSlot], (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined)), time, points);
+      this.emit(update(device.index, [previousSlot], (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined)), time, points);
     }
     this.write(controller.currentSlot, values.id(slot.slot.id), time, points);
     this.perform(device, controller, slot.actions, time, points, 'press');
@@ -262,13 +262,13 @@ export class Delivery {
 
   /**
    * The same where nothing comes round and nobody asks what may be lost on the way: a controller's messages then come
-   * up in the order in which it sends them. Nothing in it sends on, or plants would feed back. Between two waits its loops and contacts move first, for they take no time.
+   * up in the order in which it sends them. Nothing in it sends on, or models would feed back. Between two waits its loops and contacts move first, for they take no time.
    */
   private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
-    const { plant } = this;
+    const { model } = this;
     const { sending } = Delivery;
     const into = this.options.into!;
-    const loops = loopDeeds(plant, device);
+    const loops = loopDeeds(model, device);
     let closed: string[] | undefined;
     let now = time;
     let line = time;
@@ -294,9 +294,9 @@ export class Delivery {
       line = Math.max(line, now);
       for (let i = 0; i < waiting; i += 1) {
         line += byteLength(sending[i]) * byteMicroseconds;
-        const { hops, deeds } = heardBy(plant, device, sending[i]);
+        const { hops, updates } = heardBy(model, device, sending[i]);
         this.messages += hops;
-        for (let k = 0; k < deeds.length; k += 1) into.take(deeds[k], line, noPoints);
+        for (let k = 0; k < updates.length; k += 1) into.take(updates[k], line, noPoints);
       }
       if (at < actions.length) now = Math.max(now, line) + wait;
     }
@@ -321,20 +321,20 @@ export class Delivery {
   }
 
   private switchLoop(device: PlantDevice, { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>, now: number, points: readonly number[]): void {
-    const both = loopDeeds(this.plant, device).get(loop);
+    const both = loopDeeds(this.model, device).get(loop);
     if (both) this.emit(both[to], now, points);
   }
 
   private copy(from: number, to: number, time: number, points: readonly number[]): void {
     if (from < 0 || to < 0) return;
-    const none = this.plant.values.id('');
-    const apply: Deed['apply'] = (store) => {
+    const none = this.model.values.id('');
+    const apply: Update['apply'] = (store) => {
       if (!store.has(to)) return undefined;
       const value = store.get(from);
       if (value !== none) store.set(to, value);
       return undefined;
     };
-    this.emit(deed(this.plant.variables[to].owner, [to], apply), time, points);
+    this.emit(update(this.model.variables[to].owner, [to], apply), time, points);
   }
 
   private contact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
@@ -343,21 +343,21 @@ export class Delivery {
     if (facts.kind !== 'pulsed') return this.setContact(controller, id, to, time, points);
     const belief = controller.belief.get(id);
     for (const link of controller.wires.get(id) ?? []) this.pulse(link, belief, to, time, points);
-    if (belief !== undefined) this.write(belief, this.plant.values.id(to), time, points);
+    if (belief !== undefined) this.write(belief, this.model.values.id(to), time, points);
   }
 
   private pulse(link: ContactLink, belief: number | undefined, to: 0 | 1, time: number, points: readonly number[]): void {
-    const device = this.plant.device.get(link.device)!;
+    const device = this.model.device.get(link.device)!;
     const input = device.inputs.get(link.input)!;
     const point = this.lossy('edge', device);
     if (point.lost) return;
     const here = [...points, point.id];
-    const moves = input.kind === 'edge' ? [moveBit(this.plant, device, input, 'flip')] : [moveBit(this.plant, device, input, 1), moveBit(this.plant, device, input, 0)];
+    const moves = input.kind === 'edge' ? [moveBit(this.model, device, input, 'flip')] : [moveBit(this.model, device, input, 1), moveBit(this.model, device, input, 0)];
     for (const move of moves) this.emit(belief === undefined ? move : this.onlyIfBeliefDiffers(move, belief, to), time, here);
   }
 
-  private onlyIfBeliefDiffers(move: Deed, belief: number, to: 0 | 1): Deed {
-    const believed = this.plant.values.id(to);
+  private onlyIfBeliefDiffers(move: Update, belief: number, to: 0 | 1): Update {
+    const believed = this.model.values.id(to);
     return onlyIf(move, (store) => store.get(belief) !== believed);
   }
 
@@ -366,34 +366,34 @@ export class Delivery {
     const contact = controller.contact.get(id);
     if (contact === undefined) return;
     for (const link of controller.wires.get(id) ?? []) {
-      const target = this.plant.device.get(link.device)!;
+      const target = this.model.device.get(link.device)!;
       const input = target.inputs.get(link.input)!;
-      if (input.kind === 'level') this.emit(moveBit(this.plant, target, input, to), time, points);
+      if (input.kind === 'level') this.emit(moveBit(this.model, target, input, to), time, points);
       else if (to === 1) this.closing(target, input, contact, time, points);
     }
-    this.write(contact, this.plant.values.id(to), time, points);
+    this.write(contact, this.model.values.id(to), time, points);
   }
 
   private closing(target: PlantDevice, input: PlantInput, contact: number, time: number, points: readonly number[]): void {
     const point = this.lossy('edge', target);
     if (point.lost) return;
-    const open = this.plant.values.id(0);
-    const move = moveBit(this.plant, target, input, 'flip');
+    const open = this.model.values.id(0);
+    const move = moveBit(this.model, target, input, 'flip');
     this.emit(onlyIf(move, (store) => store.get(contact) === open), time, [...points, point.id]);
   }
 
   /** A press as the foot makes it: what the controller does about a press of the slot that is current already. */
-  press(slot: PlantSlot): void {
-    const { controller } = this.plant.device.get(slot.slot.controller)!;
-    const { values } = this.plant;
+  press(slot: ModelSlot): void {
+    const { controller } = this.model.device.get(slot.slot.controller)!;
+    const { values } = this.model;
     const { repeatPress } = controller!.facts;
     if (this.options.survey) {
-      for (const other of repeatPress === 'alternates' ? [...controller!.at.values()].map((index) => this.plant.slots[index]) : [slot]) this.fire(other, 0, []);
+      for (const other of repeatPress === 'alternates' ? [...controller!.at.values()].map((index) => this.model.slots[index]) : [slot]) this.fire(other, 0, []);
       return;
     }
     if (repeatPress !== 'fires' && this.read(controller!.currentSlot) === values.id(slot.slot.id)) {
       if (repeatPress === 'ignored') return;
-      const before = this.plant.slot.get(String(values.literal(this.read(controller!.previousSlot))));
+      const before = this.model.slot.get(String(values.literal(this.read(controller!.previousSlot))));
       if (before) this.fire(before, 0, []);
       return;
     }
@@ -403,24 +403,24 @@ export class Delivery {
   /** A bank move; where the type fires a slot with it, the same position of the new bank (the first with no current slot). */
   moveBank(device: PlantDevice, by: 1 | -1): void {
     const controller = device.controller!;
-    const { values } = this.plant;
+    const { values } = this.model;
     const { banks, bankMove } = controller.facts;
     const { bank } = controller;
     const target = (now: number) => (((now + by) % banks) + banks) % banks;
     if (bankMove === 'silent') {
-      this.emit(deed(device.index, [bank], (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined)), 0, noPoints);
+      this.emit(update(device.index, [bank], (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined)), 0, noPoints);
       return;
     }
     if (this.options.survey) {
       this.write(bank, values.id(0), 0, []);
-      for (const index of controller.at.values()) this.fire(this.plant.slots[index], 0, []);
+      for (const index of controller.at.values()) this.fire(this.model.slots[index], 0, []);
       return;
     }
     const to = target(values.number(this.read(bank)));
     this.write(bank, values.id(to), 0, []);
-    const current = this.plant.slot.get(String(values.literal(this.read(controller.currentSlot))));
+    const current = this.model.slot.get(String(values.literal(this.read(controller.currentSlot))));
     const index = controller.at.get(positionKey(to, current?.slot.position ?? 0));
-    const slot = index === undefined ? undefined : this.plant.slots[index];
+    const slot = index === undefined ? undefined : this.model.slots[index];
     if (slot) this.fire(slot, 0, []);
   }
 }

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { buildPlant } from './plant.ts';
+import { buildStateModel } from './state-model.ts';
 import { type CompiledEvent, compileEvent } from './compiled.ts';
 import { ordinaryEvents } from './events.ts';
 import { compiler } from '../program/compile.ts';
@@ -91,9 +91,9 @@ test('a press does to one variable alone, by what it leaves, what its operations
   let known = 0;
   let open = 0;
   for (let seed = 1; seed <= 40; seed += 1) {
-    const { plant, presses } = pressesOf(seed);
-    for (const { index } of plant.variables) {
-      const stepper = new Stepper(plant, [index], new Map());
+    const { model, presses } = pressesOf(seed);
+    for (const { index } of model.variables) {
+      const stepper = new Stepper(model, [index], new Map());
       // What comes up as another variable says is not followed alone.
       if (!isDone(() => stepper.comesUp())) continue;
       for (const press of presses) {
@@ -115,13 +115,13 @@ test('a press does to one variable alone, by what it leaves, what its operations
 function pressesOf(seed: number) {
   const { rig } = seededShow(seed + 5_000);
   const wiring = wire(rig);
-  const plant = buildPlant(wiring, compiler(wiring));
-  return { plant, presses: ordinaryEvents(plant).map((event, i) => compileEvent(plant, event, i + 1)).filter(({ operations, outcome }) => operations !== null && outcome === 'quiet') };
+  const model = buildStateModel(wiring, compiler(wiring));
+  return { model, presses: ordinaryEvents(model).map((event, i) => compileEvent(model, event, i + 1)).filter(({ operations, outcome }) => operations !== null && outcome === 'quiet') };
 }
 
 function perform(press: CompiledEvent, store: Store): void {
   const running = { busyUntil: new Map<number, number>() };
-  for (const { deed, time } of press.operations!().operations()) deed.apply(store, running, time);
+  for (const { update, time } of press.operations!().operations()) update.apply(store, running, time);
 }
 
 /** Whether it can be done with the variables that are followed and the contents that are assumed. */
@@ -137,8 +137,8 @@ function isDone(act: () => void): boolean {
 
 function comparePresses(seed: number): number {
   const r = new Random(seed);
-  const { plant, presses } = pressesOf(seed);
-  const stepper = new Stepper(plant, plant.variables.map((variable) => variable.index), new Map());
+  const { model, presses } = pressesOf(seed);
+  const stepper = new Stepper(model, model.variables.map((variable) => variable.index), new Map());
   const rows = stepper.comesUp().slice(0, 20).map((one) => one.slice());
   let compared = 0;
   for (let i = 0; i < 60 && presses.length > 0; i += 1) {

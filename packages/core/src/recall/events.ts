@@ -1,16 +1,16 @@
 import type { FootSwitch } from '../model/anatomy.ts';
 import type { CastAction, ControlRef } from '../model/documents.ts';
-import { noted } from '../model/notes.ts';
+import { memoised } from '../model/memo.ts';
 import type { MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
 import { foot } from './operations.ts';
-import type { Plant, PlantDevice, PlantSlot } from './plant.ts';
+import type { StateModel, PlantDevice, ModelSlot } from './state-model.ts';
 import type { Delivery } from './delivery.ts';
 import type { Store } from './store.ts';
 
 /** Something that can happen to the rig between two silences. */
 export type RigEvent =
-  | { readonly kind: 'press'; readonly slot: PlantSlot }
+  | { readonly kind: 'press'; readonly slot: ModelSlot }
   | { readonly kind: 'bank'; readonly controller: PlantDevice; readonly by: 1 | -1 }
   | { readonly kind: 'hold'; readonly controller: PlantDevice; readonly momentary: string }
   | { readonly kind: 'release'; readonly controller: PlantDevice; readonly momentary: string }
@@ -20,12 +20,12 @@ export type RigEvent =
   | { readonly kind: 'restart'; readonly device: PlantDevice };
 
 /** Whether a foot can do this now. Reads nothing that the store does not hold unless it must. */
-export function enabled(plant: Plant, event: RigEvent, store: Store): boolean {
-  const { values } = plant;
+export function enabled(model: StateModel, event: RigEvent, store: Store): boolean {
+  const { values } = model;
   const isHeld = (variable: number) => values.number(store.get(variable)) === 1;
   switch (event.kind) {
     case 'press': {
-      const controller = plant.device.get(event.slot.slot.controller)!.controller!;
+      const controller = model.device.get(event.slot.slot.controller)!.controller!;
       if (!controller.facts.firesWhileHeld && [...controller.held.values()].some(isHeld)) return false;
       const counts = controller.facts.bankMove === 'fires' || store.has(controller.bank);
       return !counts || values.number(store.get(controller.bank)) === event.slot.slot.bank;
@@ -46,7 +46,7 @@ export function enabled(plant: Plant, event: RigEvent, store: Store): boolean {
 }
 
 /** Starts an event in a delivery; it is over when the delivery has settled. Restarts are in power.ts. */
-export function begin(plant: Plant, event: Exclude<RigEvent, { kind: 'restart' }>, delivery: Delivery): void {
+export function begin(model: StateModel, event: Exclude<RigEvent, { kind: 'restart' }>, delivery: Delivery): void {
   switch (event.kind) {
     case 'press':
       delivery.press(event.slot);
@@ -55,13 +55,13 @@ export function begin(plant: Plant, event: Exclude<RigEvent, { kind: 'restart' }
       delivery.moveBank(event.controller, event.by);
       return;
     case 'hold':
-      momentary(plant, event.controller, event.momentary, 1, delivery);
+      momentary(model, event.controller, event.momentary, 1, delivery);
       return;
     case 'release':
-      momentary(plant, event.controller, event.momentary, 0, delivery);
+      momentary(model, event.controller, event.momentary, 0, delivery);
       return;
     case 'foot':
-      for (const deed of event.footSwitch.does) delivery.emit(foot(plant, event.device, deed), 0, []);
+      for (const update of event.footSwitch.does) delivery.emit(foot(model, event.device, update), 0, []);
       return;
     case 'cue':
       delivery.write(event.variable, event.value, 0, []);
@@ -74,10 +74,10 @@ export function begin(plant: Plant, event: Exclude<RigEvent, { kind: 'restart' }
   }
 }
 
-function momentary(plant: Plant, device: PlantDevice, id: string, to: 0 | 1, delivery: Delivery): void {
+function momentary(model: StateModel, device: PlantDevice, id: string, to: 0 | 1, delivery: Delivery): void {
   const controller = device.controller!;
   const actions = controller.momentaries.get(id) ?? { press: [], release: [] };
-  delivery.write(controller.held.get(id)!, plant.values.id(to), 0, []);
+  delivery.write(controller.held.get(id)!, model.values.id(to), 0, []);
   if (to === 1) delivery.perform(device, controller, actions.press, 0, [], 'stay');
   else {
     const opens = actions.press.flatMap((action) => (action.kind === 'contact' && action.to === 1 ? [action.contact] : []));
@@ -88,40 +88,40 @@ function momentary(plant: Plant, device: PlantDevice, id: string, to: 0 | 1, del
 }
 
 /** Feet before and after parts. Plants that differ only in what slots do are cast alike. */
-const plannedFeet = noted(
-  ({ machinery }: Plant) => machinery,
-  (plant): ReadonlySet<string> => new Set(castActions(plant).flatMap((action) => (action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : []))),
+const plannedFeet = memoised(
+  ({ machinery }: StateModel) => machinery,
+  (model): ReadonlySet<string> => new Set(castActions(model).flatMap((action) => (action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : []))),
 );
 
 /** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
-export function isPlanned(plant: Plant, device: PlantDevice, footSwitch: FootSwitch): boolean {
-  const planned = plannedFeet(plant);
+export function isPlanned(model: StateModel, device: PlantDevice, footSwitch: FootSwitch): boolean {
+  const planned = plannedFeet(model);
   return device.wired.device.plannedFeet.includes(footSwitch.id) || (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])));
 }
 
-const castActions = (plant: Plant): readonly CastAction[] => Object.values(plant.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
+const castActions = (model: StateModel): readonly CastAction[] => Object.values(model.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
 
-export function eventOfCast(plant: Plant, action: CastAction): RigEvent | undefined {
+export function eventOfCast(model: StateModel, action: CastAction): RigEvent | undefined {
   if (action.kind === 'cue') {
-    const variable = plant.variableOf.get(action.control);
-    return variable === undefined ? undefined : { kind: 'cue', control: action.control, variable, value: plant.values.id(action.value) };
+    const variable = model.variableOf.get(action.control);
+    return variable === undefined ? undefined : { kind: 'cue', control: action.control, variable, value: model.values.id(action.value) };
   }
-  const device = plant.device.get(action.device);
+  const device = model.device.get(action.device);
   const footSwitch = device?.wired.anatomy.switches.find((one) => one.id === action.switch);
   return device && footSwitch ? { kind: 'foot', device, footSwitch, stray: false } : undefined;
 }
 
 /** Everything that level 2 allows, in document order by kind; slots set aside are left out by the caller. */
-export function ordinaryEvents(plant: Plant): readonly RigEvent[] {
-  const controllers = plant.devices.filter((device) => device.controller);
-  const feet = plant.devices.flatMap((device) => device.wired.anatomy.switches.map((footSwitch) => ({ device, footSwitch })));
+export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
+  const controllers = model.devices.filter((device) => device.controller);
+  const feet = model.devices.flatMap((device) => device.wired.anatomy.switches.map((footSwitch) => ({ device, footSwitch })));
   const cues = new Map<string, RigEvent>();
-  for (const action of castActions(plant)) {
-    const event = action.kind === 'cue' ? eventOfCast(plant, action) : undefined;
+  for (const action of castActions(model)) {
+    const event = action.kind === 'cue' ? eventOfCast(model, action) : undefined;
     if (event?.kind === 'cue') cues.set(`${event.control}=${event.value}`, event);
   }
   return [
-    ...plant.slots.map((slot): RigEvent => ({ kind: 'press', slot })),
+    ...model.slots.map((slot): RigEvent => ({ kind: 'press', slot })),
     ...controllers
       .filter((controller) => controller.controller!.facts.banks > 1)
       .flatMap((controller): RigEvent[] => [
@@ -134,19 +134,19 @@ export function ordinaryEvents(plant: Plant): readonly RigEvent[] {
         { kind: 'release', controller, momentary: id },
       ]),
     ),
-    ...feet.filter(({ device, footSwitch }) => isPlanned(plant, device, footSwitch)).map((one): RigEvent => ({ kind: 'foot', ...one, stray: false })),
+    ...feet.filter(({ device, footSwitch }) => isPlanned(model, device, footSwitch)).map((one): RigEvent => ({ kind: 'foot', ...one, stray: false })),
     ...cues.values(),
-    ...Object.values(plant.wiring.rig.outside).flatMap((change): RigEvent[] => {
-      const device = plant.device.get(change.device);
+    ...Object.values(model.wiring.rig.outside).flatMap((change): RigEvent[] => {
+      const device = model.device.get(change.device);
       return device ? [{ kind: 'outside', device, message: { kind: 'program', channel: change.channel, program: change.program } }] : [];
     }),
   ];
 }
 
-export function strayEvents(plant: Plant): readonly RigEvent[] {
-  return plant.devices.flatMap((device) =>
-    device.wired.anatomy.switches.filter((footSwitch) => !isPlanned(plant, device, footSwitch)).map((footSwitch): RigEvent => ({ kind: 'foot', device, footSwitch, stray: true })),
+export function strayEvents(model: StateModel): readonly RigEvent[] {
+  return model.devices.flatMap((device) =>
+    device.wired.anatomy.switches.filter((footSwitch) => !isPlanned(model, device, footSwitch)).map((footSwitch): RigEvent => ({ kind: 'foot', device, footSwitch, stray: true })),
   );
 }
 
-export const restartEvents = (plant: Plant): readonly RigEvent[] => plant.devices.map((device): RigEvent => ({ kind: 'restart', device }));
+export const restartEvents = (model: StateModel): readonly RigEvent[] => model.devices.map((device): RigEvent => ({ kind: 'restart', device }));

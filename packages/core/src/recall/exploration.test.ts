@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { seededShow } from '../testing/compare.ts';
 import { Random } from '../testing/random.ts';
-import { Choices } from './choices.ts';
-import { Consulted } from './consulted.ts';
+import { ChoiceSequence } from './choice-sequence.ts';
+import { DependencyTracker } from './dependency-tracker.ts';
 import { enabled } from './events.ts';
 import { Exploration } from './exploration.ts';
 import { defaultLimits } from './machine.ts';
@@ -13,26 +13,26 @@ import { NeedPin } from './values.ts';
 
 /** What each variable of a rig was before and after every event of a random play. */
 function played(seed: number, events: number) {
-  const { plant, table } = proverOf(seededShow(seed));
-  const consulted = new Consulted();
+  const { model, table } = proverOf(seededShow(seed));
+  const consulted = new DependencyTracker();
   const exploration = new Exploration(table, { level: 2, pins: new Map(), limits: defaultLimits }, consulted);
   const r = new Random(seed);
-  const choices = new Choices();
+  const choices = new ChoiceSequence();
   choices.begin();
-  const rig = new SimulatedRig(plant, choices);
+  const rig = new SimulatedRig(model, choices);
   const steps: { readonly press: (typeof table.ordinary)[number] | null; readonly state: Int32Array }[] = [];
   try {
-    if (!plant.mayFeedBack && rig.comeUp({ needs: [] })) steps.push({ press: null, state: rig.store.state.slice() });
+    if (!model.mayFeedBack && rig.comeUp({ needs: [] })) steps.push({ press: null, state: rig.store.state.slice() });
     for (let i = 0; i < events && steps.length > 0; i += 1) {
       const compiled = r.pick(table.ordinary);
-      if (!enabled(plant, compiled.event, rig.store) || !rig.happen(stepOf(plant, compiled.event))) continue;
-      steps.push({ press: compiled.event.kind === 'press' && !plant.mayHold ? compiled : null, state: rig.store.state.slice() });
+      if (!enabled(model, compiled.event, rig.store) || !rig.happen(stepOf(model, compiled.event))) continue;
+      steps.push({ press: compiled.event.kind === 'press' && !model.mayHold ? compiled : null, state: rig.store.state.slice() });
     }
   } catch (reason) {
     // What happens next turns on contents that nobody entered: up to there it was played.
     if (!(reason instanceof NeedPin)) throw reason;
   }
-  return { plant, exploration, consulted, steps };
+  return { model, exploration, consulted, steps };
 }
 
 describe('what is explored for a question', () => {
@@ -40,9 +40,9 @@ describe('what is explored for a question', () => {
     let compared = 0;
     let presses = 0;
     for (let seed = 1; seed <= 40; seed += 1) {
-      const { plant, exploration, steps } = played(seed, 25);
+      const { model, exploration, steps } = played(seed, 25);
       for (const { press, state } of steps)
-        for (const { index } of plant.variables) {
+        for (const { index } of model.variables) {
           try {
             expect(exploration.reachable(index)).toContain(state[index]);
             if (press?.leaves.has(index)) {
@@ -62,9 +62,9 @@ describe('what is explored for a question', () => {
   test('one value that is enough is found among those, and no other is', () => {
     let found = 0;
     for (let seed = 1; seed <= 20; seed += 1) {
-      const { plant, exploration } = played(seed, 0);
+      const { model, exploration } = played(seed, 0);
       const again = played(seed, 0).exploration;
-      for (const { index } of plant.variables) {
+      for (const { index } of model.variables) {
         try {
           const values = exploration.reachable(index);
           for (const value of values) expect(again.someReachable(index, (one) => one === value)).toBe(true);
@@ -82,14 +82,14 @@ describe('what is explored for a question', () => {
   test('a value looked up turns on the same variables as when it was found out', () => {
     let several = 0;
     for (let seed = 1; seed <= 40; seed += 1) {
-      const { plant, exploration, consulted } = played(seed, 0);
-      for (const { index } of plant.variables) {
+      const { model, exploration, consulted } = played(seed, 0);
+      for (const { index } of model.variables) {
         try {
-          const first = consulted.during(() => exploration.reachable(index));
-          const second = consulted.during(() => exploration.reachable(index));
-          expect([...second.turnsOn].sort()).toEqual([...first.turnsOn].sort());
-          expect(first.turnsOn).toContain(index);
-          if (first.turnsOn.length > 1) several += 1;
+          const first = consulted.track(() => exploration.reachable(index));
+          const second = consulted.track(() => exploration.reachable(index));
+          expect([...second.dependsOn].sort()).toEqual([...first.dependsOn].sort());
+          expect(first.dependsOn).toContain(index);
+          if (first.dependsOn.length > 1) several += 1;
         } catch (reason) {
           if (!(reason instanceof NeedPin)) throw reason;
         }

@@ -1,6 +1,6 @@
 import type { FaultKind } from '../model/documents.ts';
 import type { CompiledEvent, EventTable } from './compiled.ts';
-import type { Consulted } from './consulted.ts';
+import type { DependencyTracker } from './dependency-tracker.ts';
 import { Machine, type Question, type Reached } from './machine.ts';
 import { comesUpAs } from './power.ts';
 import { NeedVariable } from './store.ts';
@@ -9,7 +9,7 @@ import { type Row, rowKey } from './stepper.ts';
 /** Values that a variable may have, and the variables that this turns on: itself, and what decides about it. */
 interface Found {
   readonly values: readonly number[];
-  readonly turnsOn: readonly number[];
+  readonly dependsOn: readonly number[];
 }
 
 /** All that is explored for one question: its machines, and what was read from them. Notes what each answer turns on. */
@@ -31,10 +31,10 @@ export class Exploration {
   constructor(
     private readonly table: EventTable,
     readonly question: Question,
-    private readonly consulted: Consulted,
+    private readonly consulted: DependencyTracker,
   ) {
-    this.faults = question.level === 4 ? new Set(table.plant.wiring.rig.settings.faults) : none;
-    this.resting = new Int32Array(table.plant.variables.length).fill(-2);
+    this.faults = question.level === 4 ? new Set(table.model.wiring.rig.settings.faults) : none;
+    this.resting = new Int32Array(table.model.variables.length).fill(-2);
   }
 
   /**
@@ -49,7 +49,7 @@ export class Exploration {
       if (machine?.variables.every(isSame)) this.alone[variable] = machine;
     });
     kept.everywhere.forEach((found, variable) => {
-      if (found?.turnsOn.every(isSame)) this.everywhere[variable] = found;
+      if (found?.dependsOn.every(isSame)) this.everywhere[variable] = found;
     });
   }
 
@@ -118,11 +118,11 @@ export class Exploration {
   /** Looks through the values that a variable may have until one is enough; where none is, they are remembered. */
   private some(variable: number, isEnough: (value: number) => boolean, valuesOf: (machine: Machine, from: Reached) => readonly number[], known: Found | undefined, remember: (found: Found) => void): boolean {
     if (known) {
-      this.consulted.noteAll(known.turnsOn);
+      this.consulted.noteAll(known.dependsOn);
       return known.values.some(isEnough);
     }
     const values = new Set<number>();
-    const { result, turnsOn } = this.consulted.during(() => {
+    const { result, dependsOn } = this.consulted.track(() => {
       this.consulted.note(variable);
       return this.search([variable], (machine, from) => {
         for (const value of valuesOf(machine, from)) {
@@ -133,13 +133,13 @@ export class Exploration {
         return undefined;
       });
     });
-    if (!result) remember({ values: [...values], turnsOn });
+    if (!result) remember({ values: [...values], dependsOn });
     return result === true;
   }
 
   /** The one value that a variable has after a press from a row on which it can happen; undefined where there is none, or several. */
   valueAfter({ stepper }: Machine, press: CompiledEvent, { row }: Reached, variable: number): number | undefined {
-    return this.table.plant.mayHold || !stepper.canHappen(row, press) ? undefined : stepper.valueAfter(row, press, variable);
+    return this.table.model.mayHold || !stepper.canHappen(row, press) ? undefined : stepper.valueAfter(row, press, variable);
   }
 
   private foundAfter(variable: number, press: CompiledEvent): Found | undefined {
@@ -149,7 +149,7 @@ export class Exploration {
   /** The same for presses that do the same to a variable's machine from each of its rows. */
   private whatIsDone(variable: number, press: CompiledEvent): unknown {
     const machine = this.alone[variable];
-    return (machine && !this.table.plant.mayHold && machine.stepper.effectFromAnywhere(press)) || press;
+    return (machine && !this.table.model.mayHold && machine.stepper.effectFromAnywhere(press)) || press;
   }
 
   /** The one value that a variable has in every state, where nothing that may happen touches it; else negative. */
@@ -161,7 +161,7 @@ export class Exploration {
 
   private findResting(variable: number): number {
     if (this.mayTouch(variable)) return -1;
-    const value = comesUpAs(this.table.plant, variable);
+    const value = comesUpAs(this.table.model, variable);
     if (value >= 0) return value;
     const values = this.reachable(variable);
     return values.length === 1 ? values[0] : -1;
@@ -247,7 +247,7 @@ export class Exploration {
   /** The rows that a press, delivered whole, leads to from a row, everything held let go after it. */
   postRows({ stepper }: Machine, press: CompiledEvent, from: Reached): readonly Row[] {
     if (!stepper.canHappen(from.row, press)) return [];
-    if (!this.table.plant.mayHold) {
+    if (!this.table.model.mayHold) {
       const after = stepper.after(from.row, press);
       return after ? [after] : stepper.step(from.row, press, none).flatMap(({ row, outcome }) => (outcome === 'quiet' ? [row] : []));
     }

@@ -1,13 +1,13 @@
 import type { Sound } from '../model/documents.ts';
 import type { Judgement, Level } from './answer.ts';
-import type { PlantSlot } from './plant.ts';
+import type { ModelSlot } from './state-model.ts';
 
 /** A judgement with what it was about and the variables that it turned on. */
 export interface Judged {
   readonly judgement: Judgement;
-  readonly slot: PlantSlot;
+  readonly slot: ModelSlot;
   readonly sound: Sound;
-  readonly turnsOn: readonly number[];
+  readonly dependsOn: readonly number[];
 }
 
 /** What has been judged of a rig: by level and slot a list, of one sound nearly always. */

@@ -21,7 +21,7 @@ describe('rigs of the size that people carry', () => {
     const failing = prover.all(2).filter((one) => one.verdict === 'does-not');
     expect(failing.length).toBeGreaterThan(20);
     for (const one of failing.slice(0, 25)) {
-      const played = play(prover, one.sequence!, prover.plant.wiring.rig.sounds[one.sound], one.level);
+      const played = play(prover, one.sequence!, prover.model.wiring.rig.sounds[one.sound], one.level);
       expect([one.slot, played.wants.some((want) => !want.right)]).toEqual([one.slot, true]);
       expect(one.sequence!.steps).toHaveLength(one.length!);
     }

@@ -11,25 +11,25 @@ const show = () => {
   const other = { ...built.rig.slots['slot-other'], actions: [{ kind: 'loop' as const, loop: 'loop-1', to: 1 as const }] };
   return { ...built, rig: { ...built.rig, slots: { ...built.rig.slots, 'slot-other': other } } };
 };
-const { plant, table } = proverOf(show());
-const variable = (ref: `${string}/${string}`) => plant.variableOf.get(ref)!;
+const { model, table } = proverOf(show());
+const variable = (ref: `${string}/${string}`) => model.variableOf.get(ref)!;
 const question: Question = { level: 2, pins: new Map(), limits: defaultLimits };
 /** The amp's channel follows the bit of its contact input. */
-const bit = plant.variables.find((one) => one.kind === 'bit' && one.device === 'combo')!.index;
+const bit = model.variables.find((one) => one.kind === 'bit' && one.device === 'combo')!.index;
 const channel = variable('combo/channel');
-const literals = (machine: Machine) => machine.complete().reached.map(({ row, depth }) => [plant.values.literal(row[0]), depth]);
+const literals = (machine: Machine) => machine.complete().reached.map(({ row, depth }) => [model.values.literal(row[0]), depth]);
 
 describe('a machine of a few variables', () => {
   test('begins with what power-up leaves, and each row is reached the shortest way', () => {
     expect(literals(new Machine(table, [variable('switcher/loop-1')], question))).toEqual([[0, 0], [1, 1]]);
     const amp = new Machine(table, [bit, channel], question).complete();
-    expect(amp.reached.map(({ row, depth }) => [plant.values.literal(row[0]), plant.values.literal(row[1]), depth])).toEqual([[0, 'clean', 0], [1, 'lead', 1]]);
+    expect(amp.reached.map(({ row, depth }) => [model.values.literal(row[0]), model.values.literal(row[1]), depth])).toEqual([[0, 'clean', 0], [1, 'lead', 1]]);
   });
   test('a switch that no slot moves and no foot is planned for stays as it comes up; a stray foot moves it, once', () => {
     const own = [variable('drive/on')];
     expect(literals(new Machine(table, own, question))).toEqual([[1, 0]]);
     const stray = new Machine(table, own, { ...question, level: 3 }).complete();
-    expect(stray.reached.map(({ row }) => [plant.values.literal(row[0]), row[1]])).toEqual([[1, 0], [0, 1]]);
+    expect(stray.reached.map(({ row }) => [model.values.literal(row[0]), row[1]])).toEqual([[1, 0], [0, 1]]);
   });
   test('presses that do the same to its variables are one event, and it knows which they are', () => {
     const machine = new Machine(table, [variable('switcher/loop-1')], question).complete();

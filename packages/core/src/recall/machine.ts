@@ -43,7 +43,7 @@ export interface Reached {
 export class Machine {
   readonly reached: Reached[] = [];
   /** Presses that did not fall quiet, from where. */
-  readonly unquiet: { readonly from: Reached; readonly compiled: CompiledEvent; readonly outcome: Outcome; readonly whole: boolean }[] = [];
+  readonly unsettled: { readonly from: Reached; readonly compiled: CompiledEvent; readonly outcome: Outcome; readonly whole: boolean }[] = [];
   /** Whether power-up itself, by a slot that it fires, may not fall quiet. */
   readonly startsUnquiet: boolean;
   /** How many rows power-up leaves: the first ones. */
@@ -69,9 +69,9 @@ export class Machine {
     readonly variables: readonly number[],
     private readonly question: Question,
   ) {
-    this.faults = new Set(question.level === 4 ? table.plant.wiring.rig.settings.faults : []);
+    this.faults = new Set(question.level === 4 ? table.model.wiring.rig.settings.faults : []);
     this.losable = new Set([...this.faults].filter((kind) => kind !== 'restart'));
-    this.stepper = new Stepper(table.plant, variables, question.pins);
+    this.stepper = new Stepper(table.model, variables, question.pins);
     const starts = this.stepper.initial(this.losable);
     this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'quiet');
     for (const start of starts) if (start.outcome === 'quiet') this.add(start.row, null, null, start);
@@ -145,7 +145,7 @@ export class Machine {
     const { stepper, question } = this;
     for (const compiled of question.also ?? []) {
       if (!stepper.canHappen(here.row, compiled)) continue;
-      for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable)) if (outcome !== 'quiet') this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
+      for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable)) if (outcome !== 'quiet') this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
     }
     for (const compiled of this.varying ?? this.events) {
       if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled)) continue;
@@ -157,7 +157,7 @@ export class Machine {
       }
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
         if (outcome === 'quiet') this.add(row, here, { compiled, lost });
-        else if (!question.also?.includes(compiled)) this.unquiet.push({ from: here, compiled, outcome, whole: lost === undefined });
+        else if (!question.also?.includes(compiled)) this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
       }
     }
     this.varying ??= this.events.filter((compiled) => !this.once.has(compiled));

@@ -62,9 +62,9 @@ describe('what must not matter does not', () => {
 
   test.each(seeds)('seed %i: a level implies those above it, but for cues and planned feet', (seed) => {
     const { prover } = contextOf(seededShow(seed));
-    const cast = Object.values(prover.plant.wiring.rig.casting);
+    const cast = Object.values(prover.model.wiring.rig.casting);
     for (const { slot, sound } of prover.pairs()) {
-      if (prover.layOf(sound).obeyed.size > 0 || cast.some((one) => one.before.length + one.after.length > 0)) continue;
+      if (prover.layOf(sound).cues.size > 0 || cast.some((one) => one.before.length + one.after.length > 0)) continue;
       const verdicts = levels.map((level) => prover.judge(slot, sound, level).verdict);
       for (const [weak, strong] of [[1, 2], [2, 3], [2, 4]] as const)
         if (verdicts[strong - 1] === 'recalls') expect([slot.slot.id, weak, verdicts[weak - 1]]).toEqual([slot.slot.id, weak, expect.stringMatching(/recalls|not-played/)]);

@@ -1,7 +1,7 @@
-import type { ControlMessage, FootDeed, Literal } from '../model/anatomy.ts';
-import { type Notes, noted } from '../model/notes.ts';
+import type { ControlMessage, FootAction, Literal } from '../model/anatomy.ts';
+import { type Memo, memoised } from '../model/memo.ts';
 import { bankSelectLsb, bankSelectMsb, type MidiMessage } from '../midi/message.ts';
-import type { PlantControl, PlantDevice, PlantInput, PlantPresets, Plant } from './plant.ts';
+import type { PlantControl, PlantDevice, PlantInput, PlantPresets, StateModel } from './state-model.ts';
 import type { Store } from './store.ts';
 import type { Values } from './values.ts';
 
@@ -9,27 +9,27 @@ import type { Values } from './values.ts';
  * What devices do when something reaches them: one function per device behaviour, written from the facts that a
  * type states. Each works on any store that holds the variables it may change; it reads no others than it must.
  */
-export interface Deed {
+export interface Update {
   /** The index of the device whose variables it may write; −1 where it writes none. */
   readonly device: number;
   /** Variables it may write. */
   readonly touches: readonly number[];
   readonly apply: (store: Store, running: Running, time: number) => Applied;
-  /** Variables of a device that this deed may make busy: whether it happens decides what later messages do. */
+  /** Variables of a device that this update may make busy: whether it happens decides what later messages do. */
   readonly gates?: readonly number[];
   /** True where its device may send a recall on, so that the delivery depends on the state. */
   readonly mayEmit?: boolean;
-  /** Two deeds with the same sign do the same to every state, and read nothing but what deeds on the variables that they touch write. */
+  /** Two updates with the same sign do the same to every state, and read nothing but what updates on the variables that they touch write. */
   readonly sign?: string;
   /** True where it reads no variable but those that it touches, and beside them at most until when its own device is loading. */
   readonly isClosed?: boolean;
   /** Set where it does nothing but give a variable a known value. */
   readonly constant?: { readonly variable: number; readonly value: number };
-  /** What it was found to do where it is closed (leaves.ts): kept with it, for every press that holds it asks. */
+  /** What it was found to do where it is closed (write-summary.ts): kept with it, for every press that holds it asks. */
   found?: Found;
 }
 
-/** What a closed deed left the variables that it touches on, and whether its device then loads. */
+/** What a closed update left the variables that it touches on, and whether its device then loads. */
 export interface Done {
   readonly left: readonly number[];
   readonly loads: 'no' | 'yes' | 'unsure';
@@ -43,9 +43,9 @@ export interface Found {
   other: Found | undefined;
 }
 
-/** A deed when it is done, and the lossy points (messages, pulses) on whose delivery it depends. */
+/** An update when it is done, and the lossy points (messages, pulses) on whose delivery it depends. */
 export interface Operation {
-  readonly deed: Deed;
+  readonly update: Update;
   readonly time: number;
   readonly points: readonly number[];
 }
@@ -55,7 +55,7 @@ export class Recording {
   count = 0;
 
   constructor(
-    readonly deeds: Deed[] = [],
+    readonly updates: Update[] = [],
     readonly times: number[] = [],
     readonly points: (readonly number[])[] = [],
   ) {}
@@ -66,9 +66,9 @@ export class Recording {
     return this;
   }
 
-  take(deed: Deed, time: number, points: readonly number[]): void {
+  take(update: Update, time: number, points: readonly number[]): void {
     const at = this.count;
-    this.deeds[at] = deed;
+    this.updates[at] = update;
     this.times[at] = time;
     this.points[at] = points;
     this.count = at + 1;
@@ -76,10 +76,10 @@ export class Recording {
 
   /** The same to be kept. */
   copy(): Recording {
-    const { deeds, times, points, count } = this;
+    const { updates, times, points, count } = this;
     let isWhole = true;
     for (let i = 0; i < count; i += 1) if (points[i].length > 0) isWhole = false;
-    const copy = new Recording(deeds.slice(0, count), times.slice(0, count), isWhole ? undefined : points.slice(0, count));
+    const copy = new Recording(updates.slice(0, count), times.slice(0, count), isWhole ? undefined : points.slice(0, count));
     copy.count = count;
     return copy;
   }
@@ -90,13 +90,13 @@ export class Recording {
 
   /** Those on variables of one device. */
   on(device: number): Operation[] {
-    return this.chosen((deed) => deed.device === device);
+    return this.chosen((update) => update.device === device);
   }
 
-  private chosen(isChosen: (deed: Deed) => boolean): Operation[] {
-    const { deeds, times, points, count } = this;
+  private chosen(isChosen: (update: Update) => boolean): Operation[] {
+    const { updates, times, points, count } = this;
     const chosen: Operation[] = [];
-    for (let i = 0; i < count; i += 1) if (isChosen(deeds[i])) chosen.push({ deed: deeds[i], time: times[i], points: points[i] ?? noPoints });
+    for (let i = 0; i < count; i += 1) if (isChosen(updates[i])) chosen.push({ update: updates[i], time: times[i], points: points[i] ?? noPoints });
     return chosen;
   }
 }
@@ -112,26 +112,26 @@ export type Applied = { readonly emits: number; readonly time: number } | undefi
 
 const nothing: Applied = undefined;
 
-/** Every deed is of one shape, for they are asked often. */
-export const deed = (device: number, touches: readonly number[], apply: Deed['apply'], { gates, mayEmit, sign, isClosed, constant }: Omit<Deed, 'device' | 'touches' | 'apply'> = {}): Deed => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant, found: undefined });
+/** Every update is of one shape, for they are asked often. */
+export const update = (device: number, touches: readonly number[], apply: Update['apply'], { gates, mayEmit, sign, isClosed, constant }: Omit<Update, 'device' | 'touches' | 'apply'> = {}): Update => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant, found: undefined });
 
-const idle = deed(-1, [], () => nothing);
+const idle = update(-1, [], () => nothing);
 
-const machineryOf = ({ machinery }: Plant): Notes => machinery;
+const machineryOf = ({ machinery }: StateModel): Memo => machinery;
 
 /** By variable and value. */
-const constantsOf = noted(machineryOf, (): Map<number, Deed>[] => []);
+const constantsOf = memoised(machineryOf, (): Map<number, Update>[] => []);
 
-/** The one deed that gives a variable this value. */
-export function constant(plant: Plant, variable: number, value: number): Deed {
-  const byValue = (constantsOf(plant)[variable] ??= new Map<number, Deed>());
-  let deed = byValue.get(value);
-  if (!deed) byValue.set(value, (deed = settingTo(plant.variables[variable].owner, variable, value)));
-  return deed;
+/** The one update that gives a variable this value. */
+export function constant(model: StateModel, variable: number, value: number): Update {
+  const byValue = (constantsOf(model)[variable] ??= new Map<number, Update>());
+  let update = byValue.get(value);
+  if (!update) byValue.set(value, (update = settingTo(model.variables[variable].owner, variable, value)));
+  return update;
 }
 
-const settingTo = (device: number, variable: number, value: number): Deed =>
-  deed(
+const settingTo = (device: number, variable: number, value: number): Update =>
+  update(
     device,
     [variable],
     (store) => {
@@ -141,42 +141,42 @@ const settingTo = (device: number, variable: number, value: number): Deed =>
     { constant: { variable, value } },
   );
 
-type LoopDeeds = ReadonlyMap<string, readonly [out: Deed, into: Deed]>;
+type LoopDeeds = ReadonlyMap<string, readonly [out: Update, into: Update]>;
 
 /** By the index of a switcher. */
-const loopDeedsOf = noted(machineryOf, (): LoopDeeds[] => []);
+const loopDeedsOf = memoised(machineryOf, (): LoopDeeds[] => []);
 
 /** For each loop of a switcher what takes it out and in. */
-export const loopDeeds = (plant: Plant, device: PlantDevice): LoopDeeds => (loopDeedsOf(plant)[device.index] ??= loopDeedsAnew(plant, device));
+export const loopDeeds = (model: StateModel, device: PlantDevice): LoopDeeds => (loopDeedsOf(model)[device.index] ??= loopDeedsAnew(model, device));
 
-function loopDeedsAnew(plant: Plant, device: PlantDevice): LoopDeeds {
-  const set = (variable: number, to: 0 | 1): Deed => constant(plant, variable, plant.values.id(to));
+function loopDeedsAnew(model: StateModel, device: PlantDevice): LoopDeeds {
+  const set = (variable: number, to: 0 | 1): Update => constant(model, variable, model.values.id(to));
   return new Map([...device.controls.values()].map(({ id, variable }) => [id, [set(variable, 0), set(variable, 1)]]));
 }
 
 export const noPoints: readonly number[] = [];
 
 /** By the receiver's index. */
-const receivedBy = noted(machineryOf, (): Map<number, readonly Deed[]>[] => []);
+const receivedBy = memoised(machineryOf, (): Map<number, readonly Update[]>[] => []);
 
-/** What a received message does to a device, in order, the very same deeds each time; empty where it does not understand it. */
-export function receive(plant: Plant, device: PlantDevice, message: MidiMessage): readonly Deed[] {
+/** What a received message does to a device, in order, the very same updates each time; empty where it does not understand it. */
+export function receive(model: StateModel, device: PlantDevice, message: MidiMessage): readonly Update[] {
   if (message.kind !== 'program' && message.kind !== 'control') return noDeeds;
-  const before = (receivedBy(plant)[device.index] ??= new Map<number, readonly Deed[]>());
+  const before = (receivedBy(model)[device.index] ??= new Map<number, readonly Update[]>());
   const key = message.kind === 'program' ? message.program : 128 + message.cc * 128 + message.value;
-  let deeds = before.get(key);
-  if (!deeds) before.set(key, (deeds = receiveAnew(plant, device, message)));
-  return deeds;
+  let updates = before.get(key);
+  if (!updates) before.set(key, (updates = receiveAnew(model, device, message)));
+  return updates;
 }
 
-const noDeeds: readonly Deed[] = [];
+const noDeeds: readonly Update[] = [];
 
-function receiveAnew(plant: Plant, device: PlantDevice, message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>): readonly Deed[] {
-  if (message.kind === 'program') return device.presets ? recall(plant, device, device.presets, message.program) : noDeeds;
+function receiveAnew(model: StateModel, device: PlantDevice, message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>): readonly Update[] {
+  if (message.kind === 'program') return device.presets ? recall(model, device, device.presets, message.program) : noDeeds;
   const { presets } = device;
-  if (presets && presets.bank >= 0 && selects(presets, message.cc)) return [bankSelect(plant, device, presets, message.cc, message.value)];
+  if (presets && presets.bank >= 0 && selects(presets, message.cc)) return [bankSelect(model, device, presets, message.cc, message.value)];
   const answers = device.messages.get(message.cc) ?? [];
-  return answers.map((answer) => controlChange(plant, device, answer, message.value));
+  return answers.map((answer) => controlChange(model, device, answer, message.value));
 }
 
 function selects(presets: PlantPresets, cc: number): boolean {
@@ -200,9 +200,9 @@ function beginLoading(device: PlantDevice, time: number, running: Running): void
   if (device.wired.anatomy.busy) running.busyUntil.set(device.index, loadedBy(device, time));
 }
 
-function bankSelect(plant: Plant, device: PlantDevice, presets: PlantPresets, cc: number, value: number): Deed {
-  const { values } = plant;
-  const apply: Deed['apply'] = (store, running, time) => {
+function bankSelect(model: StateModel, device: PlantDevice, presets: PlantPresets, cc: number, value: number): Update {
+  const { values } = model;
+  const apply: Update['apply'] = (store, running, time) => {
     if (!store.has(presets.bank) || admission(device, time, running) === undefined) return nothing;
     if (presets.facts.scheme !== 'both') store.set(presets.bank, values.id(value));
     else {
@@ -211,7 +211,7 @@ function bankSelect(plant: Plant, device: PlantDevice, presets: PlantPresets, cc
     }
     return nothing;
   };
-  return deed(device.index, [presets.bank], apply, { isClosed: true });
+  return update(device.index, [presets.bank], apply, { isClosed: true });
 }
 
 export function homeBank(presets: PlantPresets): number {
@@ -219,16 +219,16 @@ export function homeBank(presets: PlantPresets): number {
   return presets.facts.scheme === 'msb' ? msb : presets.facts.scheme === 'lsb' ? lsb : msb * 128 + lsb;
 }
 
-function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, program: number): readonly Deed[] {
-  const { values } = plant;
+function recall(model: StateModel, device: PlantDevice, presets: PlantPresets, program: number): readonly Update[] {
+  const { values } = model;
   const { facts } = presets;
   const flips = facts.repeat.is === 'flips' ? device.controls.get(facts.repeat.control) : undefined;
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
   const plain = facts.repeat.is === 'reload' || (facts.repeat.is === 'ignored' && presets.loads.length === 0);
   if (plain && facts.scheme === 'none' && !listens && presets.loads.length === 0)
-    return presets.exists(program) ? [constant(plant, presets.variable, values.id(program))] : noDeeds;
+    return presets.exists(program) ? [constant(model, presets.variable, values.id(program))] : noDeeds;
   const { touches } = presets;
-  const apply: Deed['apply'] = (store, running, time) => {
+  const apply: Update['apply'] = (store, running, time) => {
     const at = admission(device, time, running);
     if (at === undefined) return nothing;
     if (!listens && !holdsAny(touches, presets.bank, store)) {
@@ -239,12 +239,12 @@ function recall(plant: Plant, device: PlantDevice, presets: PlantPresets, progra
     fallHome(store, presets, values);
     const number = bank * facts.bankSize + program;
     if (!presets.exists(number)) return nothing;
-    const loaded = recallNumber(plant, presets, number, store, flips, listens);
+    const loaded = recallNumber(model, presets, number, store, flips, listens);
     if (!loaded) return nothing;
     beginLoading(device, at, running);
     return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
   };
-  return [deed(device.index, touches, apply, { isClosed: true, mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) })];
+  return [update(device.index, touches, apply, { isClosed: true, mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) })];
 }
 
 /** Whether any of some variables is held, but for one. */
@@ -258,25 +258,25 @@ function fallHome(store: Store, presets: PlantPresets, values: Values): void {
 }
 
 /** Recalls a preset that exists; false where the device ignores it, since it is the current one. */
-function recallNumber(plant: Plant, presets: PlantPresets, number: number, store: Store, flips: PlantControl | undefined, mustKnow: boolean): boolean {
-  const { values } = plant;
+function recallNumber(model: StateModel, presets: PlantPresets, number: number, store: Store, flips: PlantControl | undefined, mustKnow: boolean): boolean {
+  const { values } = model;
   switch (presets.facts.repeat.is) {
     case 'reload':
-      load(plant, presets, number, store);
+      load(model, presets, number, store);
       return true;
     case 'ignored':
       if ((mustKnow || holdsLoads(presets, store)) && repeats(values, presets, number, store)) return false;
-      load(plant, presets, number, store);
+      load(model, presets, number, store);
       return true;
     case 'flips':
       if ((mustKnow || holdsLoads(presets, store) || (flips && store.has(flips.variable))) && repeats(values, presets, number, store)) {
         if (flips) flip(store, values, flips);
         return false;
       }
-      load(plant, presets, number, store);
+      load(model, presets, number, store);
       return true;
     case 'alternates':
-      load(plant, presets, repeats(values, presets, number, store) ? values.number(store.get(presets.previous)) : number, store);
+      load(model, presets, repeats(values, presets, number, store) ? values.number(store.get(presets.previous)) : number, store);
       return true;
   }
 }
@@ -289,9 +289,9 @@ function holdsLoads({ loads }: PlantPresets, store: Store): boolean {
 }
 
 /** Loads a preset's stored values into the working ones and makes it the current one. */
-export function load(plant: Plant, presets: PlantPresets, number: number, store: Store): void {
+export function load(model: StateModel, presets: PlantPresets, number: number, store: Store): void {
   if (presets.previous >= 0) store.set(presets.previous, store.get(presets.variable));
-  store.set(presets.variable, plant.values.id(number));
+  store.set(presets.variable, model.values.id(number));
   for (const control of presets.loads) {
     if (!store.has(control.variable) || control.held) continue;
     const content = presets.content(number, control);
@@ -319,31 +319,31 @@ function step(store: Store, values: Values, control: PlantControl, by: number, w
 }
 
 /** A step through the presets that exist, the remembered bank untouched; one that ends where it began loads nothing. */
-function stepPreset(plant: Plant, presets: PlantPresets, by: number, wrap: boolean, store: Store): boolean {
+function stepPreset(model: StateModel, presets: PlantPresets, by: number, wrap: boolean, store: Store): boolean {
   const { numbers } = presets;
-  const now = plant.values.number(store.get(presets.variable));
+  const now = model.values.number(store.get(presets.variable));
   const at = numbers.indexOf(now) + by;
   const count = numbers.length;
   const next = numbers[wrap ? ((at % count) + count) % count : Math.min(count - 1, Math.max(0, at))];
   if (next === now) return false;
-  load(plant, presets, next, store);
+  load(model, presets, next, store);
   return true;
 }
 
 const isOn = (literal: Literal | undefined): boolean => (typeof literal === 'number' ? literal !== 0 : literal !== 'off');
 
-function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage, value: number): Deed {
-  const known = settled(plant, device, answer, value);
+function controlChange(model: StateModel, device: PlantDevice, answer: ControlMessage, value: number): Update {
+  const known = settled(model, device, answer, value);
   if (known) return known;
-  const { values } = plant;
+  const { values } = model;
   const armed = answer.armed && { control: device.controls.get(answer.armed.control), values: answer.armed.values.map((literal) => values.id(literal)) };
   const isArmed = (store: Store) => !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
-  if (answer.control === 'preset') return presetStep(plant, device, answer, isArmed);
+  if (answer.control === 'preset') return presetStep(model, device, answer, isArmed);
   const target = device.controls.get(answer.control);
   if (!target) return idle;
   const others = (answer.exclusive ?? []).flatMap((id) => device.controls.get(id) ?? []);
   const touches = [target.variable, ...others.map((other) => other.variable)];
-  const apply: Deed['apply'] = (store, running, time) => {
+  const apply: Update['apply'] = (store, running, time) => {
     if (!touches.some((variable) => store.has(variable))) return nothing;
     if (admission(device, time, running) === undefined || !isArmed(store)) return nothing;
     const othersHeld = others.some((other) => store.has(other.variable));
@@ -353,15 +353,15 @@ function controlChange(plant: Plant, device: PlantDevice, answer: ControlMessage
       for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
     return nothing;
   };
-  return deed(device.index, touches, apply, { isClosed: !armed?.control });
+  return update(device.index, touches, apply, { isClosed: !armed?.control });
 }
 
 /** A message that puts one control on a value, whatever was before. */
-function settled(plant: Plant, device: PlantDevice, answer: ControlMessage, value: number): Deed | undefined {
+function settled(model: StateModel, device: PlantDevice, answer: ControlMessage, value: number): Update | undefined {
   const target = device.controls.get(answer.control);
   if (!target || target.held || answer.armed || device.wired.anatomy.busy || answer.exclusive?.some((id) => device.controls.has(id))) return undefined;
-  const to = constantOf(plant.values, target, answer, value);
-  return to === undefined ? undefined : constant(plant, target.variable, to);
+  const to = constantOf(model.values, target, answer, value);
+  return to === undefined ? undefined : constant(model, target.variable, to);
 }
 
 function constantOf(values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
@@ -389,41 +389,41 @@ function move(store: Store, values: Values, target: PlantControl, answer: Contro
   }
 }
 
-function presetStep(plant: Plant, device: PlantDevice, answer: ControlMessage, isArmed: (store: Store) => boolean): Deed {
+function presetStep(model: StateModel, device: PlantDevice, answer: ControlMessage, isArmed: (store: Store) => boolean): Update {
   const { presets } = device;
   const touches = presets ? [presets.variable, ...presets.loads.map((control) => control.variable), ...(presets.previous >= 0 ? [presets.previous] : [])] : [];
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
-  return deed(
+  return update(
     device.index,
     touches,
     (store, running, time) => {
       if (!presets || !(listens || touches.some((variable) => store.has(variable)))) return nothing;
       const at = admission(device, time, running);
       if (at === undefined || !isArmed(store)) return nothing;
-      if (!stepPreset(plant, presets, answer.by ?? 1, answer.wrap ?? false, store)) return nothing;
+      if (!stepPreset(model, presets, answer.by ?? 1, answer.wrap ?? false, store)) return nothing;
       beginLoading(device, at, running);
-      return device.wired.anatomy.emits ? { emits: plant.values.number(store.get(presets.variable)) % presets.facts.bankSize, time: at } : nothing;
+      return device.wired.anatomy.emits ? { emits: model.values.number(store.get(presets.variable)) % presets.facts.bankSize, time: at } : nothing;
     },
     { mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) },
   );
 }
 
 /** A foot on a device's own switch: never refused by a device that is loading. */
-export function foot(plant: Plant, device: PlantDevice, does: FootDeed): Deed {
-  const { values } = plant;
+export function foot(model: StateModel, device: PlantDevice, does: FootAction): Update {
+  const { values } = model;
   if ('flip' in does) {
     const input = device.inputs.get(does.flip);
-    return input ? moveBit(plant, device, input, 'flip') : idle;
+    return input ? moveBit(model, device, input, 'flip') : idle;
   }
   const id = 'toggle' in does ? does.toggle : does.next;
   if (id === 'preset') {
     const by = 'next' in does ? (does.by ?? 1) : 1;
     const wrap = 'next' in does ? (does.wrap ?? true) : true;
-    return presetStep(plant, device, { cc: 0, control: 'preset', mode: 'next', by, wrap }, () => true);
+    return presetStep(model, device, { cc: 0, control: 'preset', mode: 'next', by, wrap }, () => true);
   }
   const control = device.controls.get(id);
   if (!control) return idle;
-  return deed(device.index, [control.variable], (store) => {
+  return update(device.index, [control.variable], (store) => {
     if ('toggle' in does) flip(store, values, control);
     else step(store, values, control, does.by ?? 1, does.wrap ?? true);
     return nothing;
@@ -431,20 +431,20 @@ export function foot(plant: Plant, device: PlantDevice, does: FootDeed): Deed {
 }
 
 /** By the variable of the bit. */
-const movesOf = noted(machineryOf, (): Map<0 | 1 | 'flip', Deed>[] => []);
+const movesOf = memoised(machineryOf, (): Map<0 | 1 | 'flip', Update>[] => []);
 
-/** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. The very same deed each time. */
-export function moveBit(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Deed {
-  const known = (movesOf(plant)[input.bit] ??= new Map<0 | 1 | 'flip', Deed>());
+/** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. The very same update each time. */
+export function moveBit(model: StateModel, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Update {
+  const known = (movesOf(model)[input.bit] ??= new Map<0 | 1 | 'flip', Update>());
   let move = known.get(to);
-  if (!move) known.set(to, (move = moveBitAnew(plant, device, input, to)));
+  if (!move) known.set(to, (move = moveBitAnew(model, device, input, to)));
   return move;
 }
 
-function moveBitAnew(plant: Plant, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Deed {
-  const { values } = plant;
+function moveBitAnew(model: StateModel, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Update {
+  const { values } = model;
   const ruled = [...device.controls.values()].filter((control) => control.bits.includes(input.bit));
-  const apply: Deed['apply'] = (store) => {
+  const apply: Update['apply'] = (store) => {
     const rules = ruled.filter((control) => store.has(control.variable));
     if (rules.length === 0 && !store.has(input.bit)) return nothing;
     let moved = true;
@@ -456,7 +456,7 @@ function moveBitAnew(plant: Plant, device: PlantDevice, input: PlantInput, to: 0
     for (const control of rules) if (moved || control.held) store.set(control.variable, ruledBy(values, store, control));
     return nothing;
   };
-  return deed(device.index, [input.bit, ...ruled.map((control) => control.variable)], apply, { sign: to === 'flip' ? undefined : `${input.bit}:${to}`, isClosed: ruled.every((control) => control.bits.length === 1) });
+  return update(device.index, [input.bit, ...ruled.map((control) => control.variable)], apply, { sign: to === 'flip' ? undefined : `${input.bit}:${to}`, isClosed: ruled.every((control) => control.bits.length === 1) });
 }
 
 /** The value that a control's bits give it. */

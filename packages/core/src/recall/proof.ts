@@ -1,13 +1,13 @@
 import type { Slot, Sound } from '../model/documents.ts';
-import { AfterPress } from './after-press.ts';
+import { PostPressRanges } from './post-press-ranges.ts';
 import { type CompiledEvent, doesTheSame, EventTable, type FreeLevel } from './compiled.ts';
-import { Consulted } from './consulted.ts';
+import { DependencyTracker } from './dependency-tracker.ts';
 import { Exploration, widening } from './exploration.ts';
 import { defaultLimits, type Limits, Machine, type Reached } from './machine.ts';
-import { Hearing } from './hearing.ts';
-import type { Laid } from './laid.ts';
-import { Outlook, type Possible, type Status } from './outlook.ts';
-import type { Plant, PlantSlot } from './plant.ts';
+import { SoundComparison } from './sound-comparison.ts';
+import type { SoundTarget } from './sound-target.ts';
+import { ThreeValuedJudge, type Possible, type Status } from './three-valued-judge.ts';
+import type { StateModel, ModelSlot } from './state-model.ts';
 import { type Row, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
 import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
@@ -19,40 +19,40 @@ import { NeedVariable } from './store.ts';
 
 /** The proof of a rig: built once a revision, asked for any slot and level. */
 export class Prover {
-  readonly hearing: Hearing;
-  readonly outlook: Outlook;
+  readonly hearing: SoundComparison;
+  readonly outlook: ThreeValuedJudge;
   readonly table: EventTable;
   private readonly setAside: ReadonlySet<number>;
   /** By question. */
   private readonly explorations = new Map<string, Exploration>();
-  private readonly laid = new Map<string, Laid>();
+  private readonly laid = new Map<string, SoundTarget>();
   private readonly judged = new Judgements();
   /** Judgements of the rig before an edit: one that comes out the same is the same object. */
   private earlier: Judgements | undefined;
-  private readonly consulted = new Consulted();
+  private readonly consulted = new DependencyTracker();
   private readonly soundingBy = new Set<number>();
   private readonly sounding = new Map<Exploration, boolean>();
   private readonly releasable: ReadonlySet<number>;
-  private readonly suspects: readonly CompiledEvent[];
+  private readonly mayNotSettle: readonly CompiledEvent[];
 
   constructor(
-    readonly plant: Plant,
+    readonly model: StateModel,
     readonly partsInOrder: readonly string[],
     readonly limits: Limits = defaultLimits,
     before?: Prover,
   ) {
     // What was worked out before stays true where only the actions of slots differ, and an event fires no slot but its own.
-    const isPlain = plant.devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress === 'fires'));
-    const kept = before && isPlain && !plant.mayFeedBack && before.plant.devices === plant.devices ? before : undefined;
-    this.hearing = kept ? kept.hearing : new Hearing(plant);
-    this.outlook = kept ? kept.outlook : new Outlook(this.hearing);
-    const used = new Set([...Object.values(plant.wiring.rig.casting).map((cast) => cast.slot), ...plant.devices.flatMap((device) => device.controller?.powerUpSlot ?? [])]);
-    const serving = kept && kept.setAside.size === 0 && kept.suspects.length === 0 && kept.table.serves(plant) ? kept.table : undefined;
-    const trial = serving ?? new EventTable(plant, none, kept?.table);
-    this.setAside = serving ? none : unquietAndUnused(plant, trial, used, limits);
-    this.table = this.setAside.size === 0 ? trial : new EventTable(plant, this.setAside);
+    const isPlain = model.devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress === 'fires'));
+    const kept = before && isPlain && !model.mayFeedBack && before.model.devices === model.devices ? before : undefined;
+    this.hearing = kept ? kept.hearing : new SoundComparison(model);
+    this.outlook = kept ? kept.outlook : new ThreeValuedJudge(this.hearing);
+    const used = new Set([...Object.values(model.wiring.rig.casting).map((cast) => cast.slot), ...model.devices.flatMap((device) => device.controller?.powerUpSlot ?? [])]);
+    const serving = kept && kept.setAside.size === 0 && kept.mayNotSettle.length === 0 && kept.table.serves(model) ? kept.table : undefined;
+    const trial = serving ?? new EventTable(model, none, kept?.table);
+    this.setAside = serving ? none : unquietAndUnused(model, trial, used, limits);
+    this.table = this.setAside.size === 0 ? trial : new EventTable(model, this.setAside);
     this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => [...compiled.leaves.touched]));
-    this.suspects = this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && plant.mayFeedBack));
+    this.mayNotSettle = this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && model.mayFeedBack));
     if (kept) this.takeOver(kept);
   }
 
@@ -65,26 +65,26 @@ export class Prover {
       for (const variable of new Set([...now.leaves.touched, ...(old?.leaves.touched ?? [])])) if (!doesTheSame(old, now, variable)) touched.add(variable);
     }
     for (const { question } of kept.explorations.values()) if (question.level !== 4) this.exploration(question.level, question.pins, question.stray).takeOver(kept.exploration(question.level, question.pins, question.stray), touched);
-    const alwaysQuiet = [this, kept].every((prover) => prover.setAside.size === 0 && prover.suspects.length === 0);
+    const alwaysQuiet = [this, kept].every((prover) => prover.setAside.size === 0 && prover.mayNotSettle.length === 0);
     if (alwaysQuiet && ![...kept.soundingBy].some((variable) => touched.has(variable))) this.takeOverJudgements(kept, touched);
   }
 
   /** Judgements whose slot and sound are the same, and that turned on nothing that is touched. */
   private takeOverJudgements(kept: Prover, touched: ReadonlySet<number>): void {
-    const { sounds } = this.plant.wiring.rig;
+    const { sounds } = this.model.wiring.rig;
     this.earlier = kept.judged;
     for (const known of kept.judged) {
-      const { slot, sound, judgement, turnsOn } = known;
+      const { slot, sound, judgement, dependsOn } = known;
       if (judgement.level !== 2 && judgement.level !== 3) continue;
-      if (this.plant.slots[slot.index] !== slot || sounds[sound.id] !== sound || turnsOn.some((variable) => touched.has(variable))) continue;
+      if (this.model.slots[slot.index] !== slot || sounds[sound.id] !== sound || dependsOn.some((variable) => touched.has(variable))) continue;
       this.judged.add(known);
     }
     for (const variable of kept.soundingBy) this.soundingBy.add(variable);
   }
 
   /** Slots that may never fall quiet and that no part uses. */
-  get slotsSetAside(): readonly Slot[] {
-    return this.plant.slots.filter((slot) => this.setAside.has(slot.index)).map((slot) => slot.slot);
+  get excludedSlots(): readonly Slot[] {
+    return this.model.slots.filter((slot) => this.setAside.has(slot.index)).map((slot) => slot.slot);
   }
 
   /** Machines explored so far: how many states, and whether several wanted variables had to be followed together. */
@@ -100,21 +100,21 @@ export class Prover {
     return exploration;
   }
 
-  judge(slot: PlantSlot, sound: Sound, level: Level): Judgement {
+  judge(slot: ModelSlot, sound: Sound, level: Level): Judgement {
     const known = this.judged.get(level, slot.index, sound.id);
     if (known) return known.judgement;
     if (level !== 1 && this.isPlain(slot, sound, level)) return this.judgedTo({ slot: slot.slot.id, sound: sound.id, level, verdict: 'recalls', length: null, sequence: null }, slot, sound, noVariables);
-    const { result, turnsOn } = this.consulted.during(() => this.judgeAnew(slot, sound, level));
-    return this.judgedTo(result, slot, sound, turnsOn);
+    const { result, dependsOn } = this.consulted.track(() => this.judgeAnew(slot, sound, level));
+    return this.judgedTo(result, slot, sound, dependsOn);
   }
 
-  private judgedTo(found: Judgement, slot: PlantSlot, sound: Sound, turnsOn: readonly number[]): Judgement {
+  private judgedTo(found: Judgement, slot: ModelSlot, sound: Sound, dependsOn: readonly number[]): Judgement {
     const judgement = sameAsEarlier(this.earlier?.get(found.level, slot.index, sound.id)?.judgement, found);
-    this.judged.add({ judgement, slot, sound, turnsOn });
+    this.judged.add({ judgement, slot, sound, dependsOn });
     return judgement;
   }
 
-  private judgeAnew(slot: PlantSlot, sound: Sound, level: Level): Judgement {
+  private judgeAnew(slot: ModelSlot, sound: Sound, level: Level): Judgement {
     const answer = this.overContents(level === 1 ? (pins) => proveInSetOrder(this, slot, sound, pins) : (pins) => this.free(slot, sound, level, pins));
     const { verdict, length, sequence, gaveUp } = answer;
     return { slot: slot.slot.id, sound: sound.id, level, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };
@@ -126,7 +126,7 @@ export class Prover {
   }
 
   /** Level 3 with this one stray switch alone: whether a press after it still brings the sound up right. */
-  judgeAfterStray(stray: number, slot: PlantSlot, sound: Sound): Judgement['verdict'] {
+  judgeAfterStray(stray: number, slot: ModelSlot, sound: Sound): Judgement['verdict'] {
     return this.overContents((pins) => this.free(slot, sound, 3, pins, stray)).verdict;
   }
 
@@ -135,16 +135,16 @@ export class Prover {
     return this.pairs().map(({ slot, sound }) => this.judge(slot, sound, level));
   }
 
-  private slotsWithSounds: readonly { readonly slot: PlantSlot; readonly sound: Sound }[] | undefined;
+  private slotsWithSounds: readonly { readonly slot: ModelSlot; readonly sound: Sound }[] | undefined;
 
-  pairs(): readonly { readonly slot: PlantSlot; readonly sound: Sound }[] {
+  pairs(): readonly { readonly slot: ModelSlot; readonly sound: Sound }[] {
     return (this.slotsWithSounds ??= this.findPairs());
   }
 
-  private findPairs(): { readonly slot: PlantSlot; readonly sound: Sound }[] {
-    const { sounds } = this.plant.wiring.rig;
-    const pairs: { readonly slot: PlantSlot; readonly sound: Sound }[] = [];
-    for (const slot of this.plant.slots) {
+  private findPairs(): { readonly slot: ModelSlot; readonly sound: Sound }[] {
+    const { sounds } = this.model.wiring.rig;
+    const pairs: { readonly slot: ModelSlot; readonly sound: Sound }[] = [];
+    for (const slot of this.model.slots) {
       const sound: Sound | undefined = slot.slot.sound === null ? undefined : sounds[slot.slot.sound];
       if (sound) pairs.push({ slot, sound });
     }
@@ -167,9 +167,9 @@ export class Prover {
     return known;
   }
 
-  layOf(sound: Sound): Laid {
+  layOf(sound: Sound): SoundTarget {
     let laid = this.laid.get(sound.id);
-    if (!laid) this.laid.set(sound.id, (laid = this.hearing.lay(sound)));
+    if (!laid) this.laid.set(sound.id, (laid = this.hearing.resolveTarget(sound)));
     return laid;
   }
 
@@ -197,7 +197,7 @@ export class Prover {
     return split(new Map());
   }
 
-  private free(slot: PlantSlot, sound: Sound, level: FreeLevel, pins: Pins, stray?: number): Answer {
+  private free(slot: ModelSlot, sound: Sound, level: FreeLevel, pins: Pins, stray?: number): Answer {
     const exploration = this.exploration(level, pins, stray);
     return worst([...this.withinLimits(() => this.unquietAnswers(slot, exploration)), ...this.withinLimits(() => [this.stateAnswer(slot, sound, exploration)])]);
   }
@@ -215,18 +215,18 @@ export class Prover {
   // ---- quiet ----
 
   /** What presses that do not fall quiet mean for a slot: its own, and those that may come before it. */
-  private unquietAnswers(slot: PlantSlot, exploration: Exploration): Answer[] {
-    const { suspects } = this;
-    if (suspects.length === 0 && !this.isSuspect(slot)) return [];
+  private unquietAnswers(slot: ModelSlot, exploration: Exploration): Answer[] {
+    const { mayNotSettle } = this;
+    if (mayNotSettle.length === 0 && !this.isSuspect(slot)) return [];
     const answers = this.unquietStart(slot, exploration);
-    for (const compiled of suspects) {
+    for (const compiled of mayNotSettle) {
       const found = this.quietMachine(compiled, exploration);
-      for (const unquiet of found.unquiet) {
-        const own = unquiet.whole && unquiet.compiled.event.kind === 'press' && unquiet.compiled.event.slot.index === slot.index;
-        const way = pathTo(this.plant, found.stepper, unquiet.from);
-        const depth = unquiet.from.depth + 1;
-        if (own) answers.push({ verdict: unquiet.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
-        const then = depth + this.movesAfter(unquiet.compiled, slot) + 1;
+      for (const unsettled of found.unsettled) {
+        const own = unsettled.whole && unsettled.compiled.event.kind === 'press' && unsettled.compiled.event.slot.index === slot.index;
+        const way = pathTo(this.model, found.stepper, unsettled.from);
+        const depth = unsettled.from.depth + 1;
+        if (own) answers.push({ verdict: unsettled.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
+        const then = depth + this.movesAfter(unsettled.compiled, slot) + 1;
         answers.push({ verdict: 'cannot-be-known', length: then, sequence: null, symbols: [], gaveUp: 'a press before it may never settle' });
       }
     }
@@ -235,21 +235,21 @@ export class Prover {
   }
 
   /** Power-up may fire a slot that never settles: nothing after it is known. */
-  private unquietStart(slot: PlantSlot, exploration: Exploration): Answer[] {
-    for (const device of this.plant.devices) {
-      const fired = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
+  private unquietStart(slot: ModelSlot, exploration: Exploration): Answer[] {
+    for (const device of this.model.devices) {
+      const fired = device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
       const compiled = fired && this.table.press.get(fired.index);
       if (compiled && this.quietMachine(compiled, exploration).startsUnquiet) return [{ verdict: 'cannot-be-known', length: this.movesAfter(compiled, slot) + 1, sequence: null, symbols: [], gaveUp: 'power-up may never settle' }];
     }
     return [];
   }
 
-  private isSuspect = (slot: PlantSlot): boolean => this.setAside.has(slot.index);
+  private isSuspect = (slot: ModelSlot): boolean => this.setAside.has(slot.index);
 
-  private ownUnquiet(slot: PlantSlot, exploration: Exploration): Answer {
+  private ownUnquiet(slot: ModelSlot, exploration: Exploration): Answer {
     const compiled = this.table.press.get(slot.index)!;
     const machine = this.quietMachine(compiled, exploration);
-    const first = machine.unquiet.find((one) => one.compiled === compiled && one.whole);
+    const first = machine.unsettled.find((one) => one.compiled === compiled && one.whole);
     if (!first) return recallsAnswer;
     return { verdict: first.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: first.from.depth + 1, sequence: null, symbols: [] };
   }
@@ -258,17 +258,17 @@ export class Prover {
     return exploration.quietMachine(compiled, this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
   }
 
-  private movesAfter(before: CompiledEvent, slot: PlantSlot): number {
-    const { facts } = this.plant.device.get(slot.slot.controller)!.controller!;
+  private movesAfter(before: CompiledEvent, slot: ModelSlot): number {
+    const { facts } = this.model.device.get(slot.slot.controller)!.controller!;
     const from = before.event.kind === 'press' && before.event.slot.slot.controller === slot.slot.controller ? before.event.slot.slot.bank : 0;
     return bankDistance(facts.banks, from, slot.slot.bank);
   }
 
   // ---- state ----
 
-  /** The ordinary case, told at a glance: nothing comes back unquiet, and the press leaves all that is wanted as it is wanted. */
-  private isPlain(slot: PlantSlot, sound: Sound, level: FreeLevel): boolean {
-    if (this.suspects.length > 0 || this.isSuspect(slot)) return false;
+  /** The ordinary case, told at a glance: nothing comes back unsettled, and the press leaves all that is wanted as it is wanted. */
+  private isPlain(slot: ModelSlot, sound: Sound, level: FreeLevel): boolean {
+    if (this.mayNotSettle.length > 0 || this.isSuspect(slot)) return false;
     try {
       const laid = this.layOf(sound);
       return this.isSettled(slot, laid, this.exploration(level));
@@ -278,44 +278,44 @@ export class Prover {
     }
   }
 
-  private isSettled(slot: PlantSlot, laid: Laid, exploration: Exploration): boolean {
-    return this.nextUnsettled(slot, laid, 0) < 0 && laid.obeyed.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(exploration));
+  private isSettled(slot: ModelSlot, laid: SoundTarget, exploration: Exploration): boolean {
+    return this.nextUnsettled(slot, laid, 0) < 0 && laid.cues.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(exploration));
   }
 
-  private stateAnswer(slot: PlantSlot, sound: Sound, exploration: Exploration): Answer {
+  private stateAnswer(slot: ModelSlot, sound: Sound, exploration: Exploration): Answer {
     const laid = this.layOf(sound);
     if (this.isSettled(slot, laid, exploration)) return recallsAnswer;
     const press = this.table.press.get(slot.index)!;
     const after = this.after(press, exploration);
     const stays = (variable: number): number => {
       const value = after.left(variable);
-      return laid.obeyed.has(variable) || (laid.has(variable) && laid.wants(variable) !== value) ? -1 : value;
+      return laid.cues.has(variable) || (laid.has(variable) && laid.wants(variable) !== value) ? -1 : value;
     };
     const one: Case = { slot, press, laid, exploration, after, stays, statuses: new Map() };
     return this.decide(one);
   }
 
   /** From this place on, the place of the next want that the press does not, whatever came before, leave as wanted; −1 where there is none. */
-  private nextUnsettled(slot: PlantSlot, { variables, wanted, obeyed }: Laid, from: number): number {
+  private nextUnsettled(slot: ModelSlot, { variables, wanted, cues }: SoundTarget, from: number): number {
     const { leaves } = this.table.press.get(slot.index)!;
     const mayBeReleased = this.releasable.size > 0;
     for (let i = from; i < variables.length; i += 1) {
       const variable = variables[i];
       if (leaves.on(variable) === wanted[i] && !(mayBeReleased && this.releasable.has(variable))) continue;
-      if (obeyed.size === 0 || !obeyed.has(variable)) return i;
+      if (cues.size === 0 || !cues.has(variable)) return i;
     }
     return -1;
   }
 
   /** Silent bank moves make every slot pressable. */
-  private isPlayable = (slot: PlantSlot): boolean => this.plant.device.get(slot.slot.controller)!.controller!.facts.bankMove === 'silent';
+  private isPlayable = (slot: ModelSlot): boolean => this.model.device.get(slot.slot.controller)!.controller!.facts.bankMove === 'silent';
 
   /** Whether the line sounds in every state of this level, whatever the sound. */
   private alwaysSounds(exploration: Exploration): boolean {
     let sounds = this.sounding.get(exploration);
     if (sounds === undefined) {
-      const { result, turnsOn } = this.consulted.during(() => this.soundsThroughout(exploration));
-      for (const variable of turnsOn) this.soundingBy.add(variable);
+      const { result, dependsOn } = this.consulted.track(() => this.soundsThroughout(exploration));
+      for (const variable of dependsOn) this.soundingBy.add(variable);
       this.sounding.set(exploration, (sounds = result));
     }
     return sounds;
@@ -323,12 +323,12 @@ export class Prover {
 
   private soundsThroughout(exploration: Exploration): boolean {
     if (this.outlook.surelySounds(() => null)) return true;
-    const cutting = new Set(this.outlook.silencers(nothingWanted, () => null));
+    const cutting = new Set(this.outlook.mayCut(nothingWanted, () => null));
     return this.outlook.surelySounds((variable) => (cutting.has(variable) ? exploration.reachable(variable) : null));
   }
 
-  private after(press: CompiledEvent, exploration: Exploration): AfterPress {
-    return new AfterPress(press, exploration, this.outlook, this.releasable);
+  private after(press: CompiledEvent, exploration: Exploration): PostPressRanges {
+    return new PostPressRanges(press, exploration, this.outlook, this.releasable);
   }
 
   /**
@@ -377,12 +377,12 @@ export class Prover {
   /** Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is shut, or lies in a loop that is out. */
   private isMuted(one: Case, variable: number): boolean {
     const loop = this.outlook.loopAround(variable);
-    return (loop >= 0 && one.stays(loop) === this.plant.values.id(0) && this.outlook.isMutedByItsLoop(variable)) || this.outlook.isShut(variable, one.stays);
+    return (loop >= 0 && one.stays(loop) === this.model.values.id(0) && this.outlook.isMutedByItsLoop(variable)) || this.outlook.isBlocked(variable, one.stays);
   }
 
   /** What is wanted on is soonest certain to be missed: tried first. */
   private likeliestFirst(one: Case, variables: readonly number[]): readonly number[] {
-    const on = this.plant.values.id(1);
+    const on = this.model.values.id(1);
     return variables.length < 2 ? variables : [...variables.filter((variable) => one.laid.wants(variable) === on), ...variables.filter((variable) => one.laid.wants(variable) !== on)];
   }
 
@@ -436,7 +436,7 @@ export class Prover {
     const { laid, after, exploration } = one;
     const { pins } = exploration.question;
     if (how === 'known') return this.outlook.status(laid, at, after.fromPress(), pins);
-    const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatives(variable)));
+    const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatedControls(variable)));
     // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
     const isDear = (variable: number) => after.left(variable) < 0 && exploration.mayTouch(variable) && !exploration.isKnown(variable);
     if (how === 'all' || [...nearby].some(isDear)) {
@@ -448,20 +448,20 @@ export class Prover {
 
   /** A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop. */
   private groupOf(one: Case, variable: number): readonly number[] {
-    const related = this.outlook.relatives(variable).filter((other) => !one.laid.obeyed.has(other) && one.after.left(other) < 0);
+    const related = this.outlook.relatedControls(variable).filter((other) => !one.laid.cues.has(other) && one.after.left(other) < 0);
     return [...new Set([variable, ...related])];
   }
 
   /** Where the line may fall silent: the controls that may cut it, as one group. */
   private silence(one: Case): (readonly number[])[] {
     const { laid, after } = one;
-    if (laid.sound.silence || (laid.obeyed.size === 0 && this.alwaysSounds(one.exploration))) return [];
+    if (laid.sound.silence || (laid.cues.size === 0 && this.alwaysSounds(one.exploration))) return [];
     const now: Possible = (variable) => {
-      const obeyed = laid.obeyed.get(variable);
-      return obeyed === undefined ? after.all(variable) : [obeyed];
+      const cues = laid.cues.get(variable);
+      return cues === undefined ? after.all(variable) : [cues];
     };
     if (this.outlook.surelySounds(now)) return [];
-    return [this.outlook.silencers(laid, now)];
+    return [this.outlook.mayCut(laid, now)];
   }
 
   /** First depths at which a group of variables, after the press, is certainly wrong, or not certainly harmless. */
@@ -495,8 +495,8 @@ export class Prover {
 
   private soundsWith(one: Case, at: ReadonlyMap<number, number>): boolean {
     return this.outlook.surelySounds((variable) => {
-      const obeyed = one.laid.obeyed.get(variable);
-      if (obeyed !== undefined) return [obeyed];
+      const cues = one.laid.cues.get(variable);
+      if (cues !== undefined) return [cues];
       const here = at.get(variable);
       return here === undefined ? one.after.all(variable) : [here];
     });
@@ -504,7 +504,7 @@ export class Prover {
 
   /** Of groups some of which certainly go wrong: the shortest sequence, bank moves counted. */
   private shortest(one: Case, groups: readonly (readonly number[])[], scans: readonly Scan[]): Answer {
-    const moves = this.movesOnlyBanks() ? bankDistance(this.plant.device.get(one.slot.slot.controller)!.controller!.facts.banks, 0, one.slot.slot.bank) : 0;
+    const moves = this.movesOnlyBanks() ? bankDistance(this.model.device.get(one.slot.slot.controller)!.controller!.facts.banks, 0, one.slot.slot.bank) : 0;
     /** No sequence that goes wrong by this group is shorter. */
     const least = scans.map((scan) => moves + Math.min(scan.open ?? Infinity, scan.wrong ? scan.wrong.from.depth + 1 : Infinity));
     const order = groups.map((_, i) => i).sort((a, b) => least[a] - least[b] || a - b);
@@ -530,14 +530,14 @@ export class Prover {
 
   /** Whether a bank move does nothing but move the bank, and a press puts it where its slot is. */
   private movesOnlyBanks(): boolean {
-    const { mayFeedBack, devices } = this.plant;
+    const { mayFeedBack, devices } = this.model;
     return !mayFeedBack && devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress !== 'alternates'));
   }
 
   /** A way found without banks, with the bank moves that it takes. */
   private routed(one: Case, { machine, from }: Found): Answer {
-    const route = cheapestRoute(this.plant, from, one.slot, (compiled) => machine.equivalents(compiled));
-    const way = pathTo(this.plant, machine.stepper, from);
+    const route = cheapestRoute(this.model, from, one.slot, (compiled) => machine.equivalents(compiled));
+    const way = pathTo(this.model, machine.stepper, from);
     const steps = way.steps.flatMap((step, i): SequenceStep[] => {
       const { moves, slot } = route.legs[i];
       return [...moves, step.kind === 'press' && slot ? { ...step, slot: slot.slot.id } : step];
@@ -546,7 +546,7 @@ export class Prover {
   }
 
   private told(one: Case, { machine, from }: Found, verdict: Answer['verdict']): Answer {
-    const way = pathTo(this.plant, machine.stepper, from);
+    const way = pathTo(this.model, machine.stepper, from);
     return { verdict, length: from.depth + 1, sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
   }
 
@@ -583,7 +583,7 @@ export class Prover {
   }
 
   /** A combination that is certain from these variables alone (they hold all that may differ and be heard), else the whole comparison. */
-  private heardAt(one: Case, machine: Machine, row: Row): ReturnType<Hearing['judge']> {
+  private heardAt(one: Case, machine: Machine, row: Row): ReturnType<SoundComparison['judge']> {
     const { place } = machine.stepper;
     const at = new Map(machine.variables.map((variable) => [variable, row[place[variable]]]));
     const status = this.status(one, at, 'known');
@@ -623,7 +623,7 @@ export class Prover {
   /** Bank variables of controllers whose bank moves cost a press. */
   private banksFor(controllers: readonly string[]): number[] {
     return [...new Set(controllers)].flatMap((id) => {
-      const controller = this.plant.device.get(id)?.controller;
+      const controller = this.model.device.get(id)?.controller;
       return controller && controller.facts.banks > 1 ? [controller.bank] : [];
     });
   }
@@ -633,11 +633,11 @@ const shorter = (best: Answer, other: Answer): Answer => ((other.length ?? Infin
 
 /** One judged (slot, sound) with what the press leaves behind. */
 interface Case {
-  readonly slot: PlantSlot;
+  readonly slot: ModelSlot;
   readonly press: CompiledEvent;
-  readonly laid: Laid;
+  readonly laid: SoundTarget;
   readonly exploration: Exploration;
-  readonly after: AfterPress;
+  readonly after: PostPressRanges;
   /** The value that the press leaves a variable on, where the sound wants no other; else negative. */
   readonly stays: (variable: number) => number;
   /** Statuses worked out so far, by what tells combinations apart. */
@@ -661,21 +661,21 @@ interface Scan {
 const none: ReadonlySet<never> = new Set();
 const noVariables: readonly number[] = [];
 const noPins: Pins = new Map();
-const nothingWanted: Pick<Laid, 'has'> = { has: () => false };
+const nothingWanted: Pick<SoundTarget, 'has'> = { has: () => false };
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
 
 const pinsKey = (pins: Pins): string => (pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&'));
 
-function unquietAndUnused(plant: Plant, table: EventTable, used: ReadonlySet<string>, limits: Limits): ReadonlySet<number> {
+function unquietAndUnused(model: StateModel, table: EventTable, used: ReadonlySet<string>, limits: Limits): ReadonlySet<number> {
   const aside = new Set<number>();
   for (const compiled of table.ordinary) {
     if (compiled.event.kind !== 'press' || used.has(compiled.event.slot.slot.id)) continue;
     if (compiled.outcome === 'never-quiet') aside.add(compiled.event.slot.index);
-    else if (compiled.operations === null && plant.mayFeedBack) {
+    else if (compiled.operations === null && model.mayFeedBack) {
       try {
         const variables = new Set<number>();
         const machine = widening(variables, () => new Machine(table, sorted(variables), { level: 4, pins: new Map(), limits, also: [compiled] }).complete());
-        if (machine.unquiet.some((one) => one.compiled === compiled && one.outcome === 'never-quiet')) aside.add(compiled.event.slot.index);
+        if (machine.unsettled.some((one) => one.compiled === compiled && one.outcome === 'never-quiet')) aside.add(compiled.event.slot.index);
       } catch (reason) {
         if (!(reason instanceof TooManyStates) && !(reason instanceof NeedPin)) throw reason;
       }

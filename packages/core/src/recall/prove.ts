@@ -3,11 +3,11 @@ import { partsInSetOrder } from '../model/set-order.ts';
 import { wire } from '../model/wiring.ts';
 import { compiler } from '../program/compile.ts';
 import type { Limits } from './machine.ts';
-import { buildPlant } from './plant.ts';
+import { buildStateModel } from './state-model.ts';
 import { Prover } from './proof.ts';
 
 /** The proof of a show, ready to be asked. */
 export function proverOf(show: Show, limits?: Limits): Prover {
   const wiring = wire(show.rig);
-  return new Prover(buildPlant(wiring, compiler(wiring)), partsInSetOrder(show), limits);
+  return new Prover(buildStateModel(wiring, compiler(wiring)), partsInSetOrder(show), limits);
 }

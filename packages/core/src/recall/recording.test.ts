@@ -3,8 +3,8 @@ import { fourCable, lead } from '../testing/build-show.ts';
 import { constant, Recording } from './operations.ts';
 import { proverOf } from './prove.ts';
 
-const { plant } = proverOf(fourCable().sound('lead', lead).laid().show);
-const of = (ref: string, value: string | number) => constant(plant, plant.variableOf.get(ref as `${string}/${string}`)!, plant.values.id(value));
+const { model } = proverOf(fourCable().sound('lead', lead).laid().show);
+const of = (ref: string, value: string | number) => constant(model, model.variableOf.get(ref as `${string}/${string}`)!, model.values.id(value));
 
 test('a recording keeps what was taken, in order, when it is used again for the next event', () => {
   const [into, on] = [of('switcher/loop-1', 1), of('delay/on', 1)];
@@ -14,9 +14,9 @@ test('a recording keeps what was taken, in order, when it is used again for the 
   const kept = room.copy();
   expect(room.begin().operations()).toEqual([]);
   room.take(on, 320, []);
-  expect(kept.operations()).toEqual([{ deed: into, time: 0, points: [] }, { deed: on, time: 960, points: [] }]);
-  expect(kept.on(plant.device.get('delay')!.index)).toEqual([{ deed: on, time: 960, points: [] }]);
-  expect(kept.on(plant.device.get('combo')!.index)).toEqual([]);
+  expect(kept.operations()).toEqual([{ update: into, time: 0, points: [] }, { update: on, time: 960, points: [] }]);
+  expect(kept.on(model.device.get('delay')!.index)).toEqual([{ update: on, time: 960, points: [] }]);
+  expect(kept.on(model.device.get('combo')!.index)).toEqual([]);
 });
 
 test('the points at which what it does can be lost are kept with it, also beside what cannot be lost', () => {

@@ -2,7 +2,7 @@ import { wordsOfLoss } from './delivery.ts';
 import type { Reached } from './machine.ts';
 import type { Row, Stepper } from './stepper.ts';
 import type { RigEvent } from './events.ts';
-import type { Plant } from './plant.ts';
+import type { StateModel } from './state-model.ts';
 import { assertNever } from '../units/problem.ts';
 
 /** One step of a sequence: what happens, by ids, with what was lost on the way. */
@@ -41,18 +41,18 @@ export interface Sequence {
 }
 
 /** The steps that lead to a reached row, and the power-up values that it starts from where power-up leaves a choice. */
-export function pathTo(plant: Plant, stepper: Stepper, to: Reached): Sequence {
+export function pathTo(model: StateModel, stepper: Stepper, to: Reached): Sequence {
   const steps: SequenceStep[] = [];
   let here: Reached = to;
   while (here.from && here.move) {
-    steps.unshift({ ...stepOf(plant, here.move.compiled.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
+    steps.unshift({ ...stepOf(model, here.move.compiled.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
     here = here.from;
   }
   const { cold, initialLost } = here;
-  return { needs: choicesOf(plant, stepper, cold ?? here.row), ...(initialLost ? { lostAtPowerUp: { device: initialLost.firing.id, point: initialLost.point.id, words: wordsOfLoss(initialLost.point) } } : {}), steps };
+  return { needs: choicesOf(model, stepper, cold ?? here.row), ...(initialLost ? { lostAtPowerUp: { device: initialLost.firing.id, point: initialLost.point.id, words: wordsOfLoss(initialLost.point) } } : {}), steps };
 }
 
-export function stepOf(plant: Plant, event: RigEvent): SequenceStep {
+export function stepOf(model: StateModel, event: RigEvent): SequenceStep {
   switch (event.kind) {
     case 'press':
       return { kind: 'press', slot: event.slot.slot.id };
@@ -64,7 +64,7 @@ export function stepOf(plant: Plant, event: RigEvent): SequenceStep {
     case 'foot':
       return { kind: 'foot', device: event.device.id, switch: event.footSwitch.id, stray: event.stray };
     case 'cue':
-      return { kind: 'cue', control: event.control, value: String(plant.values.literal(event.value)) };
+      return { kind: 'cue', control: event.control, value: String(model.values.literal(event.value)) };
     case 'outside':
       return { kind: 'outside', device: event.device.id, channel: event.message.channel, program: event.message.program };
     case 'restart':
@@ -75,13 +75,13 @@ export function stepOf(plant: Plant, event: RigEvent): SequenceStep {
 }
 
 /** Variables that a stepper follows and power-up does not settle, with the values of the row that a way starts from. */
-export function choicesOf(plant: Plant, stepper: Stepper, start: Row): Sequence['needs'] {
+export function choicesOf(model: StateModel, stepper: Stepper, start: Row): Sequence['needs'] {
   const rows = stepper.comesUp();
   const named = new Set<string>();
   return stepper.variables.flatMap((variable, column) => {
     if (rows.every((row) => row[column] === rows[0][column])) return [];
-    const { device, part } = plant.variables[variable];
-    const value = plant.values.literal(start[column]);
+    const { device, part } = model.variables[variable];
+    const value = model.values.literal(start[column]);
     // A preset and the one remembered before it come up alike.
     if (value === undefined || named.has(`${device}/${part}`)) return [];
     named.add(`${device}/${part}`);

@@ -5,39 +5,39 @@ import { type RigEvent, eventOfCast } from './events.ts';
 import { NeedVariable } from './store.ts';
 import { type Answer, recallsAnswer, worst } from './answer.ts';
 import type { Prover } from './proof.ts';
-import type { Plant, PlantSlot } from './plant.ts';
+import type { StateModel, ModelSlot } from './state-model.ts';
 import { choicesOf, stepOf, type Sequence } from './sequence.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
 /** One thing that happens in set order, with the part whose sound is judged after it, if any. */
-interface Beat {
+interface SetEvent {
   readonly compiled: CompiledEvent | null;
   readonly judged: Cast | null;
 }
 
 /** The set list's parts in order: bank moves, planned feet and cues included; judged after each part's own. */
-function beatsOf(plant: Plant, parts: readonly string[]): readonly Beat[] {
-  const casts = new Map(Object.values(plant.wiring.rig.casting).map((cast) => [cast.part, cast]));
-  const follower = new BankFollower(plant);
-  const beats: Beat[] = [];
+function beatsOf(model: StateModel, parts: readonly string[]): readonly SetEvent[] {
+  const casts = new Map(Object.values(model.wiring.rig.casting).map((cast) => [cast.part, cast]));
+  const follower = new BankFollower(model);
+  const beats: SetEvent[] = [];
   let before: string | null = null;
   const happen = (event: RigEvent | undefined) => {
     if (!event) return;
-    const compiled = compileEvent(plant, event, beats.length);
+    const compiled = compileEvent(model, event, beats.length);
     beats.push({ compiled, judged: null });
     follower.follow(compiled);
   };
   for (const part of parts) {
     const cast = casts.get(part);
-    const slot = cast && plant.slot.get(cast.slot);
+    const slot = cast && model.slot.get(cast.slot);
     if (!cast || !slot) continue;
-    for (const action of cast.before) happen(eventOfCast(plant, action));
+    for (const action of cast.before) happen(eventOfCast(model, action));
     if (cast.slot !== before || cast.again) {
-      const { banks } = plant.device.get(slot.slot.controller)!.controller!.facts;
-      for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1) happen(moveTowards(plant, slot, follower.bankOf(slot)));
+      const { banks } = model.device.get(slot.slot.controller)!.controller!.facts;
+      for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1) happen(moveTowards(model, slot, follower.bankOf(slot)));
       happen({ kind: 'press', slot });
     }
-    for (const action of cast.after) happen(eventOfCast(plant, action));
+    for (const action of cast.after) happen(eventOfCast(model, action));
     beats.push({ compiled: null, judged: cast });
     before = cast.slot;
   }
@@ -45,8 +45,8 @@ function beatsOf(plant: Plant, parts: readonly string[]): readonly Beat[] {
 }
 
 /** One bank move the shorter way round, up on a tie. */
-function moveTowards(plant: Plant, slot: PlantSlot, from: number): RigEvent {
-  const controller = plant.device.get(slot.slot.controller)!;
+function moveTowards(model: StateModel, slot: ModelSlot, from: number): RigEvent {
+  const controller = model.device.get(slot.slot.controller)!;
   const { banks } = controller.controller!.facts;
   const up = (((slot.slot.bank - from) % banks) + banks) % banks;
   return { kind: 'bank', controller, by: up <= banks - up ? 1 : -1 };
@@ -58,8 +58,8 @@ class BankFollower {
   private readonly happened: CompiledEvent[] = [];
   private rows: { readonly row: Row; readonly place: Int32Array } | null = null;
 
-  constructor(private readonly plant: Plant) {
-    for (const device of plant.devices) if (device.controller) this.variables.add(device.controller.bank);
+  constructor(private readonly model: StateModel) {
+    for (const device of model.devices) if (device.controller) this.variables.add(device.controller.bank);
   }
 
   follow(compiled: CompiledEvent): void {
@@ -69,13 +69,13 @@ class BankFollower {
     this.rows = this.guarded(() => this.stepFrom(this.stepper(), last.row, compiled));
   }
 
-  bankOf(slot: PlantSlot): number {
+  bankOf(slot: ModelSlot): number {
     this.rows ??= this.fromStart();
-    return this.plant.values.number(this.rows.row[this.rows.place[this.plant.device.get(slot.slot.controller)!.controller!.bank]]);
+    return this.model.values.number(this.rows.row[this.rows.place[this.model.device.get(slot.slot.controller)!.controller!.bank]]);
   }
 
   private stepper(): Stepper {
-    return new Stepper(this.plant, [...this.variables].sort((a, b) => a - b), new Map());
+    return new Stepper(this.model, [...this.variables].sort((a, b) => a - b), new Map());
   }
 
   private fromStart(): { row: Row; place: Int32Array } {
@@ -107,16 +107,16 @@ class BankFollower {
 }
 
 /** Level 1: the verdict over every part that plays this slot. */
-export function proveInSetOrder(prover: Prover, slot: PlantSlot, sound: Sound, pins: Pins): Answer {
-  const beats = prover.beats(() => beatsOf(prover.plant, prover.partsInOrder)) as readonly Beat[];
+export function proveInSetOrder(prover: Prover, slot: ModelSlot, sound: Sound, pins: Pins): Answer {
+  const beats = prover.beats(() => beatsOf(prover.model, prover.partsInOrder)) as readonly SetEvent[];
   const occurrences = beats.flatMap((beat, i) => (beat.judged && beat.judged.slot === slot.slot.id ? [i] : []));
   if (occurrences.length === 0) return { verdict: 'not-played', length: null, sequence: null, symbols: [] };
   return worst(occurrences.map((at) => judgeAt(prover, beats, at, sound, pins)));
 }
 
-function judgeAt(prover: Prover, beats: readonly Beat[], at: number, sound: Sound, pins: Pins): Answer {
+function judgeAt(prover: Prover, beats: readonly SetEvent[], at: number, sound: Sound, pins: Pins): Answer {
   const happened = beats.slice(0, at).flatMap((beat) => (beat.compiled ? [beat.compiled] : []));
-  const sequence = (count = happened.length) => ({ needs: [], steps: happened.slice(0, count).map((compiled) => stepOf(prover.plant, compiled.event)) });
+  const sequence = (count = happened.length) => ({ needs: [], steps: happened.slice(0, count).map((compiled) => stepOf(prover.model, compiled.event)) });
   const laid = prover.layOf(sound);
   const variables = new Set<number>();
   for (;;) {
@@ -150,7 +150,7 @@ function alone(prover: Prover, variable: number, happened: readonly CompiledEven
 }
 
 /** Something of the part itself never fell quiet, and there the sequence ends; or something before it did, and nothing is known since. */
-function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRun['outcome'], 'quiet'>, beats: readonly Beat[], at: number, sequence: (count?: number) => Answer['sequence']): Answer {
+function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRun['outcome'], 'quiet'>, beats: readonly SetEvent[], at: number, sequence: (count?: number) => Answer['sequence']): Answer {
   const started = beats.slice(0, at).findLastIndex((beat) => beat.judged !== null);
   const own = beats.slice(started + 1, at).some((beat) => beat.compiled !== null && beat.compiled === outcome.compiled);
   if (!own) return { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols: [] };
@@ -181,11 +181,11 @@ function run(prover: Prover, wanted: readonly number[], happened: readonly Compi
 }
 
 function runExactly(prover: Prover, variables: readonly number[], happened: readonly CompiledEvent[], pins: Pins): OrderRun {
-  const stepper = new Stepper(prover.plant, variables, pins);
-  const common = { place: stepper.place, needs: (start: Row) => choicesOf(prover.plant, stepper, start) };
+  const stepper = new Stepper(prover.model, variables, pins);
+  const common = { place: stepper.place, needs: (start: Row) => choicesOf(prover.model, stepper, start) };
   const starts = stepper.initial(new Set());
-  const unquiet = starts.find((one) => one.outcome !== 'quiet');
-  if (unquiet) return { ...common, rows: [], starts: [], outcome: { is: 'gave-up', compiled: null } };
+  const unsettled = starts.find((one) => one.outcome !== 'quiet');
+  if (unsettled) return { ...common, rows: [], starts: [], outcome: { is: 'gave-up', compiled: null } };
   let here = starts.map(({ row, cold }) => ({ row, start: cold }));
   for (const compiled of happened) {
     const next = new Map<string | number, { readonly row: Row; readonly start: Row }>();

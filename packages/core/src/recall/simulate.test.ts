@@ -35,7 +35,7 @@ describe('a sequence played on the simulated rig', () => {
     expect(silent).toBe(false);
   });
   test('with a message lost, the want that it carried comes up wrong', () => {
-    const event = prover.table.press.get(prover.plant.slot.get('slot-lead')!.index)!;
+    const event = prover.table.press.get(prover.model.slot.get('slot-lead')!.index)!;
     const point = event.losses().points.find((one) => one.kind === 'receiver' && one.device.id === 'delay')!;
     const { wants } = play(prover, { needs: [{ device: 'delay', part: 'preset', value: '0' }], steps: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }] }, sound, 2);
     expect(wants.filter(({ right }) => !right).map(({ ref, cameUp }) => [ref, cameUp])).toEqual([['delay/preset', 0]]);

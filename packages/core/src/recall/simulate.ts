@@ -1,11 +1,11 @@
 import type { Literal } from '../model/anatomy.ts';
 import type { Sound } from '../model/documents.ts';
-import { noted } from '../model/notes.ts';
+import { memoised } from '../model/memo.ts';
 import type { Level } from './answer.ts';
-import { Choices } from './choices.ts';
-import type { Heard } from './hearing.ts';
-import { type Laid, unwanted } from './laid.ts';
-import type { Plant, PlantSlot } from './plant.ts';
+import { ChoiceSequence } from './choice-sequence.ts';
+import type { Heard } from './sound-comparison.ts';
+import { type SoundTarget, unwanted } from './sound-target.ts';
+import type { StateModel, ModelSlot } from './state-model.ts';
 import type { Prover } from './proof.ts';
 import type { Sequence, SequenceStep } from './sequence.ts';
 import { type Sent, SimulatedRig } from './simulated-rig.ts';
@@ -44,7 +44,7 @@ export interface Played {
  * planned; else the sound's own are taken as done. Wants in document order.
  */
 export function play(prover: Prover, sequence: Sequence, sound: Sound, level: Level): Played {
-  const laid = level === 1 ? prover.layOf(sound).disobeyed() : prover.layOf(sound);
+  const laid = level === 1 ? prover.layOf(sound).withoutCues() : prover.layOf(sound);
   const { rig, heard, steps } = goneWrong(prover, sequence, laid, 'told');
   return { steps, wants: [...wantsAt(prover, rig.store, laid)], heard: heard.is, silent: heard.is === 'wrong' && heard.silent };
 }
@@ -61,35 +61,35 @@ interface Run {
 }
 
 /** The first run of a sequence that ends wrong or never settles; where none does, the first. */
-function goneWrong(prover: Prover, sequence: Sequence, laid: Laid, how: 'told' | 'untold'): Run {
+function goneWrong(prover: Prover, sequence: Sequence, laid: SoundTarget, how: 'told' | 'untold'): Run {
   /** Contents that nobody entered and that what happens turns on: assumed, one way after the other. */
   const assumed: ContentSymbol[] = [];
-  let choices = new Choices();
+  let choices = new ChoiceSequence();
   let first: Run | undefined;
   for (let i = 0; i < tries; i += 1) {
     choices.begin();
     const pins = new Map(assumed.map((symbol) => [symbol.id, choices.of(symbol.options.length)]));
     try {
-      const run = playOnce(prover, sequence, laid, new SimulatedRig(prover.plant, choices, pins), how);
+      const run = playOnce(prover, sequence, laid, new SimulatedRig(prover.model, choices, pins), how);
       if (!run.isQuiet || run.heard.is === 'wrong') return run;
       first ??= run;
       if (!choices.next()) break;
     } catch (reason) {
       if (!(reason instanceof NeedPin)) throw reason;
       assumed.push(reason.symbol);
-      choices = new Choices();
+      choices = new ChoiceSequence();
     }
   }
   return first!;
 }
 
-function playOnce(prover: Prover, sequence: Sequence, laid: Laid, rig: SimulatedRig, how: 'told' | 'untold'): Run {
-  const { plant } = prover;
+function playOnce(prover: Prover, sequence: Sequence, laid: SoundTarget, rig: SimulatedRig, how: 'told' | 'untold'): Run {
+  const { model } = prover;
   const steps: PlayedStep[] = [];
   let isQuiet = true;
   const noting = (step: PlayedStep['step'], before: Int32Array | null, quiet: boolean) => {
     isQuiet &&= quiet;
-    if (how === 'told') steps.push({ step, heard: rig.sent, quiet, changed: before ? changesOf(plant, before, rig.store.state) : [] });
+    if (how === 'told') steps.push({ step, heard: rig.sent, quiet, changed: before ? changesOf(model, before, rig.store.state) : [] });
     rig.sent = [];
   };
   const happen = (step: SequenceStep) => {
@@ -102,21 +102,21 @@ function playOnce(prover: Prover, sequence: Sequence, laid: Laid, rig: Simulated
   return { rig, steps, isQuiet, heard: prover.hearing.judge((variable) => rig.store.get(variable), laid, { obey: true, pins: rig.store.pins }) };
 }
 
-const changesOf = ({ values, variableOf }: Plant, before: Int32Array, after: Int32Array): PlayedStep['changed'] =>
+const changesOf = ({ values, variableOf }: StateModel, before: Int32Array, after: Int32Array): PlayedStep['changed'] =>
   [...variableOf].flatMap(([ref, variable]) => (before[variable] === after[variable] ? [] : [{ ref, from: values.literal(before[variable]) ?? null, to: values.literal(after[variable]) ?? null }]));
 
 /** By the sequence played. */
-const firstWrongs = noted(
-  ({ machinery }: Plant) => machinery,
-  () => new WeakMap<Sequence, { readonly pressed: readonly (PlantSlot | undefined)[]; readonly laid: Laid; readonly wrong: PlayedWant | undefined }>(),
+const firstWrongs = memoised(
+  ({ machinery }: StateModel) => machinery,
+  () => new WeakMap<Sequence, { readonly pressed: readonly (ModelSlot | undefined)[]; readonly laid: SoundTarget; readonly wrong: PlayedWant | undefined }>(),
 );
 
 /** The first want, in document order, that comes up wrong at the end of a sequence; played again only where a slot that it presses is another. */
 export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): PlayedWant | undefined {
-  const { plant } = prover;
+  const { model } = prover;
   const laid = prover.layOf(sound);
-  const pressed = sequence.steps.map((step) => (step.kind === 'press' ? plant.slot.get(step.slot) : undefined));
-  const known = firstWrongs(plant).get(sequence);
+  const pressed = sequence.steps.map((step) => (step.kind === 'press' ? model.slot.get(step.slot) : undefined));
+  const known = firstWrongs(model).get(sequence);
   if (known && known.laid === laid && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
   const { rig } = goneWrong(prover, sequence, laid, 'untold');
   let wrong: PlayedWant | undefined;
@@ -125,26 +125,26 @@ export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): Pl
       wrong = want;
       break;
     }
-  firstWrongs(plant).set(sequence, { pressed, laid, wrong });
+  firstWrongs(model).set(sequence, { pressed, laid, wrong });
   return wrong;
 }
 
-function* wantsAt(prover: Prover, store: WholeStore, laid: Laid): Generator<PlayedWant> {
-  const { plant } = prover;
-  const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.wants(variable) && !laid.obeyed.has(variable));
+function* wantsAt(prover: Prover, store: WholeStore, laid: SoundTarget): Generator<PlayedWant> {
+  const { model } = prover;
+  const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.wants(variable) && !laid.cues.has(variable));
   const audible = new Set(prover.outlook.audible(laid, differing, prover.outlook.settledGround((variable) => store.get(variable))));
-  for (const [ref, variable] of plant.variableOf) {
+  for (const [ref, variable] of model.variableOf) {
     const wanted = laid.wants(variable);
     if (wanted === unwanted || !laid.named.has(variable)) continue;
     const right = !audible.has(variable) || !isHeard(prover, store, laid, variable);
-    yield { ref, wanted: plant.values.literal(wanted) ?? '?', cameUp: plant.values.literal(store.get(variable)) ?? null, right };
+    yield { ref, wanted: model.values.literal(wanted) ?? '?', cameUp: model.values.literal(store.get(variable)) ?? null, right };
   }
 }
 
 /** Whether laying this one want over the state changes what sounds. */
-function isHeard(prover: Prover, store: WholeStore, laid: Laid, variable: number): boolean {
-  const device = prover.plant.variables[variable].device;
-  const loads = prover.plant.device.get(device)?.presets?.variable === variable ? [...laid.variables].filter((other) => !laid.named.has(other) && prover.plant.variables[other].device === device) : [];
+function isHeard(prover: Prover, store: WholeStore, laid: SoundTarget, variable: number): boolean {
+  const device = prover.model.variables[variable].device;
+  const loads = prover.model.device.get(device)?.presets?.variable === variable ? [...laid.variables].filter((other) => !laid.named.has(other) && prover.model.variables[other].device === device) : [];
   const heard = prover.hearing.judge((v) => store.get(v), laid.restrictedTo(new Set([variable, ...loads]), variable), { obey: false, pins: store.pins });
   return heard.is !== 'right';
 }

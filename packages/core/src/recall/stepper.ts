@@ -1,12 +1,12 @@
 import type { FaultKind } from '../model/documents.ts';
-import { Choices } from './choices.ts';
+import { ChoiceSequence } from './choice-sequence.ts';
 import type { CompiledEvent } from './compiled.ts';
 import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
 import { Effect, Reader } from './effect.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
-import type { Deed, Operation, Recording, Running } from './operations.ts';
-import type { Plant, PlantDevice } from './plant.ts';
-import { type Fork, openContacts, powerUp } from './power.ts';
+import type { Update, Operation, Recording, Running } from './operations.ts';
+import type { StateModel, PlantDevice } from './state-model.ts';
+import { type Choose, openContacts, powerUp } from './power.ts';
 import { PartialStore, type Store } from './store.ts';
 import type { Pins } from './values.ts';
 
@@ -57,15 +57,15 @@ export class Stepper {
   private readonly onlyDevice: number | null;
 
   constructor(
-    readonly plant: Plant,
+    readonly model: StateModel,
     readonly variables: readonly number[],
     readonly pins: Pins,
   ) {
-    this.place = PartialStore.places(plant.variables.length, variables);
+    this.place = PartialStore.places(model.variables.length, variables);
     this.width = variables.length + 1;
     this.reader = new Reader(this.place, pins, this.width);
     this.store = new PartialStore(this.place, pins);
-    const devices = new Set(variables.map((variable) => plant.variables[variable].owner));
+    const devices = new Set(variables.map((variable) => model.variables[variable].owner));
     this.onlyDevice = devices.size === 1 ? [...devices][0] : null;
   }
 
@@ -74,13 +74,13 @@ export class Stepper {
   }
 
   isEnabled(row: Row, event: RigEvent): boolean {
-    return enabled(this.plant, event, this.store.open(row));
+    return enabled(this.model, event, this.store.open(row));
   }
 
   /** The same of a compiled event: of most presses the bank alone decides. */
   canHappen(row: Row, { bank, event }: CompiledEvent): boolean {
     if (bank === null || event.kind !== 'press') return this.isEnabled(row, event);
-    return this.place[bank] < 0 || this.plant.values.number(row[this.place[bank]]) === event.slot.slot.bank;
+    return this.place[bank] < 0 || this.model.values.number(row[this.place[bank]]) === event.slot.slot.bank;
   }
 
   /** The one row that an event leads to, nothing lost; null where it has to be delivered anew from each state or may not fall quiet. */
@@ -114,9 +114,9 @@ export class Stepper {
   /** Every row that power-up may leave, the slots that fire by themselves included; some perhaps more than once. */
   initial(faults: ReadonlySet<FaultKind>): readonly Initial[] {
     let reached: Initial[] = this.comesUp().map((row) => ({ row, cold: row, outcome: 'quiet', lost: undefined }));
-    if (!this.plant.devices.some(({ controller }) => controller?.powerUpSlot !== undefined)) return reached;
-    for (const device of this.plant.devices) {
-      const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
+    if (!this.model.devices.some(({ controller }) => controller?.powerUpSlot !== undefined)) return reached;
+    for (const device of this.model.devices) {
+      const slot = device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
       if (!slot) continue;
       const fire = (delivery: Delivery) => delivery.fire(slot, 0, []);
       reached = reached.flatMap((from) => {
@@ -134,18 +134,18 @@ export class Stepper {
   /** Every row that power-up itself may leave. Devices of which nothing is followed come up unseen. */
   comesUp(): readonly Row[] {
     if (this.cold) return this.cold;
-    const followed = new Set(this.variables.map((variable) => this.plant.device.get(this.plant.variables[variable].device)!));
+    const followed = new Set(this.variables.map((variable) => this.model.device.get(this.model.variables[variable].device)!));
     const devices = [...followed].sort((a, b) => a.index - b.index);
     this.cold = this.forked(new Array<number>(this.width).fill(0), (store, fork) => {
-      for (const device of devices) powerUp(this.plant, device, store, true, fork);
+      for (const device of devices) powerUp(this.model, device, store, true, fork);
     });
     return this.cold;
   }
 
-  private forked(from: Row, act: (store: Store, fork: Fork) => void): Row[] {
+  private forked(from: Row, act: (store: Store, fork: Choose) => void): Row[] {
     const rows: Row[] = [];
-    const choices = new Choices();
-    const fork: Fork = (values) => values[choices.of(values.length)];
+    const choices = new ChoiceSequence();
+    const fork: Choose = (values) => values[choices.of(values.length)];
     do {
       if (rows.length > 200_000) throw new TooManyStates();
       choices.begin();
@@ -158,7 +158,7 @@ export class Stepper {
 
   private run(from: Row, act: (delivery: Delivery) => void, lost?: number): { row: Row; outcome: Outcome; points: readonly LossyPoint[] } {
     const row = from.slice();
-    const delivery = new Delivery(this.plant, this.store.open(row), lost === undefined ? {} : { lost });
+    const delivery = new Delivery(this.model, this.store.open(row), lost === undefined ? {} : { lost });
     act(delivery);
     const outcome = delivery.settle();
     return { row, outcome, points: delivery.points };
@@ -180,7 +180,7 @@ export class Stepper {
   step(from: Row, compiled: CompiledEvent, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost?: LossyPoint }[] {
     const { event } = compiled;
     if (event.kind === 'restart') return this.restart(from, event);
-    const act = (delivery: Delivery) => begin(this.plant, event, delivery);
+    const act = (delivery: Delivery) => begin(this.model, event, delivery);
     const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = isFixed(compiled)
       ? [{ row: this.performed(from, compiled), outcome: compiled.outcome }]
       : [this.run(from, act)];
@@ -227,7 +227,7 @@ export class Stepper {
   private effectByDeeds(operations: Recording): Effect {
     const here = this.concerned(operations);
     let same = this.byDeeds;
-    for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.plant);
+    for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.model);
     return (same.effect ??= new Effect(this.reader, (store) => this.replayOn(store, here, -1)));
   }
 
@@ -241,8 +241,8 @@ export class Stepper {
     const { running } = this;
     if (running.busyUntil.size > 0) running.busyUntil.clear();
     for (let i = 0; i < operations.length; i += 1) {
-      const { deed, time, points } = operations[i];
-      if (without < 0 || !points.includes(without)) deed.apply(store, running, time);
+      const { update, time, points } = operations[i];
+      if (without < 0 || !points.includes(without)) update.apply(store, running, time);
     }
   }
 
@@ -264,7 +264,7 @@ export class Stepper {
     if (!some) {
       const isHere = (variable: number) => this.place[variable] >= 0;
       const nearby = this.onlyDevice === null ? operations.operations() : operations.on(this.onlyDevice);
-      some = nearby.filter(({ deed }) => deed.touches.some(isHere) || (deed.gates?.some(isHere) ?? false));
+      some = nearby.filter(({ update }) => update.touches.some(isHere) || (update.gates?.some(isHere) ?? false));
       this.relevant.set(operations, some);
     }
     return some;
@@ -273,10 +273,10 @@ export class Stepper {
   private restart(from: Row, event: Extract<RigEvent, { kind: 'restart' }>): { row: Row; outcome: Outcome }[] {
     const { device } = event;
     const base = from.slice();
-    openContacts(this.plant, device, this.store.open(base));
-    const rows = this.forked(base, (store, fork) => powerUp(this.plant, device, store, false, fork));
+    openContacts(this.model, device, this.store.open(base));
+    const rows = this.forked(base, (store, fork) => powerUp(this.model, device, store, false, fork));
     for (const row of rows) row[this.width - 1] = 1;
-    const slot = device.controller?.powerUpSlot === undefined ? undefined : this.plant.slot.get(device.controller.powerUpSlot);
+    const slot = device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
     return rows.map((row) => (slot ? this.run(row, (delivery) => delivery.fire(slot, 0, [])) : { row, outcome: 'quiet' as const }));
   }
 
@@ -284,30 +284,30 @@ export class Stepper {
   released(from: Row): { row: Row; outcome: Outcome }[] {
     const held: { controller: Extract<RigEvent, { kind: 'release' }>['controller']; momentary: string }[] = [];
     const store = this.store.open(from);
-    for (const controller of this.plant.devices)
+    for (const controller of this.model.devices)
       for (const [momentary, variable] of controller.controller?.held ?? [])
-        if (store.has(variable) && this.plant.values.number(store.get(variable)) === 1) held.push({ controller, momentary });
+        if (store.has(variable) && this.model.values.number(store.get(variable)) === 1) held.push({ controller, momentary });
     if (held.length === 0) return [{ row: from, outcome: 'quiet' }];
     return unique(
       held.flatMap((one) => {
-        const next = this.run(from, (delivery) => begin(this.plant, { kind: 'release', ...one }, delivery));
+        const next = this.run(from, (delivery) => begin(this.model, { kind: 'release', ...one }, delivery));
         return next.outcome === 'quiet' ? this.released(next.row) : [next];
       }),
     );
   }
 }
 
-/** Tells apart what operations do, one after the other: by their deeds, and by their times where a device may be loading. */
+/** Tells apart what operations do, one after the other: by their updates, and by their times where a device may be loading. */
 class Same {
   effect: Effect | undefined;
-  private readonly next = new Map<Deed | number, Same>();
+  private readonly next = new Map<Update | number, Same>();
 
-  then({ deed, time }: Operation, { devices }: Plant): Same {
-    const same = this.after(deed);
-    return deed.device >= 0 && devices[deed.device].wired.anatomy.busy ? same.after(time) : same;
+  then({ update, time }: Operation, { devices }: StateModel): Same {
+    const same = this.after(update);
+    return update.device >= 0 && devices[update.device].wired.anatomy.busy ? same.after(time) : same;
   }
 
-  private after(key: Deed | number): Same {
+  private after(key: Update | number): Same {
     let same = this.next.get(key);
     if (!same) this.next.set(key, (same = new Same()));
     return same;

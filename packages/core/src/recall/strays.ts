@@ -1,6 +1,6 @@
 import type { Sound } from '../model/documents.ts';
-import { Choices } from './choices.ts';
-import type { PlantSlot } from './plant.ts';
+import { ChoiceSequence } from './choice-sequence.ts';
+import type { ModelSlot } from './state-model.ts';
 import type { Prover } from './proof.ts';
 import { SimulatedRig } from './simulated-rig.ts';
 import { NeedPin } from './values.ts';
@@ -32,10 +32,10 @@ export function strayReports(prover: Prover): readonly StrayReport[] {
  * On the simulated rig: all up, the slot pressed, and where its sound is right then, whether the foot makes it wrong.
  * Where that turns on contents that nobody entered, it is not said.
  */
-function breaksAtOnce(prover: Prover, stray: { readonly device: string; readonly switch: string }, { slot }: PlantSlot, sound: Sound): boolean {
-  const choices = new Choices();
+function breaksAtOnce(prover: Prover, stray: { readonly device: string; readonly switch: string }, { slot }: ModelSlot, sound: Sound): boolean {
+  const choices = new ChoiceSequence();
   choices.begin();
-  const rig = new SimulatedRig(prover.plant, choices);
+  const rig = new SimulatedRig(prover.model, choices);
   const isRight = () => prover.hearing.judge((variable) => rig.store.get(variable), prover.layOf(sound), { obey: true, pins: rig.store.pins }).is !== 'wrong';
   try {
     if (!rig.comeUp({ needs: [] }) || !rig.happen({ kind: 'press', slot: slot.id }) || !isRight()) return false;

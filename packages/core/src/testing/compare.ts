@@ -51,7 +51,7 @@ function compareShow(seed: number, show: Show, limit: number): Compared | null {
   const disagreements: Disagreement[] = [];
   const verdicts: Verdict[] = [];
   try {
-    const oracle = new Oracle(prover.plant, show, limit);
+    const oracle = new Oracle(prover.model, show, limit);
     for (const { slot, sound } of prover.pairs())
       for (const level of [1, 2, 3, 4] as Level[]) {
         const truth = oracle.judge(slot, sound, level);

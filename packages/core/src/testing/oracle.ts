@@ -2,12 +2,12 @@ import type { Show, Sound } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { type Level, type Verdict, worst, type Answer, bankDistance } from '../recall/answer.ts';
 import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/events.ts';
-import { Hearing } from '../recall/hearing.ts';
-import { Leaves } from '../recall/leaves.ts';
+import { SoundComparison } from '../recall/sound-comparison.ts';
+import { WriteSummary } from '../recall/write-summary.ts';
 import { Recording } from '../recall/operations.ts';
 import type { CompiledEvent } from '../recall/compiled.ts';
 import { type Row, rowKey, Stepper } from '../recall/stepper.ts';
-import type { Plant, PlantSlot } from '../recall/plant.ts';
+import type { StateModel, ModelSlot } from '../recall/state-model.ts';
 import { type ContentSymbol, NeedPin, type Pins } from '../recall/values.ts';
 
 /**
@@ -30,7 +30,7 @@ interface State {
 }
 
 export class Oracle {
-  private readonly hearing: Hearing;
+  private readonly hearing: SoundComparison;
   private readonly used: ReadonlySet<string>;
   private readonly parts: readonly string[];
   private readonly symbols: readonly ContentSymbol[];
@@ -41,20 +41,20 @@ export class Oracle {
   private aside: ReadonlySet<number> = new Set();
 
   constructor(
-    private readonly plant: Plant,
+    private readonly model: StateModel,
     show: Show,
     private readonly limit: number,
   ) {
-    this.hearing = new Hearing(plant);
+    this.hearing = new SoundComparison(model);
     this.used = new Set([...Object.values(show.rig.casting).map((cast) => cast.slot), ...Object.values(show.rig.devices).flatMap((device) => device.powerUpSlot ?? [])]);
     this.parts = partsInSetOrder(show);
-    this.allVariables = plant.variables.map((variable) => variable.index);
-    this.banked = plant.devices.some((device) => (device.controller?.facts.banks ?? 1) > 1);
-    this.symbols = contentSymbols(plant);
+    this.allVariables = model.variables.map((variable) => variable.index);
+    this.banked = model.devices.some((device) => (device.controller?.facts.banks ?? 1) > 1);
+    this.symbols = contentSymbols(model);
     this.aside = this.findAside();
   }
 
-  judge(slot: PlantSlot, sound: Sound, level: Level): OracleAnswer {
+  judge(slot: ModelSlot, sound: Sound, level: Level): OracleAnswer {
     const open = this.symbolically(slot, sound, level);
     if (open?.verdict === 'does-not') return { verdict: 'does-not', length: open.length };
     const answers = this.contents().map((pins) => (level === 1 ? this.inOrder(slot, sound, pins) : this.free(slot, sound, level, pins)));
@@ -69,7 +69,7 @@ export class Oracle {
   }
 
   /** A failure that no content can mend; undefined where a transition itself turns on a content. */
-  private symbolically(slot: PlantSlot, sound: Sound, level: Level): Answer | undefined {
+  private symbolically(slot: ModelSlot, sound: Sound, level: Level): Answer | undefined {
     if (this.symbols.length === 0) return undefined;
     try {
       return level === 1 ? this.inOrder(slot, sound, new Map()) : this.free(slot, sound, level, new Map());
@@ -86,10 +86,10 @@ export class Oracle {
     return all;
   }
 
-  private inOrder(slot: PlantSlot, sound: Sound, pins: Pins): Answer {
-    const { plant } = this;
-    const stepper = new Stepper(plant, this.allVariables, pins);
-    const casts = new Map(Object.values(plant.wiring.rig.casting).map((cast) => [cast.part, cast]));
+  private inOrder(slot: ModelSlot, sound: Sound, pins: Pins): Answer {
+    const { model } = this;
+    const stepper = new Stepper(model, this.allVariables, pins);
+    const casts = new Map(Object.values(model.wiring.rig.casting).map((cast) => [cast.part, cast]));
     const starts = stepper.initial(none);
     let rows = starts.map((one) => one.row);
     let happened = 0;
@@ -115,7 +115,7 @@ export class Oracle {
     };
     for (const part of this.parts) {
       const cast = casts.get(part);
-      const played = cast && plant.slot.get(cast.slot);
+      const played = cast && model.slot.get(cast.slot);
       if (!cast || !played) continue;
       const mine = cast.slot === slot.slot.id;
       const wasLost = lost;
@@ -126,18 +126,18 @@ export class Oracle {
         unquietAt = happened;
         lost = true;
       };
-      for (const action of cast.before) doIt(eventOfCast(plant, action)!);
+      for (const action of cast.before) doIt(eventOfCast(model, action)!);
       if (cast.slot !== before || cast.again) {
-        const controller = plant.device.get(played.slot.controller)!;
+        const controller = model.device.get(played.slot.controller)!;
         const { banks } = controller.controller!.facts;
-        const now = (): number => (lost ? played.slot.bank : plant.values.number(rows[0][stepper.place[controller.controller!.bank]]));
+        const now = (): number => (lost ? played.slot.bank : model.values.number(rows[0][stepper.place[controller.controller!.bank]]));
         while (now() !== played.slot.bank) {
           const distance = bankDistance(banks, now(), played.slot.bank);
           doIt({ kind: 'bank', controller, by: (now() + distance) % banks === played.slot.bank ? 1 : -1 });
         }
         doIt({ kind: 'press', slot: played });
       }
-      for (const action of cast.after) doIt(eventOfCast(plant, action)!);
+      for (const action of cast.after) doIt(eventOfCast(model, action)!);
       if (mine && unquietAt !== null && !wasLost) answers.push({ verdict: gaveUp ? 'cannot-be-known' : 'does-not', length: unquietAt, sequence: null, symbols: [] });
       else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: this.banked ? null : happened, sequence: null, symbols: [] });
       else if (mine) answers.push(this.judged(rows.map((row) => ({ row, length: happened })), stepper, sound, pins, false));
@@ -147,7 +147,7 @@ export class Oracle {
   }
 
   private judged(rows: readonly { row: Row; length: number }[], stepper: Stepper, sound: Sound, pins: Pins, obey: boolean): Answer {
-    const laid = this.hearing.lay(sound);
+    const laid = this.hearing.resolveTarget(sound);
     let undecided: Answer | undefined;
     for (const { row, length } of rows) {
       const heard = this.hearing.judge((variable) => row[stepper.place[variable]], laid, { obey, pins });
@@ -157,9 +157,9 @@ export class Oracle {
     return undecided ?? { verdict: 'recalls', length: null, sequence: null, symbols: [] };
   }
 
-  private free(slot: PlantSlot, sound: Sound, level: 2 | 3 | 4, pins: Pins): Answer {
+  private free(slot: ModelSlot, sound: Sound, level: 2 | 3 | 4, pins: Pins): Answer {
     const states = this.enumerate(level, pins);
-    const stepper = new Stepper(this.plant, this.allVariables, pins);
+    const stepper = new Stepper(this.model, this.allVariables, pins);
     const press: RigEvent = { kind: 'press', slot };
     const answers: Answer[] = [];
     const posts: { row: Row; length: number }[] = [];
@@ -184,14 +184,14 @@ export class Oracle {
     const key = `${level}|${[...pins].join(';')}`;
     const known = this.reached.get(key);
     if (known) return known;
-    const { plant } = this;
-    const stepper = new Stepper(plant, this.allVariables, pins);
-    const kinds = level === 4 ? plant.wiring.rig.settings.faults : [];
+    const { model } = this;
+    const stepper = new Stepper(model, this.allVariables, pins);
+    const kinds = level === 4 ? model.wiring.rig.settings.faults : [];
     const losable = new Set(kinds.filter((kind) => kind !== 'restart'));
     const events = [
-      ...ordinaryEvents(plant).filter((event) => !(event.kind === 'press' && this.aside.has(event.slot.index))),
-      ...(level === 3 ? strayEvents(plant) : []),
-      ...(kinds.includes('restart') ? restartEvents(plant) : []),
+      ...ordinaryEvents(model).filter((event) => !(event.kind === 'press' && this.aside.has(event.slot.index))),
+      ...(level === 3 ? strayEvents(model) : []),
+      ...(kinds.includes('restart') ? restartEvents(model) : []),
     ];
     const states: State[] = [];
     const seen = new Set<string>();
@@ -223,11 +223,11 @@ export class Oracle {
   /** Slots that may never fall quiet and that no part uses are set aside. */
   private findAside(): ReadonlySet<number> {
     const aside = new Set<number>();
-    if (!this.plant.devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined)) return aside;
-    const stepper = new Stepper(this.plant, this.allVariables, this.contents()[0]);
+    if (!this.model.devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined)) return aside;
+    const stepper = new Stepper(this.model, this.allVariables, this.contents()[0]);
     for (const state of this.enumerate(4, this.contents()[0]))
       if (!state.lost)
-        for (const slot of this.plant.slots) {
+        for (const slot of this.model.slots) {
           const press: RigEvent = { kind: 'press', slot };
           if (this.used.has(slot.slot.id) || aside.has(slot.index) || !stepper.isEnabled(state.row, press)) continue;
           if (stepper.step(state.row, raw(press), none).some((one) => one.outcome === 'never-quiet')) aside.add(slot.index);
@@ -240,15 +240,15 @@ export class Oracle {
 const none: ReadonlySet<never> = new Set();
 
 /** An event uncompiled: it is delivered through the wiring each time. */
-const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, operations: null, outcome: 'quiet', leaves: Leaves.open(0, []), bank: null, losses: () => ({ operations: new Recording(), points: [] }) });
+const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, operations: null, outcome: 'quiet', leaves: WriteSummary.open(0, []), bank: null, losses: () => ({ operations: new Recording(), points: [] }) });
 
-function contentSymbols(plant: Plant): readonly ContentSymbol[] {
+function contentSymbols(model: StateModel): readonly ContentSymbol[] {
   const symbols = new Map<number, ContentSymbol>();
-  for (const device of plant.devices)
+  for (const device of model.devices)
     for (const number of device.presets?.numbers ?? [])
       for (const control of device.presets!.loads) {
         const content = device.presets!.content(number, control);
-        const symbol = content === undefined ? undefined : plant.values.symbolOf(content);
+        const symbol = content === undefined ? undefined : model.values.symbolOf(content);
         if (symbol) symbols.set(symbol.id, symbol);
       }
   return [...symbols.values()];

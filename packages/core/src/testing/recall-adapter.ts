@@ -1,4 +1,4 @@
-import type { Anatomy, Control, ControlMessage, Domain, FootDeed, Jack, Literal, Owner, PowerUp, Section } from '../model/anatomy.ts';
+import type { Anatomy, Control, ControlMessage, Domain, FootAction, Jack, Literal, Owner, PowerUp, Section } from '../model/anatomy.ts';
 import { type Action, type Cable, type Cast, type CastAction, type Device, emptyRig, emptySongbook, faultKinds, type FaultKind, type OutsideChange, type Part, type Rig, type Show, type Slot, type Sound } from '../model/documents.ts';
 
 /** The small rigs of the recall reference cases, as their description has them. Everything absent is the default. */
@@ -479,12 +479,12 @@ function armedOf(armed: unknown): NonNullable<ControlMessage['armed']> {
   return { control: safe(control), values: [...listOf(values as Literal)] };
 }
 
-function deedOf(deed: Readonly<Record<string, unknown>>): FootDeed {
-  const steps = { ...(deed.by === undefined ? {} : { by: Number(deed.by) }), ...(deed.wrap === undefined ? {} : { wrap: Boolean(deed.wrap) }) };
+function deedOf(update: Readonly<Record<string, unknown>>): FootAction {
+  const steps = { ...(update.by === undefined ? {} : { by: Number(update.by) }), ...(update.wrap === undefined ? {} : { wrap: Boolean(update.wrap) }) };
   const target = (name: unknown) => (name === 'preset' ? 'preset' : safe(String(name)));
-  if ('toggle' in deed) return { toggle: target(deed.toggle) };
-  if ('next' in deed) return { next: target(deed.next), ...steps };
-  return { flip: safe(String(deed.flip_bit)) };
+  if ('toggle' in update) return { toggle: target(update.toggle) };
+  if ('next' in update) return { next: target(update.next), ...steps };
+  return { flip: safe(String(update.flip_bit)) };
 }
 
 function presetsOf(presets: NonNullable<CaseDevice['presets']>): Anatomy['presets'] {

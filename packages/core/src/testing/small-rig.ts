@@ -1,6 +1,6 @@
 import type { Literal } from '../model/anatomy.ts';
 import type { Sequence, SequenceStep } from '../recall/sequence.ts';
-import { Choices } from '../recall/choices.ts';
+import { ChoiceSequence } from '../recall/choice-sequence.ts';
 import { proverOf } from '../recall/prove.ts';
 import type { Prover } from '../recall/proof.ts';
 import { SimulatedRig } from '../recall/simulated-rig.ts';
@@ -13,28 +13,28 @@ export class SmallRig {
 
   constructor(rig: CaseRig, needs: Sequence['needs'] = []) {
     this.prover = proverOf(adaptCase(rig).show);
-    const choices = new Choices();
+    const choices = new ChoiceSequence();
     choices.begin();
-    this.rig = new SimulatedRig(this.prover.plant, choices);
+    this.rig = new SimulatedRig(this.prover.model, choices);
     this.rig.comeUp({ needs });
   }
 
   /** `press sw.A`, `hold sw.m`, `release sw.m`, `up sw`, `down sw`, `foot D.f`, `restart D`, one after the other. */
-  do(...deeds: readonly string[]): this {
-    for (const deed of deeds) if (!this.rig.happen(stepOf(deed))) throw new Error('not quiet');
+  do(...updates: readonly string[]): this {
+    for (const update of updates) if (!this.rig.happen(stepOf(update))) throw new Error('not quiet');
     return this;
   }
 
   /** `D.preset`, `D.mix`, `sw.L1`: what it is now. */
   read(name: string): Literal | undefined {
     const [device, control] = name.split('.');
-    const { plant } = this.prover;
-    return plant.values.literal(this.rig.store.get(plant.variableOf.get(`d.${device}/${control}`)!));
+    const { model } = this.prover;
+    return model.values.literal(this.rig.store.get(model.variableOf.get(`d.${device}/${control}`)!));
   }
 }
 
-function stepOf(deed: string): SequenceStep {
-  const [kind, what] = deed.split(' ');
+function stepOf(update: string): SequenceStep {
+  const [kind, what] = update.split(' ');
   const [id, part] = what.split('.');
   const device = `d.${id}`;
   switch (kind) {
@@ -51,7 +51,7 @@ function stepOf(deed: string): SequenceStep {
     case 'restart':
       return { kind, device };
     default:
-      throw new Error(`what is "${deed}"?`);
+      throw new Error(`what is "${update}"?`);
   }
 }
 

@@ -1,8 +1,8 @@
 import type { Anatomy, EffectKind, Literal } from '../model/anatomy.ts';
 import { controlRef, type ControlRef } from '../model/documents.ts';
-import { noted } from '../model/notes.ts';
+import { memoised } from '../model/memo.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
-import { also, inverted, type Lists, singles } from './lists.ts';
+import { also, transpose, type Csr, identity } from './csr.ts';
 import { type Points, pointsOf } from './points.ts';
 
 /**
@@ -18,8 +18,8 @@ export interface TraceGraph {
   /** 1 for each edge that does something. */
   readonly active: Uint8Array;
   /** Edges that leave each node, and that arrive there. */
-  readonly leaving: Lists;
-  readonly arriving: Lists;
+  readonly leaving: Csr;
+  readonly arriving: Csr;
   readonly sources: readonly Terminal[];
   readonly destinations: readonly Terminal[];
   /** Signal jacks at each node, in document order. */
@@ -54,7 +54,7 @@ export interface Terminal {
 }
 
 /** The trace graph of a wiring, drawn once. */
-export const traceGraph = noted(({ ways }: Wiring) => ways, draw);
+export const traceGraph = memoised(({ ways }: Wiring) => ways, draw);
 
 function draw(wiring: Wiring): TraceGraph {
   const points = wiring.devices.map((wired) => pointsOf(wired.anatomy));
@@ -82,8 +82,8 @@ function draw(wiring: Wiring): TraceGraph {
     from,
     to,
     active,
-    leaving: inverted(singles(from), count),
-    arriving: inverted(singles(to), count),
+    leaving: transpose(identity(from), count),
+    arriving: transpose(identity(to), count),
     sources: terminals('source'),
     destinations: terminals('destination'),
     jacks: jacksByNode(wiring, points, (device, point) => nodeOf[first[device] + point], count),

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
 import type { TraceEdge, TraceGraph } from './graph.ts';
-import { circlesOf } from './howl.ts';
-import { inverted, singles } from './lists.ts';
-import { LiveSearch } from './live.ts';
+import { cyclesOf } from './feedback.ts';
+import { transpose, identity } from './csr.ts';
+import { ReachabilitySearch } from './live.ts';
 
 /** Some points with sections between them that do something with gain 1, or nothing. */
 function anyGraph(r: Random): TraceGraph {
@@ -18,8 +18,8 @@ function anyGraph(r: Random): TraceGraph {
     from,
     to,
     active: Uint8Array.from(edges, (edge) => (edge.active ? 1 : 0)),
-    leaving: inverted(singles(from), nodeCount),
-    arriving: inverted(singles(to), nodeCount),
+    leaving: transpose(identity(from), nodeCount),
+    arriving: transpose(identity(to), nodeCount),
     sources: terminals(1 + r.below(2)),
     destinations: terminals(1 + r.below(2)),
     jacks: Array.from({ length: nodeCount }, () => []),
@@ -41,7 +41,7 @@ describe('what is live in a graph, on random ones', () => {
     const r = new Random(seed);
     const graph = anyGraph(r);
     const closed = graph.edges.map(() => r.chance(0.75));
-    return { graph, closed, live: new LiveSearch(graph).live((edge) => closed[edge]) };
+    return { graph, closed, live: new ReachabilitySearch(graph).live((edge) => closed[edge]) };
   });
 
   test('it is what lies on a way from a source to a destination', () => {
@@ -66,7 +66,7 @@ describe('what is live in a graph, on random ones', () => {
     let trees = 0;
     let others = 0;
     for (const { graph, live } of cases) {
-      const circles = circlesOf(graph, live.reached);
+      const circles = cyclesOf(graph, live.reached);
       if (live.isTree) expect(circles).toEqual([]);
       if (live.isTree && live.reached.some((reached) => reached === 1)) trees += 1;
       if (circles.length > 0) others += 1;
@@ -77,7 +77,7 @@ describe('what is live in a graph, on random ones', () => {
 
   test('one search answers again and again, each time anew, asked edge by edge or told of all', () => {
     for (const { graph, closed, live } of cases.slice(0, 200)) {
-      const search = new LiveSearch(graph);
+      const search = new ReachabilitySearch(graph);
       search.live(() => true);
       expect(search.live((edge) => closed[edge])).toEqual(live);
       expect(search.liveAmong(Uint8Array.from(closed, Number))).toEqual(live);

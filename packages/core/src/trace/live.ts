@@ -19,7 +19,7 @@ const unasked = 2;
 const never = (): boolean => false;
 
 /** Finds the sections on a path from a source to a destination, again and again on one graph. */
-export class LiveSearch {
+export class ReachabilitySearch {
   // Used again for each question.
   private readonly backward: Uint8Array;
   private readonly stack: Int32Array;

@@ -1,7 +1,7 @@
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
 import type { EffectKind } from '../model/anatomy.ts';
 import type { TraceGraph } from './graph.ts';
-import { also } from './lists.ts';
+import { also } from './csr.ts';
 
 /** A maximal run of the signal inside one device between arriving and leaving by cable. */
 export interface Pass {
@@ -22,7 +22,7 @@ export interface Pass {
 }
 
 /** A device with its sections, which follow each other in the graph; its jacks at their nodes, as far as somebody asked. */
-interface Stretch {
+interface DeviceSections {
   readonly wired: WiredDevice;
   readonly first: number;
   readonly end: number;
@@ -58,7 +58,7 @@ interface Way {
   readonly does: readonly string[];
   readonly effects: readonly EffectKind[];
   readonly bypassed: boolean;
-  /** Stretch that it is in; nodes with jacks that its sections begin and end at, each once. */
+  /** DeviceSections that it is in; nodes with jacks that its sections begin and end at, each once. */
   readonly stretch: number;
   readonly froms: readonly number[];
   readonly tos: readonly number[];
@@ -72,7 +72,7 @@ const noJacks: Jacks = { ins: nothing, outs: nothing };
 
 /** Finds the passes that some sections of a graph make up. */
 export class Passes {
-  private readonly stretches: readonly Stretch[];
+  private readonly stretches: readonly DeviceSections[];
   /** The stretch of each section. */
   private readonly stretchOf: Int32Array;
   /** The way met last by the first of its sections: it leads to the others that begin with that. */
@@ -114,7 +114,7 @@ export class Passes {
     wiring: Wiring,
     private readonly graph: TraceGraph,
   ) {
-    const stretches: Stretch[] = [];
+    const stretches: DeviceSections[] = [];
     const { edges } = graph;
     this.stretchOf = new Int32Array(edges.length);
     for (let first = 0; first < edges.length; ) {
@@ -321,19 +321,19 @@ export class Passes {
         links += 1;
       }
     }
-    let noted = 0;
+    let memoised = 0;
     for (let i = 0; i < count; i += 1) {
-      start[i] = noted;
+      start[i] = memoised;
       const { tos, stretch } = ways[i];
       for (let k = 0; k < tos.length; k += 1)
         for (let link = chainAt[tos[k]]; link >= 0; link = linkAfter[link]) {
           const other = linked[link];
           if (added[other] === i + 1 || ways[other].stretch === stretch) continue;
           added[other] = i + 1;
-          after[noted++] = other;
+          after[memoised++] = other;
         }
     }
-    start[count] = noted;
+    start[count] = memoised;
   }
 
   /** The column of each: the longest distance from a start, circles cut where they close. */

@@ -4,8 +4,8 @@ import { type Loop, loopsOf } from '../model/switching.ts';
 import { wantsOf } from '../model/wants.ts';
 import { powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
-import { type Circle, circlesOf } from './howl.ts';
-import { type Live, LiveSearch } from './live.ts';
+import { type Cycle, cyclesOf } from './feedback.ts';
+import { type Live, ReachabilitySearch } from './live.ts';
 import { type Pass, Passes } from './passes.ts';
 
 /** A piece in a loop that is out: it hangs under the pass that jumps it. */
@@ -37,7 +37,7 @@ export interface Trace {
   readonly deadEnds: readonly DeadEnd[];
   readonly sums: readonly Sum[];
   /** Where the signal comes back to itself, with how much of it. */
-  readonly circles: readonly Circle[];
+  readonly circles: readonly Cycle[];
 }
 
 /** Resolves a rig once; then one pure function a question. */
@@ -57,13 +57,13 @@ export class Tracer {
   /** Sections that a control opens and closes. */
   private readonly switched: readonly TraceEdge[];
   private readonly literals = new Map<Literal, number>();
-  private readonly search: LiveSearch;
+  private readonly search: ReachabilitySearch;
   /** Sections that nothing holds open now; used again for each sound. */
   private readonly closed: Uint8Array;
 
   constructor(readonly wiring: Wiring) {
     this.graph = traceGraph(wiring);
-    this.search = new LiveSearch(this.graph);
+    this.search = new ReachabilitySearch(this.graph);
     this.loops = loopsOf(wiring);
     this.passes = new Passes(wiring, this.graph);
     this.bypasses = bypasses(wiring, this.graph, this.loops);
@@ -148,7 +148,7 @@ export class Tracer {
       jumpers: this.jumpers(),
       deadEnds: live.isWhole ? nothing : this.deadEnds(live),
       sums: live.isTree ? nothing : sumsOf(passes),
-      circles: live.isTree ? nothing : circlesOf(this.graph, live.reached),
+      circles: live.isTree ? nothing : cyclesOf(this.graph, live.reached),
     };
   }
 

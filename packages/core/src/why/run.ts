@@ -1,4 +1,4 @@
-import type { Circle } from '../trace/howl.ts';
+import type { Cycle } from '../trace/feedback.ts';
 import type { Trace } from '../trace/trace.ts';
 import { counted, type Evidence } from './evidence.ts';
 
@@ -11,7 +11,7 @@ export const passesOf = ({ passes, jumpers }: Trace): Evidence => ({
   rests: 'entered',
 });
 
-export const loopGain = ({ devices, radius }: Circle): Evidence => ({
+export const loopGain = ({ devices, radius }: Cycle): Evidence => ({
   of: 'Loop gain',
   value: radius.toFixed(2),
   inputs: [['devices in the circle', String(devices.length)], ['rings from', '0.5'], ['howls from', '1']],

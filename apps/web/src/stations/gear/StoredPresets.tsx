@@ -42,7 +42,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
                 }}
               />
             ))}
-            <select className="cellinput" aria-label={`Beat of preset ${panel}`} value={preset.sync ?? ''} onChange={(event) => set(number, withSync(preset, event.target.value))}>
+            <select className="cellinput" aria-label={`SetEvent of preset ${panel}`} value={preset.sync ?? ''} onChange={(event) => set(number, withSync(preset, event.target.value))}>
               <option value="">not synced</option>
               {(Object.keys(noteValues) as NoteValue[]).map((note) => (
                 <option key={note} value={note}>

@@ -30,7 +30,7 @@ export function SetStation() {
       </StationHead>
       <Shared />
       <div className="sheet">
-        <Lists lists={lists} list={list} />
+        <Csr lists={lists} list={list} />
         <LineForm does="Add song" onAdd={add}>
           <input className="cellinput" style={{ border: '1px solid var(--line)', flex: 1, padding: '5px 8px' }} aria-label="Add a song" placeholder="Add a song: Harbour Light" value={typed} onChange={(event) => setTyped(event.target.value)} maxLength={200} />
         </LineForm>
@@ -91,7 +91,7 @@ function Shared() {
 }
 
 /** Which list is played tonight; the proof in set order follows it. */
-function Lists({ lists, list }: { readonly lists: readonly SetList[]; readonly list: SetList | null }) {
+function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly list: SetList | null }) {
   const { show, run } = useShow();
   const add = () => {
     const name = freshName('Set', lists.map((one) => one.name));

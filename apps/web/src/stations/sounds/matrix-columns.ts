@@ -1,4 +1,4 @@
-import { type Control, controlRef, isByHand, type Literal, loopsOf, noted, type Sound, switchingOf, type Wiring } from '@yunta/core';
+import { type Control, controlRef, isByHand, type Literal, loopsOf, memoised, type Sound, switchingOf, type Wiring } from '@yunta/core';
 
 /** A column of the matrix: a piece that is on or off, or a control that has a value. */
 export type Column =
@@ -7,7 +7,7 @@ export type Column =
   | { readonly kind: 'control'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly control: Control; readonly byHand: boolean };
 
 /** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls, last what hands do. Found once a wiring. */
-export const columnsOf = noted(({ telling }: Wiring) => telling, findColumns);
+export const columnsOf = memoised(({ telling }: Wiring) => telling, findColumns);
 
 function findColumns(wiring: Wiring): readonly Column[] {
   const loops = loopsOf(wiring);

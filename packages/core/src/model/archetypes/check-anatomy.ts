@@ -15,7 +15,7 @@ const domain = tagged('kind', {
   range: object({ kind: constant('range'), min: integer(-100_000, 100_000), max: integer(-100_000, 100_000) }),
 });
 const bits = (key: string): boolean => /^[01]{1,8}$/.test(key);
-const deed = either(object({ toggle: id }), object({ next: id }, { by: integer(-1000, 1000), wrap: yesNo }), object({ flip: id }));
+const update = either(object({ toggle: id }), object({ next: id }, { by: integer(-1000, 1000), wrap: yesNo }), object({ flip: id }));
 
 const anatomyShape: Shape = object(
   {},
@@ -52,7 +52,7 @@ const anatomyShape: Shape = object(
       1_000,
     ),
     inputs: list(object({ id, kind: oneOf('level', 'edge'), powerUp: oneOf(0, 1) }), 50),
-    switches: list(object({ id, label: name, does: list(deed, 20) }), 100),
+    switches: list(object({ id, label: name, does: list(update, 20) }), 100),
     settings: list(object({ label: name, value: name }), 50),
     inserts: list(object({ send: id, return: id }), 400),
     controller: object({

@@ -1,6 +1,6 @@
 import { bankSelectLsb, bankSelectMsb } from '../../../midi/message.ts';
 import { presetExists } from '../../../model/anatomy.ts';
-import { none, type WantedPreset, wantedPresets } from '../../ask.ts';
+import { none, type WantedPreset, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
 import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';

@@ -1,6 +1,6 @@
 import { presetExists } from '../../../model/anatomy.ts';
 import type { Action } from '../../../model/documents.ts';
-import { none, type WantedPreset, wantedPresets } from '../../ask.ts';
+import { none, type WantedPreset, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix, setFix } from '../../fix.ts';
 import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';

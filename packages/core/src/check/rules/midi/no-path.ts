@@ -1,4 +1,4 @@
-import { isReached, none, wantedPresets } from '../../ask.ts';
+import { isReached, none, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 

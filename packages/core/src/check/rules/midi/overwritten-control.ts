@@ -1,5 +1,5 @@
 import type { WiredDevice } from '../../../model/wiring.ts';
-import { none } from '../../ask.ts';
+import { none } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix } from '../../fix.ts';
 import { defineSoundRule, type HandSlot, type SoundCase } from '../../sound-rule.ts';

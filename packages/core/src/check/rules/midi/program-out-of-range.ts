@@ -1,5 +1,5 @@
 import { presetExists } from '../../../model/anatomy.ts';
-import { none, wantedPresets } from '../../ask.ts';
+import { none, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 

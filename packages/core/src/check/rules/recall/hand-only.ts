@@ -1,5 +1,5 @@
 import { partsInSetOrder } from '../../../model/set-order.ts';
-import { handControls } from '../../ask.ts';
+import { handControls } from '../../queries.ts';
 import { type Context, defineRule, type Reported } from '../../define-rule.ts';
 
 export const handOnly = defineRule({

@@ -1,6 +1,6 @@
 import { controlRef } from '../../../model/documents.ts';
 import { ownerOf } from '../../../model/wiring.ts';
-import { isSent, soundsOf } from '../../ask.ts';
+import { isSent, soundsOf } from '../../queries.ts';
 import { defineRule } from '../../define-rule.ts';
 import { setFix } from '../../fix.ts';
 

@@ -1,5 +1,5 @@
 import type { Sound } from '../../../model/documents.ts';
-import { none, soundsOf } from '../../ask.ts';
+import { none, soundsOf } from '../../queries.ts';
 import { type Context, defineRule, type Reported } from '../../define-rule.ts';
 
 export const identicalSounds = defineRule({

@@ -1,5 +1,5 @@
 import { controlRef, type ControlRef, splitRef, type Slot, type Sound } from '../../../model/documents.ts';
-import { noted } from '../../../model/notes.ts';
+import { memoised } from '../../../model/memo.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
 import type { Judgement } from '../../../recall/answer.ts';
@@ -53,8 +53,8 @@ function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement
 }
 
 /** Whether the slot, generated from its sound, would fall quiet. */
-const isQuietGenerated = ({ wiring, prover: { plant } }: Context, slot: Slot): boolean =>
-  wouldFallQuiet(plant, plant.slot.get(slot.id)!, compiler(wiring)({ ...slot, actions: null }).map(({ action }) => action));
+const isQuietGenerated = ({ wiring, prover: { model } }: Context, slot: Slot): boolean =>
+  wouldFallQuiet(model, model.slot.get(slot.id)!, compiler(wiring)({ ...slot, actions: null }).map(({ action }) => action));
 
 /** Whether the slot, generated from its sound, would put a control where it is wanted: by an action of its own, or with the preset that stores it. */
 function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean {
@@ -63,7 +63,7 @@ function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean 
   return refs.has(ref) || (wiring.device.get(device)?.control.get(control)?.scope === 'preset' && refs.has(controlRef(device, 'preset')));
 }
 
-const generated = noted(
+const generated = memoised(
   ({ telling }: Wiring) => telling,
   () => new WeakMap<Slot, { readonly sound: Sound | undefined; readonly refs: ReadonlySet<ControlRef> }>(),
 );

@@ -11,7 +11,7 @@ export const unquietSlot = defineRule({
     messages: { round: 'Bank {bank}, switch {position} of {controller} never settles.' },
   },
   check: ({ prover, wiring }) =>
-    prover.slotsSetAside.map((slot) => ({
+    prover.excludedSlots.map((slot) => ({
       messageId: 'round' as const,
       at: { slot: slot.id },
       data: { bank: slot.bank + 1, position: slot.position + 1, controller: wiring.device.get(slot.controller)!.device.name },

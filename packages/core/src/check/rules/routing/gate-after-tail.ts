@@ -1,5 +1,5 @@
 import { schoolOf } from '../../../model/documents.ts';
-import { inOrderOf, nameOf } from '../../ask.ts';
+import { inOrderOf, nameOf } from '../../queries.ts';
 import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
 export const gateAfterTail = defineSoundRule({

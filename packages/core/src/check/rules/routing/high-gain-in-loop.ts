@@ -1,8 +1,8 @@
 import { schoolOf } from '../../../model/documents.ts';
-import { noted } from '../../../model/notes.ts';
+import { memoised } from '../../../model/memo.ts';
 import type { WiredDevice, Wiring } from '../../../model/wiring.ts';
 import { passesAfter } from '../../../trace/ahead.ts';
-import { nameOf } from '../../ask.ts';
+import { nameOf } from '../../queries.ts';
 import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
 export const highGainInLoop = defineSoundRule({
@@ -32,7 +32,7 @@ export const highGainInLoop = defineSoundRule({
 });
 
 /** Devices with an insert of their own, switchers aside. */
-const withInserts = noted(
+const withInserts = memoised(
   ({ telling }: Wiring) => telling,
   ({ devices }): readonly WiredDevice[] => devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller),
 );

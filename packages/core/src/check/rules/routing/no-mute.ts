@@ -1,5 +1,5 @@
 import { controlRef, type Sound } from '../../../model/documents.ts';
-import { heardSounds, slotsOf, soundsOf } from '../../ask.ts';
+import { heardSounds, slotsOf, soundsOf } from '../../queries.ts';
 import { type Context, defineRule } from '../../define-rule.ts';
 
 export const noMute = defineRule({

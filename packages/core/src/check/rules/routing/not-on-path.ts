@@ -1,4 +1,4 @@
-import { nameOf } from '../../ask.ts';
+import { nameOf } from '../../queries.ts';
 import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
 export const notOnPath = defineSoundRule({

@@ -1,7 +1,7 @@
 import { isOut } from '../../../model/cable-ends.ts';
 import { type Cable, inOrder, type Plug } from '../../../model/documents.ts';
 import type { Wiring } from '../../../model/wiring.ts';
-import { nameOf, none } from '../../ask.ts';
+import { nameOf, none } from '../../queries.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
 
 type Joined = 'signal' | 'speaker' | 'midi';

@@ -1,5 +1,5 @@
 import { splitRef } from '../../../model/documents.ts';
-import { isSent, nameOf, soundsOf } from '../../ask.ts';
+import { isSent, nameOf, soundsOf } from '../../queries.ts';
 import { type Context, defineRule } from '../../define-rule.ts';
 
 export const sharedLoop = defineRule({

@@ -1,4 +1,4 @@
-import { soundsOf } from '../../ask.ts';
+import { soundsOf } from '../../queries.ts';
 import { defineRule } from '../../define-rule.ts';
 
 export const unusedSound = defineRule({

@@ -1,10 +1,10 @@
 /** A list of numbers for each of some things, one after the other: that of thing n is from start[n] to start[n + 1]. */
-export interface Lists {
+export interface Csr {
   readonly start: Int32Array;
   readonly items: Int32Array;
 }
 
-export function listsOf(lists: readonly ArrayLike<number>[]): Lists {
+export function listsOf(lists: readonly ArrayLike<number>[]): Csr {
   const start = new Int32Array(lists.length + 1);
   for (let i = 0; i < lists.length; i += 1) start[i + 1] = start[i] + lists[i].length;
   const items = new Int32Array(start[lists.length]);
@@ -12,15 +12,15 @@ export function listsOf(lists: readonly ArrayLike<number>[]): Lists {
   return { start, items };
 }
 
-/** Lists of one number each. */
-export function singles(items: Int32Array): Lists {
+/** Rows of one number each. */
+export function identity(items: Int32Array): Csr {
   const start = new Int32Array(items.length + 1);
   for (let i = 0; i < start.length; i += 1) start[i] = i;
   return { start, items };
 }
 
 /** For each number below `count` the lists that it stands in, in order. */
-export function inverted({ start, items }: Lists, count: number): Lists {
+export function transpose({ start, items }: Csr, count: number): Csr {
   const first = new Int32Array(count + 2);
   for (let i = 0; i < items.length; i += 1) first[items[i] + 2] += 1;
   for (let number = 0; number < count; number += 1) first[number + 2] += first[number + 1];
@@ -30,7 +30,7 @@ export function inverted({ start, items }: Lists, count: number): Lists {
 }
 
 /** For each number below `count` what is told of it, in the order told. `telling` is gone through twice, and tells the same each time. */
-export function gathered(count: number, telling: (tell: (number: number, item: number) => void) => void): Lists {
+export function buildCsr(count: number, telling: (tell: (number: number, item: number) => void) => void): Csr {
   const start = new Int32Array(count + 2);
   telling((number) => (start[number + 2] += 1));
   for (let number = 0; number < count; number += 1) start[number + 2] += start[number + 1];

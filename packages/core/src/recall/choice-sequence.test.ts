@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
-import { Choices } from './choices.ts';
+import { ChoiceSequence } from './choice-sequence.ts';
 
-const all = (run: (choices: Choices) => string): string[] => {
-  const choices = new Choices();
+const all = (run: (choices: ChoiceSequence) => string): string[] => {
+  const choices = new ChoiceSequence();
   const runs: string[] = [];
   do {
     choices.begin();

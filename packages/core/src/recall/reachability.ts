@@ -1,32 +1,32 @@
-import type { Hearing } from './hearing.ts';
-import type { Lists } from '../trace/lists.ts';
-import { type Live, LiveSearch } from '../trace/live.ts';
-import type { Always } from './always.ts';
-import type { Packed, Packing } from './packing.ts';
+import type { SoundComparison } from './sound-comparison.ts';
+import type { Csr } from '../trace/csr.ts';
+import { type Live, ReachabilitySearch } from '../trace/live.ts';
+import type { GuaranteedPaths } from './guaranteed-paths.ts';
+import type { Ranges, RangeTable } from './range-table.ts';
 
 /**
  * What may be live, and what surely is, when variables are known to ranges only. The graph is laid out flat once and
  * each question is one pass over it: this is where a large proof spends its time.
  */
-export class Liveness {
+export class Reachability {
   private readonly from: Int32Array;
   private readonly to: Int32Array;
-  private readonly leaving: Lists;
-  private readonly arriving: Lists;
-  private readonly onwards: Lists;
-  private readonly back: Lists;
+  private readonly leaving: Csr;
+  private readonly arriving: Csr;
+  private readonly onwards: Csr;
+  private readonly back: Csr;
   private readonly sources: readonly number[];
   private readonly ends: readonly number[];
-  private readonly search: LiveSearch;
+  private readonly search: ReachabilitySearch;
   // Used again for each question.
   private readonly stack: Int32Array;
   private readonly forward: Uint8Array;
   private readonly backward: Uint8Array;
 
   constructor(
-    hearing: Hearing,
-    private readonly packing: Packing,
-    always: Always,
+    hearing: SoundComparison,
+    private readonly packing: RangeTable,
+    always: GuaranteedPaths,
   ) {
     const { graph } = hearing;
     this.from = graph.from;
@@ -37,20 +37,20 @@ export class Liveness {
     this.back = always.back;
     this.sources = graph.sources.map((source) => source.node);
     this.ends = graph.destinations.map((end) => end.node);
-    this.search = new LiveSearch(graph);
+    this.search = new ReachabilitySearch(graph);
     this.forward = new Uint8Array(graph.nodeCount);
     this.backward = new Uint8Array(graph.nodeCount);
     this.stack = new Int32Array(graph.nodeCount + this.sources.length + this.ends.length);
   }
 
   /** Sections that may be on a path from a source to a destination. */
-  may(ranges: Packed): Live {
+  may(ranges: Ranges): Live {
     const { packing } = this;
     return this.search.live((edge) => packing.mayClose(edge, ranges));
   }
 
   /** Whether sound may come to a node. Looks back from there, and ends soon where little leads to it. */
-  mayArrive(end: number, ranges: Packed): boolean {
+  mayArrive(end: number, ranges: Ranges): boolean {
     const { arriving, from, stack, sources } = this;
     const seen = new Set([end]);
     let height = 0;
@@ -69,13 +69,13 @@ export class Liveness {
   }
 
   /** Whether sound surely reaches a destination. */
-  surelySounds(ranges: Packed): boolean {
+  surelySounds(ranges: Ranges): boolean {
     const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, this.to, this.forward);
     return this.ends.some((node) => forward[node] === 1);
   }
 
   /** 1 for each section that is surely on a path from a source to a destination. */
-  mustLive(ranges: Packed): Uint8Array {
+  mustLive(ranges: Ranges): Uint8Array {
     const { from, to } = this;
     const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, to, this.forward);
     const backward = this.surely(ranges, this.ends, this.back, this.arriving, from, this.backward);
@@ -84,7 +84,7 @@ export class Liveness {
     return live;
   }
 
-  private surely(ranges: Packed, starts: readonly number[], ways: Lists, edgesAt: Lists, other: Int32Array, seen: Uint8Array): Uint8Array {
+  private surely(ranges: Ranges, starts: readonly number[], ways: Csr, edgesAt: Csr, other: Int32Array, seen: Uint8Array): Uint8Array {
     const { stack } = this;
     seen.fill(0);
     let height = 0;

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
-import type { Possible } from './outlook.ts';
+import type { Possible } from './three-valued-judge.ts';
 import { proverOf } from './prove.ts';
 
 const prover = proverOf(fourCable().sound('lead', lead).sound('clean', clean).laid().show);
-const { plant, outlook } = prover;
-const at = (ref: string): number => plant.variableOf.get(ref as `${string}/${string}`)!;
-const id = (literal: string | number): number => plant.values.id(literal);
+const { model, outlook } = prover;
+const at = (ref: string): number => model.variableOf.get(ref as `${string}/${string}`)!;
+const id = (literal: string | number): number => model.values.id(literal);
 const laid = (sound: string) => prover.layOf(prover.pairs().find((pair) => pair.sound.id === sound)!.sound);
 /** All as wanted by a sound, the empty loop out, but for some. */
 const like = (sound: string, other: Record<string, string | number | null> = {}): Possible => {
@@ -44,11 +44,11 @@ describe('what a few variables settle of a sound', () => {
   });
   test('what a switch that stays off shuts cannot be heard; what it bypasses can', () => {
     const stays = (ref: string, literal: string | number) => (variable: number) => (variable === at(ref) ? id(literal) : -1);
-    expect(outlook.isShut(at('delay/preset'), stays('delay/on', 0))).toBe(true);
-    expect(outlook.isShut(at('delay/preset'), stays('delay/on', 1))).toBe(false);
-    expect(outlook.isShut(at('delay/preset'), stays('drive/on', 0))).toBe(false);
-    expect(outlook.isShut(at('delay/on'), stays('delay/on', 0))).toBe(false);
-    expect(outlook.isShut(at('combo/channel'), stays('switcher/loop-2', 0))).toBe(false);
+    expect(outlook.isBlocked(at('delay/preset'), stays('delay/on', 0))).toBe(true);
+    expect(outlook.isBlocked(at('delay/preset'), stays('delay/on', 1))).toBe(false);
+    expect(outlook.isBlocked(at('delay/preset'), stays('drive/on', 0))).toBe(false);
+    expect(outlook.isBlocked(at('delay/on'), stays('delay/on', 0))).toBe(false);
+    expect(outlook.isBlocked(at('combo/channel'), stays('switcher/loop-2', 0))).toBe(false);
   });
   test('values that no section tells apart are of one class, and the wanted one is told', () => {
     const classOf = (sound: string, ref: string, literal: string | number) => outlook.classOf(laid(sound), at(ref), id(literal));

@@ -1,18 +1,18 @@
 import type { CompiledEvent } from './compiled.ts';
 import type { Exploration } from './exploration.ts';
-import type { Outlook } from './outlook.ts';
-import type { Packed } from './packing.ts';
+import type { ThreeValuedJudge } from './three-valued-judge.ts';
+import type { Ranges } from './range-table.ts';
 
 /** What each variable may be after a press. */
-export class AfterPress {
-  private pressAlone: Packed | undefined;
-  private everything: Packed | undefined;
+export class PostPressRanges {
+  private pressAlone: Ranges | undefined;
+  private everything: Ranges | undefined;
 
   /** `releasable`: variables that letting go of a held switch may move. */
   constructor(
     private readonly press: CompiledEvent,
     private readonly exploration: Exploration,
-    private readonly outlook: Outlook,
+    private readonly outlook: ThreeValuedJudge,
     private readonly releasable: ReadonlySet<number>,
   ) {}
 
@@ -40,12 +40,12 @@ export class AfterPress {
   }
 
   /** What every variable may be, to judge from: from the press alone. */
-  fromPress(): Packed {
+  fromPress(): Ranges {
     return (this.pressAlone ??= this.outlook.settledGround((variable) => this.left(variable)));
   }
 
   /** From all that can be found out. */
-  fromAll(): Packed {
+  fromAll(): Ranges {
     return (this.everything ??= this.outlook.ground((variable) => this.all(variable)));
   }
 

@@ -6,7 +6,7 @@ export const noCues: ReadonlyMap<number, number> = new Map();
 export const unwanted = -1;
 
 /** What a sound lays over a state. */
-export class Laid {
+export class SoundTarget {
   private ownNames: ReadonlySet<number> | undefined;
   private byVariable: Int32Array | undefined;
 
@@ -17,7 +17,7 @@ export class Laid {
     readonly wanted: Int32Array,
     private readonly nameCount: number,
     /** Cues: what the player sets, taken as done from level 2 on. */
-    readonly obeyed: ReadonlyMap<number, number>,
+    readonly cues: ReadonlyMap<number, number>,
     /** How many variables there are. */
     private readonly size: number,
   ) {}
@@ -44,14 +44,14 @@ export class Laid {
   }
 
   /** The same where nothing that the player sets is taken as done. */
-  disobeyed(): Laid {
-    return new Laid(this.sound, this.variables, this.wanted, this.nameCount, noCues, this.size);
+  withoutCues(): SoundTarget {
+    return new SoundTarget(this.sound, this.variables, this.wanted, this.nameCount, noCues, this.size);
   }
 
   /** Some of its wants alone, as if the sound named only one of them. */
-  restrictedTo(variables: ReadonlySet<number>, named: number): Laid {
+  restrictedTo(variables: ReadonlySet<number>, named: number): SoundTarget {
     const kept = [...variables].filter((variable) => this.has(variable));
     const ordered = [...kept.filter((variable) => variable === named), ...kept.filter((variable) => variable !== named)];
-    return new Laid(this.sound, Int32Array.from(ordered), Int32Array.from(ordered, (variable) => this.wants(variable)), kept.includes(named) ? 1 : 0, this.obeyed, this.size);
+    return new SoundTarget(this.sound, Int32Array.from(ordered), Int32Array.from(ordered, (variable) => this.wants(variable)), kept.includes(named) ? 1 : 0, this.cues, this.size);
   }
 }

@@ -1,6 +1,6 @@
-import { noted } from '../model/notes.ts';
-import { type Deed, type Found, loadedBy, type Recording, type Running } from './operations.ts';
-import type { Plant } from './plant.ts';
+import { memoised } from '../model/memo.ts';
+import { type Update, type Found, loadedBy, type Recording, type Running } from './operations.ts';
+import type { StateModel } from './state-model.ts';
 import { NeedVariable, type Store } from './store.ts';
 import { NeedPin, type Pins } from './values.ts';
 
@@ -11,7 +11,7 @@ export const mayChange = -1;
 const untouched = -2;
 
 /** What an event leaves the variables on that it may change: a value whatever was there before, or `mayChange`. */
-export class Leaves {
+export class WriteSummary {
   constructor(
     private readonly known: Int32Array,
     /** The variables that it may change, each once. */
@@ -19,11 +19,11 @@ export class Leaves {
   ) {}
 
   /** Of an event of which no more is known than what it may change. */
-  static open(variables: number, touched: Iterable<number>): Leaves {
+  static open(variables: number, touched: Iterable<number>): WriteSummary {
     const known = new Int32Array(variables).fill(untouched);
     const list = Int32Array.from(new Set(touched));
     for (const variable of list) known[variable] = mayChange;
-    return new Leaves(known, list);
+    return new WriteSummary(known, list);
   }
 
   /** Whether it may leave a variable on one value or another. */
@@ -48,12 +48,12 @@ export class Leaves {
  * operation is tried on the one variable alone, with what is known by then; one that has to read anything else
  * leaves it open.
  */
-export function after(plant: Plant, done: Recording): Leaves {
-  return new Aftermath(plant).of(done);
+export function after(model: StateModel, done: Recording): WriteSummary {
+  return new Aftermath(model).of(done);
 }
 
-const trialOf = noted(
-  ({ machinery }: Plant) => machinery,
+const trialOf = memoised(
+  ({ machinery }: StateModel) => machinery,
   ({ variables }) => new Trial(variables.length),
 );
 
@@ -74,24 +74,24 @@ class Aftermath {
   private readonly unsure: Set<number>;
   private readonly trial: Trial;
 
-  constructor(private readonly plant: Plant) {
-    this.known = new Int32Array(plant.variables.length).fill(untouched);
-    this.trial = trialOf(plant);
+  constructor(private readonly model: StateModel) {
+    this.known = new Int32Array(model.variables.length).fill(untouched);
+    this.trial = trialOf(model);
     this.running = this.trial.running;
     this.unsure = this.trial.unsure;
     if (this.running.busyUntil.size > 0) this.running.busyUntil.clear();
     if (this.unsure.size > 0) this.unsure.clear();
   }
 
-  of({ deeds, times, count }: Recording): Leaves {
+  of({ updates, times, count }: Recording): WriteSummary {
     for (let i = 0; i < count; i += 1) {
-      const deed = deeds[i];
-      const { constant } = deed;
+      const update = updates[i];
+      const { constant } = update;
       if (constant) this.note(constant.variable, constant.value);
-      else if (deed.isClosed && this.isFree(deed.device, times[i])) this.repeat(deed, times[i]);
-      else this.tryOut(deed, times[i]);
+      else if (update.isClosed && this.isFree(update.device, times[i])) this.repeat(update, times[i]);
+      else this.tryOut(update, times[i]);
     }
-    return new Leaves(this.known, this.trial.touched.slice(0, this.count));
+    return new WriteSummary(this.known, this.trial.touched.slice(0, this.count));
   }
 
   private note(variable: number, value: number): void {
@@ -105,45 +105,45 @@ class Aftermath {
   }
 
   /** Does to a device that is not loading what was found out before, or finds it out. */
-  private repeat(deed: Deed, time: number): void {
-    const { device, touches } = deed;
-    let found = (deed.found ??= nothingFound(untouched, undefined));
+  private repeat(update: Update, time: number): void {
+    const { device, touches } = update;
+    let found = (update.found ??= nothingFound(untouched, undefined));
     for (let i = 0; i < touches.length; i += 1) {
       const known = Math.max(mayChange, this.known[touches[i]]);
       found = where(known, found.next) ?? (found.next = nothingFound(known, found.next));
     }
     const { done } = found;
     if (!done) {
-      this.tryOut(deed, time);
+      this.tryOut(update, time);
       const loads = this.unsure.has(device) ? 'unsure' : this.isFree(device, time) ? 'no' : 'yes';
       found.done = { left: touches.map((variable) => this.known[variable]), loads };
       return;
     }
     for (let i = 0; i < touches.length; i += 1) this.note(touches[i], done.left[i]);
     if (done.loads === 'unsure') this.unsure.add(device);
-    else if (done.loads === 'yes') this.running.busyUntil.set(device, loadedBy(this.plant.devices[device], time));
+    else if (done.loads === 'yes') this.running.busyUntil.set(device, loadedBy(this.model.devices[device], time));
   }
 
-  private tryOut(deed: Deed, time: number): void {
-    const { device, touches } = deed;
+  private tryOut(update: Update, time: number): void {
+    const { device, touches } = update;
     const isUnsure = this.unsure.has(device);
-    if (!isUnsure && this.together(deed, time)) {
+    if (!isUnsure && this.together(update, time)) {
       for (const variable of touches) this.note(variable, this.trial.value(variable));
       return;
     }
-    const found = touches.map((variable) => (isUnsure ? mayChange : this.left(deed, time, variable)));
-    if (deed.gates && !this.tried(deed, time, null, this.running)) this.unsure.add(device);
+    const found = touches.map((variable) => (isUnsure ? mayChange : this.left(update, time, variable)));
+    if (update.gates && !this.tried(update, time, null, this.running)) this.unsure.add(device);
     touches.forEach((variable, i) => this.note(variable, found[i]));
   }
 
-  /** All that a deed touches at once, where it reads nothing that is not known. It begins to load no device but its own. */
-  private together(deed: Deed, time: number): boolean {
-    const { device } = deed;
+  /** All that an update touches at once, where it reads nothing that is not known. It begins to load no device but its own. */
+  private together(update: Update, time: number): boolean {
+    const { device } = update;
     const until = this.running.busyUntil.get(device);
     this.trial.begin();
-    for (const variable of deed.touches) this.trial.hold(variable, this.known[variable]);
+    for (const variable of update.touches) this.trial.hold(variable, this.known[variable]);
     try {
-      deed.apply(this.trial, this.running, time);
+      update.apply(this.trial, this.running, time);
       return true;
     } catch (reason) {
       if (!(reason instanceof NeedVariable) && !(reason instanceof NeedPin)) throw reason;
@@ -153,16 +153,16 @@ class Aftermath {
     }
   }
 
-  private left(deed: Deed, time: number, variable: number): number {
-    return this.tried(deed, time, variable, { busyUntil: new Map() }) ? this.trial.value(variable) : mayChange;
+  private left(update: Update, time: number, variable: number): number {
+    return this.tried(update, time, variable, { busyUntil: new Map() }) ? this.trial.value(variable) : mayChange;
   }
 
   /**
-   * Applies a deed to one variable (null: to none, to learn whether its device begins to load), taking in what it
+   * Applies an update to one variable (null: to none, to learn whether its device begins to load), taking in what it
    * turns out to read as a machine does; false where that is not known. What it leaves in `into` is what the device
    * is then busy with.
    */
-  private tried(deed: Deed, time: number, variable: number | null, into: Running): boolean {
+  private tried(update: Update, time: number, variable: number | null, into: Running): boolean {
     const { trial, known, running } = this;
     const held = variable === null ? [] : [variable];
     for (;;) {
@@ -170,7 +170,7 @@ class Aftermath {
       for (const one of held) trial.hold(one, known[one]);
       const busy: Running = { busyUntil: new Map(running.busyUntil) };
       try {
-        deed.apply(trial, busy, time);
+        update.apply(trial, busy, time);
         for (const [device, until] of busy.busyUntil) into.busyUntil.set(device, until);
         return true;
       } catch (reason) {

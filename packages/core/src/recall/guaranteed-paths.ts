@@ -1,10 +1,10 @@
-import { gathered, type Lists } from '../trace/lists.ts';
-import type { Hearing } from './hearing.ts';
+import { buildCsr, type Csr } from '../trace/csr.ts';
+import type { SoundComparison } from './sound-comparison.ts';
 
 /** Ways through that are there whatever value a control has (a loop passes in or out): for each node those that it leads to, and those that lead there. */
-export interface Always {
-  readonly onwards: Lists;
-  readonly back: Lists;
+export interface GuaranteedPaths {
+  readonly onwards: Csr;
+  readonly back: Csr;
 }
 
 /** Nodes joined by the sections that one control opens and closes, so that some way may lead from one to the other whatever its value is. */
@@ -19,12 +19,12 @@ interface Candidate {
  * inside their domain count. `conditioned`: the sections that each variable opens and closes; `variables`: those that
  * open or close any.
  */
-export function alwaysThrough(hearing: Hearing, conditioned: Lists, variables: readonly number[]): Always {
+export function guaranteedThrough(hearing: SoundComparison, conditioned: Csr, variables: readonly number[]): GuaranteedPaths {
   const { graph } = hearing;
   const search = new Search(hearing, conditioned);
   const found: Candidate[] = [];
   const pairs = new Set<number>();
-  /** Whether a way is there now whatever the control is; noted if it was not known. */
+  /** Whether a way is there now whatever the control is; memoised if it was not known. */
   const isThere = (candidate: Candidate): boolean => {
     const pair = candidate.start * graph.nodeCount + candidate.end;
     if (pairs.has(pair)) return true;
@@ -41,12 +41,12 @@ export function alwaysThrough(hearing: Hearing, conditioned: Lists, variables: r
     for (let i = 0; i < before; i += 1) if (!isThere(open[i])) open[left++] = open[i];
   }
   return {
-    onwards: gathered(graph.nodeCount, (tell) => found.forEach(({ start, end }) => tell(start, end))),
-    back: gathered(graph.nodeCount, (tell) => found.forEach(({ start, end }) => tell(end, start))),
+    onwards: buildCsr(graph.nodeCount, (tell) => found.forEach(({ start, end }) => tell(start, end))),
+    back: buildCsr(graph.nodeCount, (tell) => found.forEach(({ start, end }) => tell(end, start))),
   };
 }
 
-function candidates(hearing: Hearing, { start: first, items }: Lists, variables: readonly number[]): Candidate[] {
+function candidates(hearing: SoundComparison, { start: first, items }: Csr, variables: readonly number[]): Candidate[] {
   const found: Candidate[] = [];
   for (const variable of variables) {
     let count = 0;
@@ -84,8 +84,8 @@ class Search {
   private readonly open: number[] = [];
 
   constructor(
-    private readonly hearing: Hearing,
-    private readonly conditioned: Lists,
+    private readonly hearing: SoundComparison,
+    private readonly conditioned: Csr,
   ) {
     const { edges, graph } = hearing;
     this.seen = new Int32Array(graph.nodeCount);

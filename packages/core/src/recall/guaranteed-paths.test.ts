@@ -3,26 +3,26 @@ import { seededShow } from '../testing/compare.ts';
 import { clean, fourCable } from '../testing/build-show.ts';
 import { Random } from '../testing/random.ts';
 import type { Show } from '../model/documents.ts';
-import { gathered } from '../trace/lists.ts';
-import { alwaysThrough } from './always.ts';
-import { Hearing } from './hearing.ts';
+import { buildCsr } from '../trace/csr.ts';
+import { guaranteedThrough } from './guaranteed-paths.ts';
+import { SoundComparison } from './sound-comparison.ts';
 import { proverOf } from './prove.ts';
 
 function found(show: Show) {
-  const hearing = new Hearing(proverOf(show).plant);
-  const { edges, graph, plant } = hearing;
-  const conditioned = gathered(plant.variables.length, (tell) => {
+  const hearing = new SoundComparison(proverOf(show).model);
+  const { edges, graph, model } = hearing;
+  const conditioned = buildCsr(model.variables.length, (tell) => {
     for (const { index, when } of edges) for (const { variable } of when) if (variable >= 0) tell(variable, index);
   });
   const variables = [...new Set(edges.flatMap(({ when }) => when.map(({ variable }) => variable)))].filter((variable) => variable >= 0);
-  const { onwards, back } = alwaysThrough(hearing, conditioned, variables);
+  const { onwards, back } = guaranteedThrough(hearing, conditioned, variables);
   const pairs: [number, number][] = [];
   for (let node = 0; node < graph.nodeCount; node += 1) for (let k = onwards.start[node]; k < onwards.start[node + 1]; k += 1) pairs.push([node, onwards.items[k]]);
   return { hearing, variables, pairs, back };
 }
 
 /** Nodes that a way leads to from a start, where each variable has the value of a state: asked plainly, section by section, until none is added. */
-function reachedFrom({ edges }: Hearing, start: number, state: ReadonlyMap<number, number>): ReadonlySet<number> {
+function reachedFrom({ edges }: SoundComparison, start: number, state: ReadonlyMap<number, number>): ReadonlySet<number> {
   const reached = new Set([start]);
   for (let before = 0; before < reached.size; ) {
     before = reached.size;
@@ -44,10 +44,10 @@ describe('ways that are always there', () => {
   });
   test('a pedal goes through by its effect or its bypass, and then the loop that holds it, in or out', () => {
     const { hearing, pairs } = found(fourCable().sound('clean', clean).show);
-    const { edges, plant } = hearing;
+    const { edges, model } = hearing;
     const leads = (from: number, to: number): boolean => pairs.some(([start, end]) => start === from && end === to);
     const loops = edges.filter(({ index, when }) => when.length === 1 && hearing.graph.edges[index].section.startsWith('bypass-'));
-    const holding = loops.filter(({ when }) => [...plant.switching.values()].some(({ loop }) => loop !== undefined && plant.variableOf.get(loop) === when[0].variable));
+    const holding = loops.filter(({ when }) => [...model.switching.values()].some(({ loop }) => loop !== undefined && model.variableOf.get(loop) === when[0].variable));
     expect(holding.length).toBeGreaterThan(2);
     for (const { from, to } of holding) expect(leads(from, to)).toBe(true);
     for (const { from, to } of loops.filter((loop) => !holding.includes(loop))) expect(leads(from, to)).toBe(false);

@@ -1,5 +1,5 @@
 /** What is still to happen, earliest first; of several at one time, the one put in first (a binary heap). */
-export class Agenda<T extends { readonly time: number; readonly seq: number }> {
+export class EventQueue<T extends { readonly time: number; readonly seq: number }> {
   private readonly heap: T[] = [];
 
   get size(): number {

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { HearingEdge } from './hearing.ts';
-import { Packing } from './packing.ts';
-import type { Range } from './outlook.ts';
+import type { HearingEdge } from './sound-comparison.ts';
+import { RangeTable } from './range-table.ts';
+import type { Range } from './three-valued-judge.ts';
 
 const symbol = 999;
 const isSymbolic = (value: number) => value === symbol;
@@ -23,7 +23,7 @@ describe('packed ranges', () => {
   test('law: a section may close, and must, as its conditions plainly say', () => {
     fc.assert(
       fc.property(whens, ranges, (list, at) => {
-        const packing = new Packing(edgesOf(list), isSymbolic);
+        const packing = new RangeTable(edgesOf(list), isSymbolic);
         const packed = packing.ranges((variable) => at[variable]);
         for (const [edge, when] of list.entries()) {
           expect([edge, packing.mayClose(edge, packed)]).toEqual([edge, when.every(({ variable, values }) => may(at[variable], values))]);
@@ -36,7 +36,7 @@ describe('packed ranges', () => {
     fc.assert(
       fc.property(whens, ranges, fc.array(fc.tuple(fc.integer({ min: 0, max: 2 }), value), { maxLength: 3 }), (list, at, wants) => {
         const wanted = new Map(wants);
-        const packing = new Packing(edgesOf(list), isSymbolic);
+        const packing = new RangeTable(edgesOf(list), isSymbolic);
         const overlay = packing.overlay(Int32Array.from(wanted.keys()), Int32Array.from(wanted.values()), () => false);
         const now = packing.ranges((variable) => at[variable]);
         const one = (variable: number): Range => (wanted.has(variable) ? [wanted.get(variable)!] : at[variable]);
@@ -53,7 +53,7 @@ describe('packed ranges', () => {
     );
   });
   test('a variable that is not there may be anything; one left out of an overlay stays', () => {
-    const packing = new Packing(edgesOf([[{ variable: -1, values: [1] }], [{ variable: 0, values: [1] }]]), isSymbolic);
+    const packing = new RangeTable(edgesOf([[{ variable: -1, values: [1] }], [{ variable: 0, values: [1] }]]), isSymbolic);
     const now = packing.ranges(() => [2]);
     expect([packing.mayClose(0, now), packing.mustClose(0, now), packing.mayClose(1, now)]).toEqual([true, false, false]);
     const left = packing.overlay(Int32Array.of(0), Int32Array.of(1), () => true);

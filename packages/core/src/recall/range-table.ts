@@ -1,12 +1,12 @@
-import type { HearingEdge } from './hearing.ts';
-import type { Possible, Range } from './outlook.ts';
+import type { HearingEdge } from './sound-comparison.ts';
+import type { Possible, Range } from './three-valued-judge.ts';
 
 /**
  * What the variables that open or close sections may be, packed into words of bits. A bit is a class of values that
  * no section tells apart. `may`: the classes that the variable may be in (all where it may be anything). `must`: the
  * same, with a bit that no section allows where the value is not known.
  */
-export interface Packed {
+export interface Ranges {
   readonly may: Int32Array;
   readonly must: Int32Array;
 }
@@ -31,7 +31,7 @@ interface Layout {
 }
 
 /** Packs ranges of variables, and says of each section from the bits whether it may close and whether it must. */
-export class Packing {
+export class RangeTable {
   private readonly layouts: readonly Layout[];
   private readonly absent: Layout | undefined;
   /** By variable. */
@@ -39,7 +39,7 @@ export class Packing {
   private readonly words: number;
   /** Words that the widest variable takes. */
   private readonly widest: number;
-  private readonly scratch: Packed;
+  private readonly scratch: Ranges;
   // The conditions of section e are those from start[e] to start[e + 1]: each some words, and what it allows of each.
   private readonly start: Int32Array;
   private readonly word: Int32Array;
@@ -114,21 +114,21 @@ export class Packing {
     return classes;
   }
 
-  private blank(): Packed {
-    const packed: Packed = { may: new Int32Array(this.words), must: new Int32Array(this.words) };
+  private blank(): Ranges {
+    const packed: Ranges = { may: new Int32Array(this.words), must: new Int32Array(this.words) };
     packed.may[this.words - 1] = -1;
     if (this.absent) this.fill(packed, this.absent);
     return packed;
   }
 
-  ranges(possible: Possible): Packed {
+  ranges(possible: Possible): Ranges {
     const packed = this.blank();
     for (const layout of this.layouts) this.put(packed, layout, possible(layout.variable));
     return packed;
   }
 
   /** `valueOf`: the one value that a variable has; negative where it may be anything. */
-  settled(valueOf: (variable: number) => number): Packed {
+  settled(valueOf: (variable: number) => number): Ranges {
     const packed = this.blank();
     const { layouts } = this;
     for (let i = 0; i < layouts.length; i += 1) {
@@ -140,23 +140,23 @@ export class Packing {
   }
 
   /** Ranges to be put elsewhere. */
-  copy({ may, must }: Packed): Packed {
+  copy({ may, must }: Ranges): Ranges {
     return { may: may.slice(), must: must.slice() };
   }
 
   /** Puts a variable on a range of its own, in place. */
-  putOn(packed: Packed, variable: number, range: Range): void {
+  putOn(packed: Ranges, variable: number, range: Range): void {
     const layout = this.clear(packed, variable);
     if (layout) this.put(packed, layout, range);
   }
 
   /** Puts a variable on one value, in place. */
-  putOnOne(packed: Packed, variable: number, value: number): void {
+  setValue(packed: Ranges, variable: number, value: number): void {
     const layout = this.clear(packed, variable);
     if (layout) this.putOne(packed, layout, value);
   }
 
-  private clear({ may, must }: Packed, variable: number): Layout | undefined {
+  private clear({ may, must }: Ranges, variable: number): Layout | undefined {
     const layout = this.layoutAt[variable];
     if (layout)
       for (let word = layout.first; word < layout.first + layout.words; word += 1) {
@@ -186,7 +186,7 @@ export class Packing {
   }
 
   /** Some variables on one value each, the others as they were. */
-  replaced(packed: Packed, { words, may, must }: Overlay): Packed {
+  replaced(packed: Ranges, { words, may, must }: Overlay): Ranges {
     const made = this.copy(packed);
     for (let i = 0; i < words.length; i += 1) {
       made.may[words[i]] = may[i];
@@ -196,14 +196,14 @@ export class Packing {
   }
 
   /** Puts some variables perhaps on one value more, in place. */
-  widen(packed: Packed, { words, may, must }: Overlay): void {
+  widen(packed: Ranges, { words, may, must }: Overlay): void {
     for (let i = 0; i < words.length; i += 1) {
       packed.may[words[i]] |= may[i];
       packed.must[words[i]] |= must[i];
     }
   }
 
-  mayClose(edge: number, { may }: Packed): boolean {
+  mayClose(edge: number, { may }: Ranges): boolean {
     const only = this.onlyWord[edge];
     if (only >= 0) return (may[only] & this.onlyAllowed[edge]) !== 0;
     const { start, word, count, allowedAt, allowed } = this;
@@ -215,7 +215,7 @@ export class Packing {
     return true;
   }
 
-  mustClose(edge: number, { must }: Packed): boolean {
+  mustClose(edge: number, { must }: Ranges): boolean {
     const only = this.onlyWord[edge];
     if (only >= 0) return (must[only] & ~this.onlyAllowed[edge]) === 0;
     const { start, word, count, allowedAt, allowed } = this;
@@ -223,13 +223,13 @@ export class Packing {
     return true;
   }
 
-  private put(packed: Packed, layout: Layout, range: Range): void {
+  private put(packed: Ranges, layout: Layout, range: Range): void {
     if (range === null) this.fill(packed, layout);
     else if (range.length === 0) packed.must[layout.first] |= unknown;
     else for (let i = 0; i < range.length; i += 1) this.putOne(packed, layout, range[i]);
   }
 
-  private putOne(packed: Packed, layout: Layout, value: number): void {
+  private putOne(packed: Ranges, layout: Layout, value: number): void {
     const one = (layout.classes[value] ??= this.isSymbolic(value) ? -1 : 0);
     if (one < 0) return this.fill(packed, layout);
     const word = layout.first + wordOf(one);
@@ -237,7 +237,7 @@ export class Packing {
     packed.must[word] |= bitOf(one);
   }
 
-  private fill({ may, must }: Packed, layout: Layout): void {
+  private fill({ may, must }: Ranges, layout: Layout): void {
     for (let word = layout.first; word < layout.first + layout.words; word += 1) may[word] = -1;
     must[layout.first] |= unknown;
   }

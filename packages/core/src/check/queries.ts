@@ -1,6 +1,6 @@
 import { controlRef, type ControlRef, inOrder, type Rig, type Slot, type Sound } from '../model/documents.ts';
 import type { Control, EffectKind, PresetFacts } from '../model/anatomy.ts';
-import { type Notes, noted } from '../model/notes.ts';
+import { type Memo, memoised } from '../model/memo.ts';
 import { ownerOf, type WiredDevice } from '../model/wiring.ts';
 import { midiReach } from '../program/compile.ts';
 import { passesAfter } from '../trace/ahead.ts';
@@ -49,7 +49,7 @@ function bySound(slots: readonly Slot[]): ReadonlyMap<string | null, readonly Sl
   return found;
 }
 
-const filed = noted(
+const filed = memoised(
   ({ wiring }: Context) => wiring.ways,
   () => new Filed(),
 );
@@ -69,9 +69,9 @@ interface WithPresets extends Omit<WantedPreset, 'number'> {
   readonly wanted: Map<number, WantedPreset>;
 }
 
-const telling = ({ wiring }: Wired): Notes => wiring.telling;
+const telling = ({ wiring }: Wired): Memo => wiring.telling;
 
-const withPresets = noted(telling, ({ wiring: { devices } }): { readonly devices: readonly WithPresets[]; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
+const withPresets = memoised(telling, ({ wiring: { devices } }): { readonly devices: readonly WithPresets[]; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
   devices: devices.flatMap((wired) => (wired.anatomy.presets ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets, wanted: new Map() }] : [])),
   bySound: new WeakMap(),
 }));
@@ -97,7 +97,7 @@ function wantedOf(devices: readonly WithPresets[], sound: Sound): readonly Wante
   return found;
 }
 
-const reached = noted(
+const reached = memoised(
   ({ wiring }: Wired) => wiring.ways,
   ({ wiring }): ReadonlySet<string> => new Set(wiring.devices.flatMap((wired) => (wired.anatomy.controller ? [...midiReach(wiring, wired.device.id)] : []))),
 );

@@ -1,23 +1,23 @@
 import { type Anatomy, type ControlMessage, type Control, domainValues, type Literal, type PresetFacts, presetExists, presetNumbers } from '../model/anatomy.ts';
 import { type Action, type ControlRef, type MomentaryActions, type Slot } from '../model/documents.ts';
 import { type Switching, switchingOf } from '../model/switching.ts';
-import { Notes } from '../model/notes.ts';
+import { Memo } from '../model/memo.ts';
 import { type ContactLink, type MidiLink, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { type SlotActions } from '../program/compile.ts';
 import { Values } from './values.ts';
 
 /** The machinery of a rig as numbered variables: what the interpreter runs on. */
-export interface Plant {
+export interface StateModel {
   readonly wiring: Wiring;
   readonly values: Values;
   readonly variables: readonly Variable[];
   readonly devices: readonly PlantDevice[];
   readonly device: ReadonlyMap<string, PlantDevice>;
-  readonly slots: readonly PlantSlot[];
-  readonly slot: ReadonlyMap<string, PlantSlot>;
+  readonly slots: readonly ModelSlot[];
+  readonly slot: ReadonlyMap<string, ModelSlot>;
   readonly switching: ReadonlyMap<string, Switching>;
-  /** Notes on what turns only on the devices and how they are wired: the very same for plants whose slots differ in what they do. */
-  readonly machinery: Notes;
+  /** What is kept of what turns only on the devices and how they are wired: the very same for models whose slots differ in what they do. */
+  readonly machinery: Memo;
   readonly messageLimit: number;
   /** The variable of a control, or of `device/preset`; the same by the control's number in the wiring. */
   readonly variableOf: ReadonlyMap<ControlRef, number>;
@@ -58,7 +58,7 @@ export interface Variable {
   readonly control?: Control;
 }
 
-export interface PlantSlot {
+export interface ModelSlot {
   readonly index: number;
   readonly slot: Slot;
   readonly actions: readonly Action[];
@@ -135,38 +135,38 @@ export interface PlantDevice {
 
 export const positionKey = (bank: number, position: number): string => `${bank}.${position}`;
 
-/** Builds the plant of a rig whose slots have been compiled to actions. */
-export function buildPlant(wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): Plant {
+/** Builds the model of a rig whose slots have been compiled to actions. */
+export function buildStateModel(wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): StateModel {
   const builder = new Builder(wiring, actionsOf);
   return builder.build();
 }
 
 /**
- * The same plant with other actions in its slots, where everything else of the rig is the same: variables, values and
+ * The same model with other actions in its slots, where everything else of the rig is the same: variables, values and
  * devices are taken over, so that what was worked out about them stays true. Null where the slots lie differently.
  */
-export function reslot(plant: Plant, wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): Plant | null {
-  const before = plant.wiring.rig;
+export function reslot(model: StateModel, wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): StateModel | null {
+  const before = model.wiring.rig;
   const { slots: filed, casting, outside, settings } = wiring.rig;
   if (before.casting !== casting || before.outside !== outside || settings.messageLimit !== before.settings.messageLimit || settings.faults !== before.settings.faults) return null;
   if (Object.keys(filed).length !== Object.keys(before.slots).length) return null;
-  const slots: PlantSlot[] = [];
-  for (const old of plant.slots) {
+  const slots: ModelSlot[] = [];
+  for (const old of model.slots) {
     const slot: Slot | undefined = filed[old.slot.id];
     if (!slot || slot.controller !== old.slot.controller || slot.bank !== old.slot.bank || slot.position !== old.slot.position) return null;
     slots.push(slot.sound === old.slot.sound && sendsTheSame(old, slot, actionsOf) ? old : plantSlot(old.index, slot, actionsOf));
   }
-  if (slots.length !== Object.values(filed).filter((slot) => plant.device.has(slot.controller)).length) return null;
-  return { ...plant, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
+  if (slots.length !== Object.values(filed).filter((slot) => model.device.has(slot.controller)).length) return null;
+  return { ...model, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
 }
 
-function plantSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotActions): PlantSlot {
+function plantSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotActions): ModelSlot {
   if (slot.actions !== null) return { index, slot, steps: null, actions: slot.actions };
   const steps = actionsOf(slot);
   return { index, slot, steps, actions: steps.map((step) => step.action) };
 }
 
-function sendsTheSame(old: PlantSlot, slot: Slot, actionsOf: (slot: Slot) => SlotActions): boolean {
+function sendsTheSame(old: ModelSlot, slot: Slot, actionsOf: (slot: Slot) => SlotActions): boolean {
   if (slot.actions !== null) return slot.actions === old.actions || (slot.actions.length === old.actions.length && slot.actions.every((action, i) => sameAction(action, old.actions[i])));
   const steps = actionsOf(slot);
   return steps === old.steps || (steps.length === old.actions.length && steps.every((step, i) => sameAction(step.action, old.actions[i])));
@@ -218,7 +218,7 @@ class Builder {
     this.linksFrom = grouped(wiring.midiLinks, ({ from }) => from);
   }
 
-  build(): Plant {
+  build(): StateModel {
     const slots = this.slots();
     const devices = this.wiring.devices.map((wired, index) => this.device(wired, index, slots));
     const byId = new Map(devices.map((device) => [device.id, device]));
@@ -231,7 +231,7 @@ class Builder {
       slots,
       slot: new Map(slots.map((slot) => [slot.slot.id, slot])),
       switching: switchingOf(this.wiring),
-      machinery: new Notes(),
+      machinery: new Memo(),
       messageLimit: this.wiring.rig.settings.messageLimit,
       variableOf: new Map(this.wiring.controls.refs.map((ref, number) => [ref, this.variableAt[number]])),
       variableAt: this.variableAt,
@@ -242,7 +242,7 @@ class Builder {
   }
 
   /** In document order: by controller, bank, position. */
-  private slots(): PlantSlot[] {
+  private slots(): ModelSlot[] {
     const order = new Map(this.wiring.devices.map((wired, i) => [wired.device.id, i]));
     return Object.values(this.wiring.rig.slots)
       .filter((slot) => order.has(slot.controller))
@@ -256,7 +256,7 @@ class Builder {
     return index;
   }
 
-  private device(wired: WiredDevice, index: number, slots: readonly PlantSlot[]): PlantDevice {
+  private device(wired: WiredDevice, index: number, slots: readonly ModelSlot[]): PlantDevice {
     this.owner = index;
     const id = wired.device.id;
     const first = this.variables.length;
@@ -379,7 +379,7 @@ class Builder {
     };
   }
 
-  private controller(wired: WiredDevice, slots: readonly PlantSlot[]): PlantController {
+  private controller(wired: WiredDevice, slots: readonly ModelSlot[]): PlantController {
     const facts = wired.anatomy.controller!;
     const id = wired.device.id;
     const own = slots.filter((slot) => slot.slot.controller === id);
@@ -419,9 +419,9 @@ function chainCloses(devices: readonly PlantDevice[], byId: ReadonlyMap<string, 
   return devices.some(visit);
 }
 
-function listenersOf(byId: ReadonlyMap<string, PlantDevice>): Plant['listeners'] {
+function listenersOf(byId: ReadonlyMap<string, PlantDevice>): StateModel['listeners'] {
   const arrivals = new Map<PlantDevice, readonly PlantDevice[]>();
-  const heard = new Map<PlantDevice, Map<number, ReturnType<Plant['listeners']>>>();
+  const heard = new Map<PlantDevice, Map<number, ReturnType<StateModel['listeners']>>>();
   const arrivalsOf = (from: PlantDevice): readonly PlantDevice[] => {
     let list = arrivals.get(from);
     if (!list) {

@@ -1,9 +1,9 @@
 /** Notes which variables an answer turns on while it is worked out. */
-export class Consulted {
+export class DependencyTracker {
   /** What the answers that are being worked out have turned on so far, up to `height`: first the outermost's, then those of the one within it. */
-  private readonly noted: number[] = [];
+  private readonly memoised: number[] = [];
   private height = 0;
-  /** By how many are being worked out and by variable, for which answer it was noted last. */
+  /** By how many are being worked out and by variable, for which answer it was memoised last. */
   private depth = 0;
   private readonly notedFor: number[][] = [];
   private answer = 0;
@@ -14,7 +14,7 @@ export class Consulted {
     const notedFor = this.notedFor[this.depth];
     if (notedFor[variable] === this.answer) return;
     notedFor[variable] = this.answer;
-    this.noted[this.height++] = variable;
+    this.memoised[this.height++] = variable;
   }
 
   noteAll(variables: readonly number[]): void {
@@ -22,19 +22,19 @@ export class Consulted {
   }
 
   /** Works something out and tells what that turned on, each once; what is being worked out around it turns on it too. */
-  during<T>(act: () => T): { readonly result: T; readonly turnsOn: readonly number[] } {
+  track<T>(act: () => T): { readonly result: T; readonly dependsOn: readonly number[] } {
     const { answer, height } = this;
     this.answer = this.answers += 1;
     this.depth += 1;
     this.notedFor[this.depth] ??= [];
     try {
-      return { result: act(), turnsOn: this.noted.slice(height, this.height) };
+      return { result: act(), dependsOn: this.memoised.slice(height, this.height) };
     } finally {
       this.answer = answer;
       this.depth -= 1;
       const top = this.height;
       this.height = height;
-      for (let i = height; i < top; i += 1) this.note(this.noted[i]);
+      for (let i = height; i < top; i += 1) this.note(this.memoised[i]);
     }
   }
 }

@@ -2,7 +2,7 @@
  * What a run leaves open, taken in order: the first of each at first, then every other combination, the last choice
  * changing soonest. How many there are of each may depend on what was chosen before.
  */
-export class Choices {
+export class ChoiceSequence {
   /** What to choose at each place; past its end, the first. */
   private readonly script: number[] = [];
   private readonly sizes: number[] = [];

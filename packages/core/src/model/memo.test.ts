@@ -1,16 +1,16 @@
 import { expect, test } from '@jest/globals';
-import { Notes, noted } from './notes.ts';
+import { Memo, memoised } from './memo.ts';
 
 interface Thing {
-  readonly notes: Notes;
+  readonly notes: Memo;
   readonly size: number;
 }
-const thing = (size: number, notes = new Notes()): Thing => ({ notes, size });
-const keeper = ({ notes }: Thing): Notes => notes;
+const thing = (size: number, notes = new Memo()): Thing => ({ notes, size });
+const keeper = ({ notes }: Thing): Memo => notes;
 
 test('an answer is found once, and is the very same for all that share their notes', () => {
   let asked = 0;
-  const list = noted(keeper, ({ size }) => {
+  const list = memoised(keeper, ({ size }) => {
     asked += 1;
     return Array.from({ length: size }, (_, i) => i);
   });
@@ -23,8 +23,8 @@ test('an answer is found once, and is the very same for all that share their not
 });
 test('different questions about one thing do not answer each other', () => {
   const room = () => new Map<string, number>();
-  const first = noted(keeper, () => room());
-  const second = noted(keeper, () => room());
+  const first = memoised(keeper, () => room());
+  const second = memoised(keeper, () => room());
   const one = thing(0);
   first(one).set('a', 1);
   expect(second(one).size).toBe(0);
@@ -32,7 +32,7 @@ test('different questions about one thing do not answer each other', () => {
 });
 test('where no answer comes, the next one who asks asks again', () => {
   let asked = 0;
-  const failing = noted(keeper, (): object => {
+  const failing = memoised(keeper, (): object => {
     asked += 1;
     if (asked === 1) throw new Error('not yet');
     return {};

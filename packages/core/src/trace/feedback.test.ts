@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { spectralRadius } from './howl.ts';
+import { spectralRadius } from './feedback.ts';
 
 // Eigenvalues by hand (linear algebra): a circle of n edges of gain g has the radius g; [[a, b], [b, a]] has a + b.
 test.each([

@@ -3,9 +3,9 @@ import { controlRef, type Sound } from '../model/documents.ts';
 import { wantsOf } from '../model/wants.ts';
 import { ownerOf } from '../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../trace/graph.ts';
-import { type Live, LiveSearch } from '../trace/live.ts';
-import { Laid, noCues, unwanted } from './laid.ts';
-import type { Plant, PlantControl, PlantPresets } from './plant.ts';
+import { type Live, ReachabilitySearch } from '../trace/live.ts';
+import { SoundTarget, noCues, unwanted } from './sound-target.ts';
+import type { StateModel, PlantControl, PlantPresets } from './state-model.ts';
 import type { ContentSymbol, Pins } from './values.ts';
 
 /** Reads a variable of the state that is judged. */
@@ -31,8 +31,8 @@ export interface HearingEdge {
   readonly governedBy: readonly number[];
 }
 
-/** The trace graph in terms of a plant's variables, ready to compare sounding traces. */
-export class Hearing {
+/** The trace graph in terms of a model's variables, ready to compare sounding traces. */
+export class SoundComparison {
   readonly graph: TraceGraph;
   readonly edges: readonly HearingEdge[];
   readonly activeEdges: readonly HearingEdge[];
@@ -41,7 +41,7 @@ export class Hearing {
   /** By the control's number, how a want of it is laid out; and of a preset what recalling one loads. */
   private readonly manner: Uint8Array;
   private readonly presetsAt: (PlantPresets | undefined)[] = [];
-  private readonly search: LiveSearch;
+  private readonly search: ReachabilitySearch;
   private readonly related = new Map<number, readonly number[]>();
   /** The loop that holds a device, and the switches of devices in a loop. */
   private readonly loopOf = new Map<string, number>();
@@ -49,15 +49,15 @@ export class Hearing {
   private readonly loopAt: number[] = [];
   private readonly inLoop = new Map<number, number[]>();
 
-  constructor(readonly plant: Plant) {
-    this.graph = traceGraph(plant.wiring);
-    this.search = new LiveSearch(this.graph);
-    const variable = (control: number): number => plant.variableAt[control] ?? -1;
+  constructor(readonly model: StateModel) {
+    this.graph = traceGraph(model.wiring);
+    this.search = new ReachabilitySearch(this.graph);
+    const variable = (control: number): number => model.variableAt[control] ?? -1;
     /** Devices of one kind share their conditions. */
     const idsOf = new Map<readonly Literal[], readonly number[]>();
     const ids = (literals: readonly Literal[]): readonly number[] => {
       let known = idsOf.get(literals);
-      if (!known) idsOf.set(literals, (known = literals.map((literal) => plant.values.id(literal))));
+      if (!known) idsOf.set(literals, (known = literals.map((literal) => model.values.id(literal))));
       return known;
     };
     this.edges = this.graph.edges.map(({ index, from, to, active, when, governedBy }) => ({
@@ -69,20 +69,20 @@ export class Hearing {
       governedBy: governedBy.length === 0 ? nothing : governedBy.map(variable).filter((one) => one >= 0),
     }));
     this.activeEdges = this.edges.filter((edge) => edge.active);
-    for (const [held, { loop, own }] of plant.switching) {
-      const loopVariable = loop === undefined ? undefined : plant.variableOf.get(loop);
+    for (const [held, { loop, own }] of model.switching) {
+      const loopVariable = loop === undefined ? undefined : model.variableOf.get(loop);
       if (loopVariable === undefined) continue;
       this.loopOf.set(held, loopVariable);
-      const ownVariable = own === undefined ? undefined : plant.variableOf.get(own);
+      const ownVariable = own === undefined ? undefined : model.variableOf.get(own);
       if (ownVariable === undefined) continue;
       const others = this.inLoop.get(loopVariable);
       if (others) others.push(ownVariable);
       else this.inLoop.set(loopVariable, [ownVariable]);
     }
     const presetOf = new Map<number, number>();
-    this.manner = new Uint8Array(plant.variableAt.length);
+    this.manner = new Uint8Array(model.variableAt.length);
     let number = 0;
-    for (const device of plant.devices) {
+    for (const device of model.devices) {
       const { presets } = device;
       for (const control of device.controls.values()) {
         this.manner[number++] = ownerOf(device.wired, control.control) === 'programmed' ? plain : cue;
@@ -93,37 +93,37 @@ export class Hearing {
       this.manner[number++] = preset;
     }
     this.presetOf = presetOf;
-    const size = plant.variables.length;
+    const size = model.variables.length;
     this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), isNamed: new Int32Array(size) };
   }
 
   /** A sound lays out at most as much as there are variables. */
   private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly isNamed: Int32Array };
   private round = 0;
-  private readonly laidOut = new WeakMap<Sound, Laid>();
+  private readonly laidOut = new WeakMap<Sound, SoundTarget>();
 
   /** Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out. */
-  lay(sound: Sound): Laid {
+  resolveTarget(sound: Sound): SoundTarget {
     let laid = this.laidOut.get(sound);
     if (!laid) this.laidOut.set(sound, (laid = this.layAnew(sound)));
     return laid;
   }
 
-  private layAnew(sound: Sound): Laid {
+  private layAnew(sound: Sound): SoundTarget {
     const { variables, wanted } = this.scratch;
-    const { controls, literals } = wantsOf(this.plant.wiring, sound);
-    const { values, variableAt } = this.plant;
+    const { controls, literals } = wantsOf(this.model.wiring, sound);
+    const { values, variableAt } = this.model;
     const { manner } = this;
-    let obeyed: Map<number, number> | undefined;
+    let cues: Map<number, number> | undefined;
     for (let i = 0; i < controls.length; i += 1) {
       const variable = variableAt[controls[i]];
       const value = values.id(literals[i]);
       variables[i] = variable;
       wanted[i] = value;
-      if (manner[controls[i]] === cue) (obeyed ??= new Map<number, number>()).set(variable, value);
+      if (manner[controls[i]] === cue) (cues ??= new Map<number, number>()).set(variable, value);
     }
     const count = this.layStored(controls, literals);
-    return new Laid(sound, variables.slice(0, count), wanted.slice(0, count), controls.length, obeyed ?? noCues, this.plant.variables.length);
+    return new SoundTarget(sound, variables.slice(0, count), wanted.slice(0, count), controls.length, cues ?? noCues, this.model.variables.length);
   }
 
   /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
@@ -147,10 +147,10 @@ export class Hearing {
   }
 
   /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
-  judge(read: Read, laid: Laid, options: { readonly obey: boolean; readonly pins: Pins }): Heard {
-    const { values } = this.plant;
-    const obeyed = options.obey ? laid.obeyed : undefined;
-    const now: Read = obeyed && obeyed.size > 0 ? (variable) => obeyed.get(variable) ?? read(variable) : read;
+  judge(read: Read, laid: SoundTarget, options: { readonly obey: boolean; readonly pins: Pins }): Heard {
+    const { values } = this.model;
+    const cues = options.obey ? laid.cues : undefined;
+    const now: Read = cues && cues.size > 0 ? (variable) => cues.get(variable) ?? read(variable) : read;
     const then: Read = (variable) => (laid.has(variable) ? laid.wants(variable) : now(variable));
     const open: ContentSymbol[] = [];
     const closed = (reader: Read) => (condition: HearingEdge['when'][number]): boolean => {
@@ -168,8 +168,8 @@ export class Hearing {
     return this.sameValues(before, now, then, laid, options.pins);
   }
 
-  private sameValues(live: Live, now: Read, then: Read, laid: Laid, pins: Pins): Heard {
-    const { values } = this.plant;
+  private sameValues(live: Live, now: Read, then: Read, laid: SoundTarget, pins: Pins): Heard {
+    const { values } = this.model;
     const open: ContentSymbol[] = [];
     for (const edge of this.edges) {
       if (!edge.active || !live.edges[edge.index]) continue;
@@ -189,11 +189,11 @@ export class Hearing {
   }
 
   /** While an unknown value that the sound does not override governs, another preset number is wrong. */
-  private numberDiffers(variable: number, now: Read, then: Read, laid: Laid): boolean {
+  private numberDiffers(variable: number, now: Read, then: Read, laid: SoundTarget): boolean {
     const preset = this.presetOf.get(variable)!;
     const wanted = laid.wants(preset);
     if (wanted === unwanted) return false;
-    const { values } = this.plant;
+    const { values } = this.model;
     if (!values.isSymbolic(now(variable)) && !values.isSymbolic(then(variable))) return false;
     return now(preset) !== wanted;
   }
@@ -249,18 +249,18 @@ export class Hearing {
   }
 
   /** Controls that decide beside this variable whether it is heard. */
-  relatives(variable: number): readonly number[] {
+  relatedControls(variable: number): readonly number[] {
     let known = this.related.get(variable);
     if (!known) this.related.set(variable, (known = this.findRelatives(variable)));
     return known;
   }
 
   private findRelatives(variable: number): readonly number[] {
-    const { plant } = this;
-    const { device: id } = plant.variables[variable];
-    const device = plant.device.get(id)!;
+    const { model } = this;
+    const { device: id } = model.variables[variable];
+    const device = model.device.get(id)!;
     const conditions = device.controller ? [] : device.wired.anatomy.sections.flatMap((section) => Object.keys(section.when?.controls ?? {}));
-    const own = conditions.flatMap((control) => plant.variableOf.get(controlRef(id, control)) ?? []);
+    const own = conditions.flatMap((control) => model.variableOf.get(controlRef(id, control)) ?? []);
     const loop = this.loopOf.get(id);
     const switchings = [...(loop === undefined ? [] : [loop]), ...(this.inLoop.get(variable) ?? [])];
     return [...new Set([...own, ...switchings])].filter((other) => other !== variable);
@@ -268,12 +268,12 @@ export class Hearing {
 
   /** The loop that holds a variable's device, or −1. */
   loopAround(variable: number): number {
-    return (this.loopAt[variable] ??= this.loopOf.get(this.plant.variables[variable].device) ?? -1);
+    return (this.loopAt[variable] ??= this.loopOf.get(this.model.variables[variable].device) ?? -1);
   }
 
   private controlOf(variable: number): PlantControl | undefined {
-    const { kind, owner, part } = this.plant.variables[variable];
-    return kind === 'control' ? this.plant.devices[owner].controls.get(part) : undefined;
+    const { kind, owner, part } = this.model.variables[variable];
+    return kind === 'control' ? this.model.devices[owner].controls.get(part) : undefined;
   }
 
   /** The values that a control can be set to. */
@@ -285,8 +285,8 @@ export class Hearing {
   staysInDomain(variable: number): boolean {
     const control = this.controlOf(variable);
     if (!control) return false;
-    const { anatomy } = this.plant.devices[this.plant.variables[variable].owner].wired;
+    const { anatomy } = this.model.devices[this.model.variables[variable].owner].wired;
     const absolute = anatomy.messages.some((message) => message.mode === 'absolute' && message.control === control.id);
-    return !absolute || Array.from({ length: 128 }, (_, value) => this.plant.values.id(value)).every((value) => control.options.includes(value));
+    return !absolute || Array.from({ length: 128 }, (_, value) => this.model.values.id(value)).every((value) => control.options.includes(value));
   }
 }

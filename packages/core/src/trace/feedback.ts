@@ -2,7 +2,7 @@ import { stronglyConnected } from './components.ts';
 import type { TraceGraph } from './graph.ts';
 
 /** A circle of the signal. */
-export interface Circle {
+export interface Cycle {
   /** Devices with a section in it that does something. */
   readonly devices: readonly string[];
   /** Spectral radius of its gains, small signal, worst frequency and phase; gains are typical, unloaded. */
@@ -15,7 +15,7 @@ export interface Circle {
  * The circles of a closed graph: passive sections are contracted to points (else every wire is a circle), active
  * ones are edges with their gain; parallel ones add. A circle is a strongly connected piece with an edge inside.
  */
-export function circlesOf(graph: TraceGraph, closed: Uint8Array): readonly Circle[] {
+export function cyclesOf(graph: TraceGraph, closed: Uint8Array): readonly Cycle[] {
   const point = contracted(graph, closed);
   if (isWithoutCircle(graph, closed, point)) return [];
   const edges = graph.edges.filter(({ index, active }) => active && closed[index] === 1).map((edge) => ({ device: edge.device, from: point[edge.from], to: point[edge.to], gain: edge.gain }));

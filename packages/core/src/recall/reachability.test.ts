@@ -2,11 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import { seededShow } from '../testing/compare.ts';
 import { fourCable } from '../testing/build-show.ts';
 import { Random } from '../testing/random.ts';
-import { gathered } from '../trace/lists.ts';
-import { Hearing } from './hearing.ts';
-import { Liveness } from './liveness.ts';
-import { Packing } from './packing.ts';
-import type { Range } from './outlook.ts';
+import { buildCsr } from '../trace/csr.ts';
+import { SoundComparison } from './sound-comparison.ts';
+import { Reachability } from './reachability.ts';
+import { RangeTable } from './range-table.ts';
+import type { Range } from './three-valued-judge.ts';
 import { proverOf } from './prove.ts';
 
 const seeds = Array.from({ length: 16 }, (_, i) => 300 + i);
@@ -23,11 +23,11 @@ function statesIn(ranges: ReadonlyMap<number, readonly number[]>): readonly Read
 
 describe('what may sound, and what surely does', () => {
   test.each(seeds)('seed %i: may covers what sounds in some state of the ranges, must only what sounds in all of them', (seed) => {
-    const { plant } = proverOf(seededShow(seed));
-    const hearing = new Hearing(plant);
-    const none = gathered(hearing.graph.nodeCount, () => undefined);
-    const packing = new Packing(hearing.edges, (value) => plant.values.isSymbolic(value));
-    const liveness = new Liveness(hearing, packing, { onwards: none, back: none });
+    const { model } = proverOf(seededShow(seed));
+    const hearing = new SoundComparison(model);
+    const none = buildCsr(hearing.graph.nodeCount, () => undefined);
+    const packing = new RangeTable(hearing.edges, (value) => model.values.isSymbolic(value));
+    const liveness = new Reachability(hearing, packing, { onwards: none, back: none });
     const deciding = [...new Set(hearing.edges.flatMap((edge) => edge.when.map((condition) => condition.variable)))].filter((variable) => variable >= 0);
     const r = new Random(seed);
     let looked = 0;
@@ -59,11 +59,11 @@ describe('what may sound, and what surely does', () => {
 
   test('a loop with a pedal in it passes either way; one with nothing in it cuts the line where it is in', () => {
     const prover = proverOf(fourCable().show);
-    const { plant, outlook } = prover;
-    const [held, empty, own] = ['switcher/loop-1', 'switcher/loop-4', 'drive/on'].map((ref) => plant.variableOf.get(ref as `${string}/${string}`)!);
-    expect(outlook.silencers({ has: () => false }, () => null)).toEqual([empty]);
-    const withEmpty = (to: 0 | 1) => outlook.surelySounds((variable) => (variable === empty ? [plant.values.id(to)] : null));
+    const { model, outlook } = prover;
+    const [held, empty, own] = ['switcher/loop-1', 'switcher/loop-4', 'drive/on'].map((ref) => model.variableOf.get(ref as `${string}/${string}`)!);
+    expect(outlook.mayCut({ has: () => false }, () => null)).toEqual([empty]);
+    const withEmpty = (to: 0 | 1) => outlook.surelySounds((variable) => (variable === empty ? [model.values.id(to)] : null));
     expect([withEmpty(0), withEmpty(1), outlook.surelySounds(() => null)]).toEqual([true, false, false]);
-    expect([outlook.relatives(own).includes(held), outlook.relatives(held).includes(own), outlook.relatives(empty)]).toEqual([true, true, []]);
+    expect([outlook.relatedControls(own).includes(held), outlook.relatedControls(held).includes(own), outlook.relatedControls(empty)]).toEqual([true, true, []]);
   });
 });

@@ -3,7 +3,7 @@
  * weak map beside it would hold the same, but what stands in a weak map that has grown old outlives every collection of
  * young memory, with all that it leads to.
  */
-export class Notes {
+export class Memo {
   readonly #answers = new Map<object, unknown>();
 
   /** The answer to a question, found at the first time. A question is known by the function that finds its answer. */
@@ -15,8 +15,8 @@ export class Notes {
 }
 
 /** A question about a thing that is answered once; `keeper` tells in whose notes. */
-export const noted =
-  <A, T extends object>(keeper: (about: A) => Notes, find: (about: A) => T): ((about: A) => T) =>
+export const memoised =
+  <A, T extends object>(keeper: (about: A) => Memo, find: (about: A) => T): ((about: A) => T) =>
   (about) =>
     keeper(about).of(find, about);
 

@@ -1,9 +1,9 @@
-import { gathered, type Lists } from '../trace/lists.ts';
-import { type Always, alwaysThrough } from './always.ts';
-import type { Hearing, HearingEdge } from './hearing.ts';
-import { type Laid, unwanted } from './laid.ts';
-import { Liveness } from './liveness.ts';
-import { type Overlay, type Packed, Packing } from './packing.ts';
+import { buildCsr, type Csr } from '../trace/csr.ts';
+import { type GuaranteedPaths, guaranteedThrough } from './guaranteed-paths.ts';
+import type { SoundComparison, HearingEdge } from './sound-comparison.ts';
+import { type SoundTarget, unwanted } from './sound-target.ts';
+import { Reachability } from './reachability.ts';
+import { type Overlay, type Ranges, RangeTable } from './range-table.ts';
 import type { Pins } from './values.ts';
 
 /** Values that a variable may have; null where it may have any. */
@@ -17,29 +17,29 @@ export type Possible = (variable: number) => Range;
 export type Status = 'wrong' | 'harmless' | 'open';
 
 /** A judgement from a few variables alone, sound whatever the rest of the rig is doing. */
-export class Outlook {
-  private readonly always: Always;
+export class ThreeValuedJudge {
+  private readonly always: GuaranteedPaths;
   /** The sections that each variable opens and closes, and those that it is heard in. */
-  private readonly conditioned: Lists;
-  private readonly governed: Lists;
+  private readonly conditioned: Csr;
+  private readonly governed: Csr;
   /** Variables that open or close any, in the order in which they are met. */
   private readonly switching: readonly number[];
-  private readonly packing: Packing;
-  private readonly liveness: Liveness;
-  /** What each sound wants, packed, without and with what is obeyed. */
-  private readonly overlays = new WeakMap<Laid, { readonly wanted: Overlay; readonly free: Overlay }>();
+  private readonly packing: RangeTable;
+  private readonly liveness: Reachability;
+  /** What each sound wants, packed, without and with its cues. */
+  private readonly overlays = new WeakMap<SoundTarget, { readonly wanted: Overlay; readonly free: Overlay }>();
   private readonly classes = new Map<number, Map<number, string>>();
   private readonly muted: boolean[] = [];
   /** Every variable may be anything. */
-  private readonly anything: Packed;
+  private readonly anything: Ranges;
 
-  constructor(private readonly hearing: Hearing) {
+  constructor(private readonly hearing: SoundComparison) {
     const { edges, activeEdges, presetOf } = hearing;
-    const size = hearing.plant.variables.length;
-    this.conditioned = gathered(size, (tell) => {
+    const size = hearing.model.variables.length;
+    this.conditioned = buildCsr(size, (tell) => {
       for (const { index, when } of edges) for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) tell(when[i].variable, index);
     });
-    this.governed = gathered(size, (tell) => {
+    this.governed = buildCsr(size, (tell) => {
       for (const { index, governedBy } of activeEdges)
         for (let i = 0; i < governedBy.length; i += 1) {
           tell(governedBy[i], index);
@@ -48,17 +48,17 @@ export class Outlook {
         }
     });
     this.switching = variablesIn(edges);
-    this.always = alwaysThrough(hearing, this.conditioned, this.switching);
-    this.packing = new Packing(hearing.edges, (value) => hearing.plant.values.isSymbolic(value));
+    this.always = guaranteedThrough(hearing, this.conditioned, this.switching);
+    this.packing = new RangeTable(hearing.edges, (value) => hearing.model.values.isSymbolic(value));
     this.anything = this.packing.ranges(() => null);
-    this.liveness = new Liveness(hearing, this.packing, this.always);
+    this.liveness = new Reachability(hearing, this.packing, this.always);
   }
 
-  private overlayOf(laid: Laid): { readonly wanted: Overlay; readonly free: Overlay } {
+  private overlayOf(laid: SoundTarget): { readonly wanted: Overlay; readonly free: Overlay } {
     let known = this.overlays.get(laid);
     if (!known) {
       const wanted = this.packing.overlay(laid.variables, laid.wanted, () => false);
-      known = { wanted, free: laid.obeyed.size === 0 ? wanted : this.packing.overlay(laid.variables, laid.wanted, (variable) => laid.obeyed.has(variable)) };
+      known = { wanted, free: laid.cues.size === 0 ? wanted : this.packing.overlay(laid.variables, laid.wanted, (variable) => laid.cues.has(variable)) };
       this.overlays.set(laid, known);
     }
     return known;
@@ -70,7 +70,7 @@ export class Outlook {
   }
 
   /** Multi-valued variables that the sound does not name and that may cut the line. */
-  silencers(laid: Pick<Laid, 'has'>, possible: Possible): readonly number[] {
+  mayCut(laid: Pick<SoundTarget, 'has'>, possible: Possible): readonly number[] {
     return this.switching.filter((variable) => {
       if (laid.has(variable)) return false;
       const range = possible(variable);
@@ -79,33 +79,33 @@ export class Outlook {
   }
 
   /** What decides, beside a variable itself, whether it is heard: switches of its device, the loop that holds it, switches in its loop. */
-  relatives(variable: number): readonly number[] {
-    return this.hearing.relatives(variable);
+  relatedControls(variable: number): readonly number[] {
+    return this.hearing.relatedControls(variable);
   }
 
   /** What every variable may be, to judge from: made once, asked often. */
-  ground(possible: Possible): Packed {
+  ground(possible: Possible): Ranges {
     return this.packing.ranges(possible);
   }
 
   /** The same where each variable has one known value (negative: it may have any). */
-  settledGround(valueOf: (variable: number) => number): Packed {
+  settledGround(valueOf: (variable: number) => number): Ranges {
     return this.packing.settled(valueOf);
   }
 
   /** The same but for some variables. */
-  groundWith(ground: Packed, variables: Iterable<number>, possible: Possible): Packed {
+  groundWith(ground: Ranges, variables: Iterable<number>, possible: Possible): Ranges {
     const made = this.packing.copy(ground);
     for (const variable of variables) this.packing.putOn(made, variable, possible(variable));
     return made;
   }
 
   /** Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable surely has, negative where there is none. */
-  isShut(variable: number, stays: (variable: number) => number): boolean {
+  isBlocked(variable: number, stays: (variable: number) => number): boolean {
     return this.areShut(this.conditioned, variable, stays) && this.areShut(this.governed, variable, stays);
   }
 
-  private areShut({ start, items }: Lists, variable: number, stays: (variable: number) => number): boolean {
+  private areShut({ start, items }: Csr, variable: number, stays: (variable: number) => number): boolean {
     const { edges } = this.hearing;
     for (let k = start[variable]; k < start[variable + 1]; k += 1) if (!this.isEdgeShut(edges[items[k]], variable, stays)) return false;
     return true;
@@ -116,7 +116,7 @@ export class Outlook {
     return this.someIn(this.conditioned, variable, isSuch) || this.someIn(this.governed, variable, isSuch);
   }
 
-  private someIn({ start, items }: Lists, variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
+  private someIn({ start, items }: Csr, variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
     const { edges } = this.hearing;
     for (let k = start[variable]; k < start[variable + 1]; k += 1) if (isSuch(edges[items[k]])) return true;
     return false;
@@ -127,7 +127,7 @@ export class Outlook {
       const { variable, values } = when[i];
       if (variable === but || variable < 0) continue;
       const value = stays(variable);
-      if (value >= 0 && !this.hearing.plant.values.isSymbolic(value) && !values.includes(value)) return true;
+      if (value >= 0 && !this.hearing.model.values.isSymbolic(value) && !values.includes(value)) return true;
     }
     return false;
   }
@@ -146,7 +146,7 @@ export class Outlook {
     const loop = this.loopAround(variable);
     if (loop < 0 || loop === variable) return false;
     const { packing, anything } = this;
-    packing.putOnOne(anything, loop, this.hearing.plant.values.id(0));
+    packing.setValue(anything, loop, this.hearing.model.values.id(0));
     const isReached = (edge: HearingEdge): boolean => this.liveness.mayArrive(edge.from, anything);
     const isMuted = !this.some(variable, isReached);
     packing.putOn(anything, loop, null);
@@ -154,7 +154,7 @@ export class Outlook {
   }
 
   /** Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open. */
-  audible(laid: Laid, variables: readonly number[], ground: Packed): readonly number[] {
+  audible(laid: SoundTarget, variables: readonly number[], ground: Ranges): readonly number[] {
     const now = this.packing.copy(ground);
     for (const variable of variables) this.packing.putOn(now, variable, null);
     this.obey(now, laid);
@@ -165,12 +165,12 @@ export class Outlook {
   }
 
   /** What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one. */
-  classOf(laid: Laid, variable: number, value: number): string {
+  classOf(laid: SoundTarget, variable: number, value: number): string {
     let classes = this.classes.get(variable);
     if (!classes) this.classes.set(variable, (classes = new Map()));
     let pattern = classes.get(value);
     if (pattern === undefined) {
-      const { values } = this.hearing.plant;
+      const { values } = this.hearing.model;
       classes.set(value, (pattern = values.isSymbolic(value) ? `?${value}` : this.pattern(variable, value)));
     }
     const wanted = laid.wants(variable);
@@ -187,16 +187,16 @@ export class Outlook {
     return pattern;
   }
 
-  private obey(now: Packed, { obeyed }: Laid): void {
-    if (obeyed.size > 0) for (const [variable, value] of obeyed) this.packing.putOnOne(now, variable, value);
+  private obey(now: Ranges, { cues }: SoundTarget): void {
+    if (cues.size > 0) for (const [variable, value] of cues) this.packing.setValue(now, variable, value);
   }
 
   /** Judges one combination of a few variables; every other one may be anything that the ground allows. */
-  status(laid: Laid, at: ReadonlyMap<number, number>, ground: Packed, pins: Pins): Status {
-    const { values } = this.hearing.plant;
-    const differing = [...at].filter(([variable, value]) => !laid.obeyed.has(variable) && laid.has(variable) && laid.wants(variable) !== value).map(([variable]) => variable);
+  status(laid: SoundTarget, at: ReadonlyMap<number, number>, ground: Ranges, pins: Pins): Status {
+    const { values } = this.hearing.model;
+    const differing = [...at].filter(([variable, value]) => !laid.cues.has(variable) && laid.has(variable) && laid.wants(variable) !== value).map(([variable]) => variable);
     const now = this.packing.copy(ground);
-    for (const [variable, value] of at) this.packing.putOnOne(now, variable, value);
+    for (const [variable, value] of at) this.packing.setValue(now, variable, value);
     this.obey(now, laid);
     const mayNow = this.liveness.may(now);
     if (!laid.sound.silence && !mayNow.sounds) return 'wrong';
@@ -218,17 +218,17 @@ export class Outlook {
     return 'open';
   }
 
-  private mayEither(now: Packed, free: Overlay): Uint8Array {
+  private mayEither(now: Ranges, free: Overlay): Uint8Array {
     const either = this.packing.copy(now);
     this.packing.widen(either, free);
     return this.liveness.may(either).edges;
   }
 
   /** Nothing that this variable closes, opens or colours can be live (`edges`: 1 where it may), neither as it is nor as wanted. */
-  private cannotBeHeard(variable: number, laid: Laid, at: ReadonlyMap<number, number>, edges: Uint8Array): boolean {
+  private cannotBeHeard(variable: number, laid: SoundTarget, at: ReadonlyMap<number, number>, edges: Uint8Array): boolean {
     const now = at.get(variable)!;
     const wanted = laid.wants(variable);
-    const { values } = this.hearing.plant;
+    const { values } = this.hearing.model;
     const symbolic = values.isSymbolic(now) || values.isSymbolic(wanted);
     const changes = (edge: HearingEdge) => symbolic || edge.when.some((condition) => condition.variable === variable && condition.values.includes(now) !== condition.values.includes(wanted));
     if (this.someIn(this.conditioned, variable, (edge) => edges[edge.index] === 1 && changes(edge))) return false;

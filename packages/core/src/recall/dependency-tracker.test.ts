@@ -1,46 +1,46 @@
 import { describe, expect, test } from '@jest/globals';
-import { Consulted } from './consulted.ts';
+import { DependencyTracker } from './dependency-tracker.ts';
 
 describe('what an answer turns on', () => {
   test('is told with it, each variable once', () => {
-    const consulted = new Consulted();
-    const { result, turnsOn } = consulted.during(() => {
+    const consulted = new DependencyTracker();
+    const { result, dependsOn } = consulted.track(() => {
       consulted.note(3);
       consulted.noteAll([5, 3]);
       return 'right';
     });
-    expect([result, turnsOn]).toEqual(['right', [3, 5]]);
+    expect([result, dependsOn]).toEqual(['right', [3, 5]]);
   });
 
   test('an answer turns on all that the answers within it turn on, and not the other way', () => {
-    const consulted = new Consulted();
+    const consulted = new DependencyTracker();
     let within: readonly number[] = [];
-    const { turnsOn } = consulted.during(() => {
+    const { dependsOn } = consulted.track(() => {
       consulted.note(1);
-      within = consulted.during(() => consulted.note(2)).turnsOn;
+      within = consulted.track(() => consulted.note(2)).dependsOn;
       consulted.note(4);
     });
     expect(within).toEqual([2]);
-    expect(turnsOn).toEqual([1, 2, 4]);
+    expect(dependsOn).toEqual([1, 2, 4]);
   });
 
   test('what was asked in vain counts for whoever asked', () => {
-    const consulted = new Consulted();
-    const { turnsOn } = consulted.during(() => {
+    const consulted = new DependencyTracker();
+    const { dependsOn } = consulted.track(() => {
       expect(() =>
-        consulted.during(() => {
+        consulted.track(() => {
           consulted.note(7);
           throw new Error('too many states');
         }),
       ).toThrow('too many states');
     });
-    expect(turnsOn).toEqual([7]);
+    expect(dependsOn).toEqual([7]);
   });
 
   test('one answer says nothing of the next, nor what nobody listens to', () => {
-    const consulted = new Consulted();
-    consulted.during(() => consulted.note(1));
+    const consulted = new DependencyTracker();
+    consulted.track(() => consulted.note(1));
     consulted.note(9);
-    expect(consulted.during(() => consulted.note(2)).turnsOn).toEqual([2]);
+    expect(consulted.track(() => consulted.note(2)).dependsOn).toEqual([2]);
   });
 });
