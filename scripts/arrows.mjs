@@ -1,5 +1,5 @@
 // Checks that imports point one way between rooms; says an upward one as a sentence.
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { root } from './lib.mjs';
 
@@ -52,6 +52,14 @@ for (const [folder, allowed] of Object.entries(packages))
       if (folder === 'packages/core' && !target.startsWith('.') && !file.endsWith('.test.ts')) wrongs.push(`${path.relative(root, file)} in the core must not import ${target}.`);
     }
   }
+
+// Every room of the core says at its door what it may import, and says the same as here.
+for (const [room, allowed] of Object.entries(core)) {
+  const door = path.join(root, 'packages/core/src', room, 'README.md');
+  const line = `- May import: ${allowed === null ? 'every room' : allowed.length === 0 ? 'nothing' : allowed.join(', ')}\n`;
+  if (!existsSync(door)) wrongs.push(`core/${room} has no README.md.`);
+  else if (!readFileSync(door, 'utf8').includes(line)) wrongs.push(`core/${room}/README.md must say “${line.trim()}”.`);
+}
 
 if (wrongs.length > 0) {
   process.stderr.write(`${wrongs.join('\n')}\n`);
