@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import axe from 'axe-core';
@@ -8,6 +8,7 @@ import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppetee
 export class Browsing {
   private browser: Browser | null = null;
   private readonly profile = mkdtempSync(path.join(os.tmpdir(), 'yunta-chromium-'));
+  private readonly downloads = mkdtempSync(path.join(os.tmpdir(), 'yunta-downloads-'));
   /** Every address that was asked for. */
   readonly asked: string[] = [];
   /** What went wrong in the page. */
@@ -20,7 +21,27 @@ export class Browsing {
       defaultViewport: { width: 1280, height: 800 },
       args: ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage'],
     });
-    return this.newPage();
+    const page = await this.newPage();
+    const session = await page.createCDPSession();
+    await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: this.downloads });
+    return page;
+  }
+
+  /** A file that the browser saved, once it is whole: it stands there empty at first. Taken away, so that the next one of its name is not it. */
+  async downloaded(name: string): Promise<Buffer> {
+    const file = path.join(this.downloads, name);
+    let size = 0;
+    for (let i = 0; i < 200; i += 1) {
+      const now = statSync(file, { throwIfNoEntry: false })?.size ?? 0;
+      if (now > 0 && now === size && !readdirSync(this.downloads).some((other) => other.endsWith('.crdownload'))) {
+        const content = readFileSync(file);
+        rmSync(file);
+        return content;
+      }
+      size = now;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error(`${name} did not come; there are ${readdirSync(this.downloads).join(', ') || 'none'}`);
   }
 
   /** Another tab of the same browser, with what its profile has kept. */
@@ -34,7 +55,7 @@ export class Browsing {
 
   async close(): Promise<void> {
     await this.browser?.close();
-    rmSync(this.profile, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+    for (const folder of [this.profile, this.downloads]) rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
   }
 }
 

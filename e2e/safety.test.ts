@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { commands, type Show } from '@yunta/core';
+import { commands, importShow, type Show } from '@yunta/core';
 import type { Page } from 'puppeteer-core';
 import { axeFaults, Browsing, click, find, saved, textOf, type, waitForText } from './browsing.ts';
 import { Running } from './running.ts';
@@ -40,6 +40,16 @@ const renameDevice = async (on: Page, from: string, to: string): Promise<void> =
 const deviceNames = async (id: string): Promise<readonly string[]> => Object.values((await read(id)).rig.devices).map(({ name }) => name);
 
 describe('Home', () => {
+  test('exports a rig, and saves no file where the server refuses', async () => {
+    const id = await make('Paper boat');
+    await page.goto(running.url);
+    await click(page, 'button', 'Export Paper boat');
+    expect((await browsing.downloaded('paper-boat.yunta.json')).toString()).toBe((await running.ask('GET', `/api/shows/${id}/file`)).text);
+    await running.ask('DELETE', `/api/shows/${id}`);
+    await click(page, 'button', 'Export Paper boat');
+    await waitForText(page, '.refusal', '“Paper boat” was not exported.');
+  });
+
   test('deletes a rig, and says so where the server refuses', async () => {
     const id = await make('Farewell');
     await page.goto(running.url);
@@ -107,6 +117,9 @@ describe('while the server is away', () => {
     await type(page, 'Add a device', 'tuner');
     await waitForText(page, '.main', 'Tuner');
     expect(await axeFaults(page)).toEqual([]);
+    await click(page, 'button', 'Export');
+    const exported = importShow((await browsing.downloaded('island.yunta.json')).toString());
+    expect(exported.ok && Object.values(exported.value.rig.devices).some(({ name }) => name.startsWith('Tuner'))).toBe(true);
     await page.reload();
     await waitForText(page, '.main', 'Tuner');
     await running.startServer();

@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
@@ -15,8 +15,6 @@ let page: Page;
 beforeAll(async () => {
   await running.start();
   page = await browsing.open();
-  const session = await page.createCDPSession();
-  await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
 });
 afterAll(async () => {
   await browsing.close();
@@ -31,22 +29,7 @@ const openDemo = async (): Promise<void> => {
   await click(page, 'button', 'Open a fresh demo');
   await find(page, 'heading', 'Gear');
 };
-/** A file that the browser saved, once it is whole: it stands there empty at first. Taken away, so that the next one of its name is not it. */
-async function downloaded(name: string): Promise<Buffer> {
-  const file = path.join(folder, name);
-  let size = 0;
-  for (let i = 0; i < 200; i += 1) {
-    const now = statSync(file, { throwIfNoEntry: false })?.size ?? 0;
-    if (now > 0 && now === size && !readdirSync(folder).some((other) => other.endsWith('.crdownload'))) {
-      const content = readFileSync(file);
-      rmSync(file);
-      return content;
-    }
-    size = now;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error(`${name} did not come; there are ${readdirSync(folder).join(', ') || 'none'}`);
-}
+const downloaded = (name: string): Promise<Buffer> => browsing.downloaded(name);
 /** Puts a file into the n-th file field of the page. */
 async function bring(n: number, name: string, content: string | Uint8Array): Promise<void> {
   const file = path.join(folder, `in-${name}`);

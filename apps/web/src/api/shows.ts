@@ -15,13 +15,19 @@ const patience = 30_000;
 const longPatience = 900_000;
 
 async function ask<T>(path: string, init?: RequestInit, within = patience): Promise<T> {
+  const response = await answerOf(path, init, within);
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** The answer where it is a good one; throws what the server, or its silence, says otherwise. */
+async function answerOf(path: string, init?: RequestInit, within = patience): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, { ...init, signal: AbortSignal.timeout(within) });
   } catch {
     throw new RefusedError(null, 'The server does not answer.');
   }
-  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
+  if (response.ok) return response;
   const details = (await response.json().catch(() => null)) as ProblemDetails | null;
   throw new RefusedError(details, details?.title ?? `The server answered ${response.status}.`);
 }
@@ -34,7 +40,8 @@ export const createShow = (body: NewShow): Promise<ShowSummary> => ask('/api/sho
 export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> => ask(`/api/shows/${encodeURIComponent(id)}/batches`, send('POST', batch));
 export const removeShow = (id: string): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}`, { method: 'DELETE' });
 export const ownSongbook = (id: string): Promise<ShowAtRevision> => ask(`/api/shows/${encodeURIComponent(id)}/own-songbook`, send('POST', {}));
-export const fileOf = (id: string): string => `/api/shows/${encodeURIComponent(id)}/file`;
+/** The rig as a file. */
+export const readFileOf = async (id: string): Promise<Blob> => (await answerOf(`/api/shows/${encodeURIComponent(id)}/file`)).blob();
 export const readHistory = (id: string): Promise<HistoryEntry[]> => ask(`/api/shows/${encodeURIComponent(id)}/history`);
 export const listTicks = (id: string): Promise<Tick[]> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`);
 export const setTick = (id: string, tick: { readonly line: string; readonly said: string; readonly done: boolean }): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`, send('PUT', tick));
@@ -47,5 +54,6 @@ export const removeRevision = (id: string, revision: string): Promise<void> => a
 
 export const listBackups = (): Promise<BackupFile[]> => ask('/api/backups');
 export const makeBackup = (): Promise<BackupFile> => ask('/api/backups', send('POST', {}), longPatience);
-export const backupFile = (name: string): string => `/api/backups/${encodeURIComponent(name)}`;
-export const restoreBackup = (name: string): Promise<RestoredBackup> => ask(`${backupFile(name)}/restore`, send('POST', {}), longPatience);
+const backupOf = (name: string): string => `/api/backups/${encodeURIComponent(name)}`;
+export const readBackup = async (name: string): Promise<Blob> => (await answerOf(backupOf(name), undefined, longPatience)).blob();
+export const restoreBackup = (name: string): Promise<RestoredBackup> => ask(`${backupOf(name)}/restore`, send('POST', {}), longPatience);

@@ -2,8 +2,9 @@ import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { BackupFile, BackupKind } from '@yunta/contract';
 import { useState } from 'react';
-import { backupFile, listBackups, makeBackup, restoreBackup } from '../api/shows.ts';
+import { listBackups, makeBackup, readBackup, restoreBackup } from '../api/shows.ts';
 import { browserWindows, everyRig } from '../api/windows.ts';
+import { download } from '../ui/download.ts';
 import { Refusal } from '../ui/Refusal.tsx';
 
 const kindWords: Readonly<Record<BackupKind, string>> = { daily: 'daily', manual: 'by hand', 'before-upgrade': 'before an upgrade', 'before-restore': 'before a restore' };
@@ -15,6 +16,7 @@ export function Backups() {
   const backups = useQuery({ queryKey: ['backups'], queryFn: listBackups });
   const [all, setAll] = useState(false);
   const make = useMutation({ mutationFn: makeBackup, onSettled: () => queries.invalidateQueries({ queryKey: ['backups'] }) });
+  const fetching = useMutation({ mutationFn: ({ name }: BackupFile) => readBackup(name), onSuccess: (bytes, { name }) => download(name, bytes, 'application/gzip') });
   const restore = useMutation({
     mutationFn: ({ name }: BackupFile) => restoreBackup(name),
     onSuccess: () => browserWindows().announce(everyRig),
@@ -36,6 +38,7 @@ export function Backups() {
       </p>
       {backups.error && <Refusal error={backups.error} />}
       {make.error && <Refusal error={make.error} what="No backup was made." />}
+      {fetching.error && <Refusal error={fetching.error} what="Nothing was downloaded." />}
       {restore.error && <Refusal error={restore.error} what="Nothing was restored; all is as it was." />}
       {restore.data && (
         <div className="notice" role="status">
@@ -64,9 +67,9 @@ export function Backups() {
                   <td>{kindWords[file.kind]}</td>
                   <td className="num">{Math.max(1, Math.round(file.bytes / 1000))} kB</td>
                   <td style={{ textAlign: 'right' }}>
-                    <a href={backupFile(file.name)} download={file.name} className="linkish" aria-label={`Download the backup of ${when}`}>
+                    <button className="linkish" aria-label={`Download the backup of ${when}`} disabled={fetching.isPending} onClick={() => fetching.mutate(file)}>
                       Download
-                    </a>{' '}
+                    </button>{' '}
                     <button
                       className="linkish"
                       aria-label={`Restore the backup of ${when}`}

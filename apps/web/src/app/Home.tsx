@@ -4,7 +4,8 @@ import { starterById, type StarterId, starters } from '@yunta/core';
 import type { NewShow, ShowSummary } from '@yunta/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { createShow, fileOf, listShows, removeShow } from '../api/shows.ts';
+import { createShow, listShows, readFileOf, removeShow } from '../api/shows.ts';
+import { download, fileName } from '../ui/download.ts';
 import { Refusal } from '../ui/Refusal.tsx';
 import { Backups } from './Backups.tsx';
 
@@ -19,6 +20,10 @@ export function Home() {
       await queries.invalidateQueries({ queryKey: ['shows'] });
       await go(`/rig/${id}/gear`);
     },
+  });
+  const exporting = useMutation({
+    mutationFn: ({ id }: ShowSummary) => readFileOf(id),
+    onSuccess: (file, { name: rig }) => download(fileName(rig, 'yunta.json'), file, 'application/json'),
   });
   const readFile = useMutation({
     mutationFn: (file: File) => file.text(),
@@ -108,6 +113,7 @@ export function Home() {
       {readFile.error && <Refusal error={readFile.error} what="The file cannot be read." />}
       <h2>Rigs</h2>
       {rigs.error && <Refusal error={rigs.error} />}
+      {exporting.error && <Refusal error={exporting.error} what={`“${exporting.variables.name}” was not exported.`} />}
       {remove.error && <Refusal error={remove.error} what={`“${remove.variables.name}” was not deleted.`} />}
       {rigs.data?.length === 0 && <p className="soft">None yet.</p>}
       {rigs.data && rigs.data.length > 0 && (
@@ -135,9 +141,9 @@ export function Home() {
                 <td>{sharing(rig, books)}</td>
                 <td>{new Date(rig.changedAt).toLocaleString()}</td>
                 <td style={{ textAlign: 'right' }}>
-                  <a href={fileOf(rig.id)} download className="linkish" aria-label={`Export ${rig.name}`}>
+                  <button className="linkish" aria-label={`Export ${rig.name}`} disabled={exporting.isPending} onClick={() => exporting.mutate(rig)}>
                     Export
-                  </a>{' '}
+                  </button>{' '}
                   <button
                     className="linkish"
                     aria-label={`Delete ${rig.name}`}

@@ -1,10 +1,11 @@
 import { ActionIcon, useMantineColorScheme } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
-import { commands, describeCommand, inOrder, type Severity, slotPlace } from '@yunta/core';
+import { commands, describeCommand, exportShow, inOrder, type Severity, slotPlace } from '@yunta/core';
 import { Fragment, useCallback, useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { useFindings, useRig, useSaved, useShow } from '../api/rig.tsx';
-import { fileOf } from '../api/shows.ts';
+import type { OpenRig } from '../api/open-rig.ts';
+import { download, fileName } from '../ui/download.ts';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
 import { stations } from '../ui/stations.ts';
 import { FindingsDrawer } from './FindingsDrawer.tsx';
@@ -62,9 +63,9 @@ export function Shell() {
           <button className="linkish" onClick={() => setPanel('keys')}>
             Shortcuts (?)
           </button>
-          <a className="linkish" href={fileOf(id)} download>
+          <button className="linkish" onClick={() => exportOpen(rig)}>
             Export
-          </a>
+          </button>
           <button className="linkish" onClick={toggleColorScheme}>
             {colorScheme === 'dark' ? 'Light' : 'Dark'}
           </button>
@@ -85,6 +86,12 @@ export function Shell() {
       <History open={panel === 'history'} onClose={() => setPanel(null)} />
     </div>
   );
+}
+
+/** The rig as it stands on the screen, edits not yet saved included; the server need not be there. */
+function exportOpen(rig: OpenRig): void {
+  const { show } = rig.get();
+  download(fileName(show.rig.name, 'yunta.json'), exportShow(show), 'application/json');
 }
 
 /** Everything found, by severity. */

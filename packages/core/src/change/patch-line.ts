@@ -1,3 +1,4 @@
+import { mateOf } from '../model/jack-kinds.ts';
 import type { Jack } from '../model/anatomy.ts';
 import { isOut } from '../model/cable-ends.ts';
 import type { Plug, Rig } from '../model/documents.ts';
@@ -5,8 +6,6 @@ import { wire, type WiredDevice } from '../model/wiring.ts';
 
 /** The plugs that a line names, those that it comes from first. */
 export type PatchLine = { readonly ok: true; readonly plugs: readonly Plug[] } | { readonly ok: false; readonly reason: 'no-arrow' | 'no-device' | 'no-jack'; readonly typed: string };
-
-const partner: Partial<Record<Jack['kind'], Jack['kind']>> = { 'signal-out': 'signal-in', 'midi-out': 'midi-in', 'midi-thru': 'midi-in', 'midi-merge': 'midi-in', 'contact-out': 'contact-in' };
 
 /**
  * Reads a cable as people say it: `guitar > switcher`, `switcher send 4 > combo input`; a Y cord with several ends on
@@ -37,7 +36,7 @@ export function readPatchLine(rig: Rig, line: string): PatchLine {
         if (fitting) plugs.push(plugOf(end, fitting));
         return fitting !== undefined;
       });
-    if (takeAll(from.slice(1), first.kind) && takeAll(to, partner[first.kind])) return { ok: true, plugs };
+    if (takeAll(from.slice(1), first.kind) && takeAll(to, mateOf(first.kind))) return { ok: true, plugs };
   }
   return { ok: false, reason: 'no-jack', typed: line.trim() };
 }

@@ -1,3 +1,4 @@
+import type { JackKind } from './jack-kinds.ts';
 /**
  * What a device is made of, whatever its type: jacks, sections that join them, controls and how they answer.
  * An archetype (code) makes an anatomy from parameters (data); everything downstream reads anatomies only.
@@ -41,8 +42,6 @@ export interface Control {
   /** An expression pedal moves it: where it stands is where a foot left it. */
   readonly expression?: boolean;
 }
-
-export type JackKind = 'signal-in' | 'signal-out' | 'midi-in' | 'midi-out' | 'midi-thru' | 'midi-merge' | 'contact-in' | 'contact-out';
 
 export interface Jack {
   readonly id: string;

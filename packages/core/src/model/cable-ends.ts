@@ -1,5 +1,6 @@
 import type { Jack } from './anatomy.ts';
 import type { Cable, Plug } from './documents.ts';
+import { jackFacts } from './jack-kinds.ts';
 import type { Wiring } from './wiring.ts';
 
 /** One plug of a cable. */
@@ -10,10 +11,8 @@ export interface CableEnd {
   readonly jack: Jack | undefined;
 }
 
-const outs: readonly Jack['kind'][] = ['signal-out', 'midi-out', 'midi-thru', 'midi-merge', 'contact-out'];
-
 /** Whether something comes out of a jack. */
-export const isOut = (jack: Pick<Jack, 'kind'>): boolean => outs.includes(jack.kind);
+export const isOut = (jack: Pick<Jack, 'kind'>): boolean => jackFacts(jack.kind).direction === 'out';
 
 /** The ends of a cable (a Y cord has three or more): those in jacks that something comes out of, and the others. Where all are alike, the first counts as what it comes from. */
 export function endsOf({ device }: Pick<Wiring, 'device'>, cable: Pick<Cable, 'plugs'>): { readonly from: readonly CableEnd[]; readonly to: readonly CableEnd[] } {

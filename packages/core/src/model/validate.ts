@@ -1,8 +1,9 @@
 import { type Anatomy, inDomain, type Literal, presetExists } from './anatomy.ts';
 import { checkParams } from './archetypes/archetype.ts';
 import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
-import type { Cable, Device, Rig, Show, Songbook, Sound } from './documents.ts';
+import type { Device, Rig, Show, Songbook, Sound } from './documents.ts';
 import { splitRef } from './documents.ts';
+import { cableCarries, jackFacts } from './jack-kinds.ts';
 import { enoughProblems } from './shape.ts';
 import { rigShape, songbookShape } from './shapes.ts';
 import { slotPlace } from './slots.ts';
@@ -120,13 +121,6 @@ function valueProblems(anatomy: Anatomy, id: string, value: Literal | null, at: 
   return value === null || inDomain(control.domain, value) ? [] : [problem(at(), 'out-of-domain', { value, expected: `a value of ${control.label}` })];
 }
 
-const fits: Record<Cable['kind'], readonly string[]> = {
-  signal: ['signal-in', 'signal-out'],
-  speaker: ['signal-in', 'signal-out'],
-  midi: ['midi-in', 'midi-out', 'midi-thru', 'midi-merge'],
-  contact: ['contact-in', 'contact-out'],
-};
-
 function cableProblems(rig: Rig, at: string): Problem[] {
   const taken = new Set<string>();
   return Object.values(rig.cables).flatMap((cable) =>
@@ -139,7 +133,7 @@ function cableProblems(rig: Rig, at: string): Problem[] {
       const key = `${plug.device}:${plug.jack}`;
       if (taken.has(key)) return [problem(here(), 'jack-taken', { device: device.name, jack: jack.label })];
       taken.add(key);
-      return fits[cable.kind].includes(jack.kind) ? [] : [problem(here(), 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
+      return jackFacts(jack.kind).carries === cableCarries[cable.kind] ? [] : [problem(here(), 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
     }),
   );
 }

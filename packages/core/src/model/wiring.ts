@@ -1,3 +1,4 @@
+import { jackFacts } from './jack-kinds.ts';
 import type { Anatomy, Control, Jack } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
 import { type Cable, controlRef, type ControlRef, type Device, inOrder, type Plug, type Rig, splitRef } from './documents.ts';
@@ -129,16 +130,15 @@ export function relabelled(before: Wiring, rig: Rig): Wiring {
   return { ...before, rig, telling: new Memo(), devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables };
 }
 
-const portOf = { 'midi-out': 'out', 'midi-thru': 'thru', 'midi-merge': 'merge' } as const;
-
 function midiLinksOf(cable: Cable, devices: ReadonlyMap<string, WiredDevice>): MidiLink[] {
   const jackOf = (plug: Plug) => devices.get(plug.device)?.jack.get(plug.jack);
   return cable.plugs.flatMap((from) => {
-    const kind = jackOf(from)?.kind;
-    if (kind !== 'midi-out' && kind !== 'midi-thru' && kind !== 'midi-merge') return [];
+    const jack = jackOf(from);
+    const port = jack && jackFacts(jack.kind).midi;
+    if (!port) return [];
     return cable.plugs
       .filter((to) => jackOf(to)?.kind === 'midi-in')
-      .map((to) => ({ cable: cable.id, from: from.device, port: portOf[kind], to: to.device }));
+      .map((to) => ({ cable: cable.id, from: from.device, port, to: to.device }));
   });
 }
 

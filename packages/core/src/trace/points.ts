@@ -1,3 +1,4 @@
+import { jackFacts } from '../model/jack-kinds.ts';
 import type { Anatomy } from '../model/anatomy.ts';
 
 /** The points of an anatomy that signal can stand at, numbered: the poles of its signal jacks, inner points that its sections join, and where sound is born or leaves. */
@@ -38,6 +39,6 @@ function find(anatomy: Anatomy): Points {
   const to = anatomy.sections.map((section) => of(section.to));
   const source = anatomy.source === undefined ? undefined : of(anatomy.source);
   const destination = anatomy.destination === undefined ? undefined : of(anatomy.destination);
-  const poles = new Map(anatomy.jacks.flatMap((jack) => (jack.kind === 'signal-in' || jack.kind === 'signal-out' ? [[jack.id, (jack.poles ?? tipAlone).map((pole) => ({ pole, point: of(`${jack.id}.${pole}`) }))] as const] : [])));
+  const poles = new Map(anatomy.jacks.flatMap((jack) => (jackFacts(jack.kind).carries === 'signal' ? [[jack.id, (jack.poles ?? tipAlone).map((pole) => ({ pole, point: of(`${jack.id}.${pole}`) }))] as const] : [])));
   return { count: numbers.size, from, to, poles, source, destination };
 }

@@ -1,3 +1,4 @@
+import { jackKinds } from '../jack-kinds.ts';
 import { type Problem, problem } from '../../units/problem.ts';
 import { effectKinds } from '../anatomy.ts';
 import { constant, decimal, either, id, integer, list, literal, object, oneOf, record, type Shape, tagged, text, yesNo } from '../shape.ts';
@@ -20,7 +21,7 @@ const update = either(object({ toggle: id }), object({ next: id }, { by: integer
 const anatomyShape: Shape = object(
   {},
   {
-    jacks: list(object({ id, label: name, kind: oneOf('signal-in', 'signal-out', 'midi-in', 'midi-out', 'midi-thru', 'midi-merge', 'contact-in', 'contact-out') }, { poles: list(id, 8, 1), speaker: yesNo }), 2_000),
+    jacks: list(object({ id, label: name, kind: oneOf(...Object.keys(jackKinds)) }, { poles: list(id, 8, 1), speaker: yesNo }), 2_000),
     sections: list(
       object(
         { id: text(80, 1), label: name, from: point, to: point, active: yesNo },
