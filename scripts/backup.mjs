@@ -1,14 +1,14 @@
 // npx yunta backup FILE | npx yunta restore FILE: all data out to one file, and back. Through the running Yunta where one
 // runs; else a database and a server are started for it, and stopped again.
-import { spawn } from 'node:child_process';
 import { copyFileSync, createReadStream, createWriteStream, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip } from 'node:zlib';
-import { ensureFolder, home, root, say } from './lib.mjs';
+import { ensureFolder, home, say } from './lib.mjs';
 import { readIfThere, takeLock } from './lock.mjs';
+import { serverFile, startServer } from './server.mjs';
 
 const usage = 'npx yunta backup FILE [--overwrite]\nnpx yunta restore FILE\n';
 
@@ -88,25 +88,14 @@ async function withServer(work) {
     return work(address.trim());
   }
   const { startDatabase } = await import('./database.mjs');
-  const main = path.join(root, 'apps/server/dist/main.js');
-  if (!existsSync(main)) throw new Error('Not built yet: run npm start once.');
+  if (!existsSync(serverFile)) throw new Error('Not built yet: run npm start once.');
   const database = await startDatabase(path.join(home, 'database'), { port: 0, quiet: true });
-  const server = spawn(process.execPath, [main], { env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: database.url, YUNTA_PORT: '0', YUNTA_DATA: home, YUNTA_DEMO: 'no', YUNTA_TIED: 'yes' }, stdio: ['pipe', 'pipe', 'pipe'], detached: true });
-  const ended = new Promise((resolve) => server.once('exit', resolve));
-  let errors = '';
-  server.stderr.on('data', (data) => (errors += data));
+  const server = await startServer(database.url, { data: home, demo: false });
   try {
-    const url = await new Promise((resolve, reject) => {
-      server.stdout.on('data', (data) => {
-        const ready = /ready (http:\S+)/.exec(String(data));
-        if (ready) resolve(ready[1]);
-      });
-      void ended.then(() => reject(new Error(errors.trim() || 'The server could not start.')));
-    });
-    return await work(url);
+    if (server.url === null) throw new Error(server.said() || 'The server could not start.');
+    return await work(server.url);
   } finally {
-    server.kill('SIGTERM');
-    await ended;
+    await server.stop();
     await database.stop();
     lock.release();
   }

@@ -1,9 +1,9 @@
 // npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C stops all of it.
-import { spawn } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuilt, ensureFolder, ensureNpm, ensurePrograms, freePort, home, root, say } from './lib.mjs';
+import { ensureBuilt, ensureFolder, ensureNpm, ensurePrograms, freePort, home, say } from './lib.mjs';
 import { readIfThere, takeLock, writeWhole } from './lock.mjs';
+import { startServer } from './server.mjs';
 
 const addressFile = path.join(home, 'address');
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -57,7 +57,7 @@ async function main() {
   );
   if (stopping) return;
   const wanted = Number(process.env.YUNTA_PORT ?? 4477);
-  server = await step(keepUp({ name: 'server', start: (before) => startServer(database.current().url, before?.port ?? wanted), onGivenUp: giveUp }));
+  server = await step(keepUp({ name: 'server', start: (before) => serve(before?.port ?? wanted), onGivenUp: giveUp }));
   if (stopping) return;
   const { url, port } = server.current();
   writeWhole(addressFile, `${url}\n`);
@@ -65,43 +65,10 @@ async function main() {
   say(`Yunta is ready: ${url}\nCtrl-C stops it.`);
 }
 
-/** Starts the server; it is ready when it says so. Told to stop before that, it ends at the next whole step. */
-async function startServer(databaseUrl, wanted) {
-  const child = spawn(process.execPath, [path.join(root, 'apps/server/dist/main.js')], {
-    env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: databaseUrl, YUNTA_PORT: String(await freePort(wanted)), YUNTA_TIED: 'yes', YUNTA_DATA: home },
-    // The server ends when this pipe does: a start that is killed leaves no server behind.
-    stdio: ['pipe', 'pipe', 'pipe'],
-    detached: true,
-  });
-  const ended = new Promise((resolve) => child.once('exit', (code, signal) => resolve(code ?? signal)));
-  const stopNow = async () => {
-    if (child.exitCode !== null || child.signalCode !== null) return;
-    child.kill('SIGTERM');
-    await Promise.race([ended, pause(8000)]);
-    child.kill('SIGKILL');
-    await ended;
-  };
-  let errors = '';
-  child.stderr.on('data', (data) => {
-    errors = (errors + data).slice(-4000);
-    process.stderr.write(data);
-  });
-  const url = await new Promise((resolve) => {
-    child.stdout.on('data', (data) => {
-      const ready = /ready (http:\S+)/.exec(String(data));
-      if (ready) resolve(ready[1]);
-      else process.stdout.write(data);
-    });
-    void ended.then(() => resolve(null));
-    const untilStopping = setInterval(() => {
-      if (!stopping) return;
-      clearInterval(untilStopping);
-      child.kill('SIGTERM');
-    }, 50);
-    void ended.then(() => clearInterval(untilStopping));
-  });
-  if (url === null && !stopping) throw new Error(`The server could not start: ${errors.trim() || `it ended with ${await ended}`}`);
-  return { url, port: url === null ? wanted : Number(new URL(url).port), ended, stop: stopNow, kill: () => child.kill('SIGKILL') };
+async function serve(wanted) {
+  const served = await startServer(database.current().url, { port: await freePort(wanted), data: home, isStopping: () => stopping, tell: (text) => process.stdout.write(text) });
+  if (served.url === null && !stopping) throw new Error(`The server could not start: ${served.said() || `it ended with ${await served.ended}`}`);
+  return served;
 }
 
 /** Another start holds this data directory: says where it listens, once it does. */
