@@ -55,6 +55,6 @@ export { batchLimits, readBatch } from './wire/batch.ts';
 export { jsonSize } from './wire/json-size.ts';
 export { repairShow } from './wire/repair.ts';
 export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './wire/json.ts';
-export { describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';
+export { assertNever, describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';
 export type { Evidence } from './why/evidence.ts';
 export * as why from './why/index.ts';

@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import type { Show } from '../model/documents.ts';
 import { applyStep, type Step } from './steps.ts';
 
@@ -35,6 +36,8 @@ function rebaseStep(show: Show, step: Step): Step | 'done already' | null {
     case 'set':
       if (!('value' in step) && !isThere) return 'done already';
       return { doc, op: 'set', at, ...('value' in step ? { value: step.value } : {}), ...old };
+    default:
+      return assertNever(step, 'step');
   }
 }
 

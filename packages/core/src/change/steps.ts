@@ -1,7 +1,7 @@
 import { isForbiddenKey } from '../model/shape.ts';
 import type { Show } from '../model/documents.ts';
 import { showProblems, validateRig, validateSongbook } from '../model/validate.ts';
-import { accept, problem, pointer, refuse, type Result } from '../units/problem.ts';
+import { accept, problem, pointer, refuse, type Result, assertNever } from '../units/problem.ts';
 
 /**
  * The three primitives that every edit is made of. A `set` names the old value; an absent value (no `value`, no
@@ -53,6 +53,8 @@ function invertStep(step: Step): Step {
       return { doc, op: 'insert', at, value: step.old };
     case 'set':
       return { doc, op: 'set', at, ...('old' in step ? { value: step.old } : {}), ...('value' in step ? { old: step.value } : {}) };
+    default:
+      return assertNever(step, 'step');
   }
 }
 

@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import type { JackKind } from './jack-kinds.ts';
 /**
  * What a device is made of, whatever its type: jacks, sections that join them, controls and how they answer.
@@ -193,6 +194,8 @@ export function domainValues(domain: Domain): readonly Literal[] {
       return domain.values;
     case 'range':
       return counted(domain.min, Math.floor(domain.max - domain.min) + 1);
+    default:
+      return assertNever(domain, 'domain');
   }
 }
 
@@ -204,6 +207,8 @@ export function inDomain(domain: Domain, value: unknown): value is Literal {
       return domain.values.includes(value as Literal);
     case 'range':
       return typeof value === 'number' && Number.isInteger(value) && value >= domain.min && value <= domain.max;
+    default:
+      return assertNever(domain, 'domain');
   }
 }
 

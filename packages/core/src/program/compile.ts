@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import { type Anatomy, type Control, type Literal, presetExists } from '../model/anatomy.ts';
 import type { Action, ControlRef, Slot, Sound } from '../model/documents.ts';
 import { controlRef } from '../model/documents.ts';
@@ -231,6 +232,8 @@ function recallSteps(wired: WiredDevice, channel: number, preset: number): Step[
       return [select(bankSelectLsb, bank & 0x7f), program];
     case 'both':
       return [select(bankSelectMsb, (bank >> 7) & 0x7f), select(bankSelectLsb, bank & 0x7f), program];
+    default:
+      return assertNever(facts.scheme, 'scheme');
   }
 }
 

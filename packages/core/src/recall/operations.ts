@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import type { ControlMessage, FootAction, Literal } from '../model/anatomy.ts';
 import { type Memo, memoised } from '../model/memo.ts';
 import { bankSelectLsb, bankSelectMsb, type MidiMessage } from '../midi/message.ts';
@@ -278,6 +279,8 @@ function recallNumber(model: StateModel, presets: PlantPresets, number: number, 
     case 'alternates':
       load(model, presets, repeats(values, presets, number, store) ? values.number(store.get(presets.previous)) : number, store);
       return true;
+    default:
+      return assertNever(presets.facts.repeat, 'repeat');
   }
 }
 
@@ -386,6 +389,8 @@ function move(store: Store, values: Values, target: PlantControl, answer: Contro
     case 'next':
       step(store, values, target, answer.by ?? 1, answer.wrap ?? false);
       return store.has(target.variable) ? store.get(target.variable) : undefined;
+    default:
+      return assertNever(answer.mode, 'mode');
   }
 }
 

@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import { encode, hex, type MidiMessage } from '../midi/message.ts';
 import { memoised } from '../model/memo.ts';
 import type { Sequence, SequenceStep } from './sequence.ts';
@@ -154,6 +155,8 @@ export class SimulatedRig {
       }
       case 'restart':
         return { kind: 'restart', device: model.device.get(step.device)! };
+      default:
+        return assertNever(step, 'step');
     }
   }
 }

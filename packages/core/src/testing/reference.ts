@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from '../midi/message.ts';
 import { clockMilliseconds, clockShare } from '../midi/clock.ts';
 import { placer, type SmfEvent } from '../midi/smf.ts';
@@ -195,6 +196,8 @@ function named(event: SmfEvent): { readonly kind: string; readonly args: readonl
       if (message.kind === 'sysex') return { kind: 'sysex', args: [...message.data] };
       return { kind: message.kind === 'note-on' ? 'note_on' : 'note_off', args: [message.channel, message.note, message.velocity] };
     }
+    default:
+      return assertNever(event, 'event');
   }
 }
 

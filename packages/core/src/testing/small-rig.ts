@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import type { Literal } from '../model/anatomy.ts';
 import type { Sequence, SequenceStep } from '../recall/sequence.ts';
 import { ChoiceSequence } from '../recall/choice-sequence.ts';
@@ -78,5 +79,7 @@ function inShort(step: SequenceStep): string {
       return `outside ${step.program}`;
     case 'restart':
       return `restart ${plain(step.device)}`;
+    default:
+      return assertNever(step, 'step');
   }
 }

@@ -1,6 +1,6 @@
 import { encode } from '../midi/message.ts';
 import type { Smf, SmfContent, SmfEvent } from '../midi/smf.ts';
-import { accept, problem, refuse, type Result } from '../units/problem.ts';
+import { accept, problem, refuse, type Result, assertNever } from '../units/problem.ts';
 
 /** Standard MIDI files 1.0, formats 0 and 1, ticks a quarter note. What is read is checked byte by byte; what is written any reader takes. */
 export const smfLimits = { bytes: 4_000_000, tracks: 256, events: 400_000 } as const;
@@ -55,6 +55,8 @@ function eventBytes(event: SmfContent): number[] {
     }
     case 'other':
       throw new Error('events of unknown kind cannot be written');
+    default:
+      return assertNever(event, 'event');
   }
 }
 

@@ -1,5 +1,5 @@
 import { Button, Checkbox, NumberInput, Select, TagsInput, TextInput } from '@mantine/core';
-import { archetypeOf, commands, type Control, type Device, domainValues, inOrder, type Owner, type ParamSpec, type PowerUp } from '@yunta/core';
+import { assertNever, archetypeOf, commands, type Control, type Device, domainValues, inOrder, type Owner, type ParamSpec, type PowerUp } from '@yunta/core';
 import { useEffect, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { ContactTable } from './ContactTable.tsx';
@@ -122,6 +122,8 @@ function Param({ spec, value, onCommit }: { readonly spec: ParamSpec; readonly v
       return <TagsInput label={spec.label} value={[...(value as readonly string[])]} maxTags={spec.max} onChange={(next) => (next.length > 0 || spec.mayBeEmpty === true) && onCommit(next)} />;
     case 'data':
       return null;
+    default:
+      return assertNever(spec, 'spec');
   }
 }
 

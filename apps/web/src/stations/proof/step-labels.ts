@@ -1,4 +1,4 @@
-import { type Played, type Sequence, type Show, slotLabel, splitRef, type SequenceStep, type Wiring } from '@yunta/core';
+import { assertNever, type Played, type Sequence, type Show, slotLabel, splitRef, type SequenceStep, type Wiring } from '@yunta/core';
 
 export interface StepLabel {
   readonly title: string;
@@ -32,6 +32,8 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
       return { title: 'program change', note: `${programWords(wiring, step.device, step.program)}, channel ${step.channel}, into ${nameOf(step.device)}` };
     case 'restart':
       return { title: 'restart', note: nameOf(step.device) };
+    default:
+      return assertNever(step, 'step');
   }
 }
 

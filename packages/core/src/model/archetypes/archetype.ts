@@ -1,5 +1,5 @@
 import type { Anatomy } from '../anatomy.ts';
-import { type Problem, problem, toldValue } from '../../units/problem.ts';
+import { type Problem, problem, toldValue, assertNever } from '../../units/problem.ts';
 
 export type ParamSpec =
   | { readonly kind: 'integer'; readonly min: number; readonly max: number; readonly default: number; readonly label: string }
@@ -62,5 +62,7 @@ function checkParam(spec: ParamSpec, value: unknown, at: string): readonly Probl
         : [problem(at, 'wrong-type', { expected: `1 to ${spec.max} different words` })];
     case 'data':
       return spec.check(value, at);
+    default:
+      return assertNever(spec, 'spec');
   }
 }
