@@ -67,6 +67,7 @@ export class BackupsService implements OnApplicationShutdown {
 
   /** A copy where the newest is a day old and something changed since. */
   async daily(now = new Date()): Promise<BackupFile | null> {
+    if (!this.folder) return null;
     const newest = this.list().at(0);
     if (newest && now.getTime() - Date.parse(newest.at) < 24 * hour) return null;
     const [{ changed }] = (await this.database.query('SELECT MAX(changed_at) AS changed FROM shows')) as { changed: Date | null }[];
