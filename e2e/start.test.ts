@@ -138,20 +138,41 @@ describe('npm start', () => {
     expect(left(home)).toEqual([]);
   });
 
-  test('the server that ends by itself is started again on the same port', async () => {
+  const listening = (port: number): Promise<net.Server | null> =>
+    new Promise((resolve) => {
+      const server = net.createServer();
+      server.once('error', () => resolve(null)).listen(port, '127.0.0.1', () => resolve(server));
+    });
+  const serverOf = ({ child }: Start): number =>
+    Number(
+      readdirSync('/proc').filter((pid) => /^\d+$/.test(pid)).find((pid) => {
+        try {
+          return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')[1] === String(child.pid) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('server/dist/main.js');
+        } catch {
+          return false;
+        }
+      }),
+    );
+
+  test('the server that ends by itself is started again on the same port, or says where it is where that is taken', async () => {
     const running = start(home);
     const url = await running.url;
-    const server = readdirSync('/proc').filter((pid) => /^\d+$/.test(pid)).find((pid) => {
-      try {
-        return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')[1] === String(running.child.pid) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('server/dist/main.js');
-      } catch {
-        return false;
-      }
-    });
-    process.kill(Number(server), 'SIGKILL');
+    process.kill(serverOf(running), 'SIGKILL');
     await until(() => running.said().includes('The server is back.'));
     expect(await isWell(url)).toBe(true);
+    // Held still, so that its port can be taken before it notices.
+    process.kill(running.child.pid!, 'SIGSTOP');
+    process.kill(serverOf(running), 'SIGKILL');
+    let taken: net.Server | null = null;
+    await until(async () => (taken ??= await listening(Number(new URL(url!).port))) !== null);
+    process.kill(running.child.pid!, 'SIGCONT');
+    await until(() => running.said().split('The server is back.').length === 3);
+    const moved = /listens at (\S+) now/.exec(running.said())![1];
+    expect(moved).not.toBe(url);
+    expect(await isWell(moved)).toBe(true);
+    expect(readFileSync(path.join(home, 'address'), 'utf8').trim()).toBe(moved);
     await stopped(running);
+    taken!.close();
   });
 
   test('writes what happened into a log that others cannot read', () => {

@@ -68,6 +68,11 @@ async function main() {
 async function serve(wanted) {
   const served = await startServer(database.current().url, { port: await freePort(wanted), data: home, isStopping: () => stopping, tell: (text) => process.stdout.write(text) });
   if (served.url === null && !stopping) throw new Error(`The server could not start: ${served.said() || `it ended with ${await served.ended}`}`);
+  // Started again while another program had taken its port: whoever looks for it must find it.
+  if (server && served.url !== null && served.url !== server.current().url) {
+    writeWhole(addressFile, `${served.url}\n`);
+    say(`The port is taken by another program meanwhile: Yunta listens at ${served.url} now. Open that address.`);
+  }
   return served;
 }
 

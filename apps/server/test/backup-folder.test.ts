@@ -2,8 +2,9 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, test } from '@jest/globals';
+import { backupsKept } from '@yunta/contract';
 import type { Writable } from 'node:stream';
-import { BackupFolder, kept } from '../src/backups/backup-folder.ts';
+import { BackupFolder } from '../src/backups/backup-folder.ts';
 
 const top = mkdtempSync(path.join(os.tmpdir(), 'yunta-backups-'));
 afterAll(() => rmSync(top, { recursive: true, force: true }));
@@ -16,12 +17,12 @@ describe('the folder of backups', () => {
   test('keeps the newest of each kind, and the other kinds for it', async () => {
     const folder = new BackupFolder(path.join(top, 'a'));
     await folder.write('manual', new Date(first - day), filled('by hand'));
-    for (let n = 0; n < kept.daily + 3; n += 1) await folder.write('daily', new Date(first + n * day), filled(`day ${n}`));
+    for (let n = 0; n < backupsKept.daily + 3; n += 1) await folder.write('daily', new Date(first + n * day), filled(`day ${n}`));
     const files = folder.list();
-    expect(files.filter(({ kind }) => kind === 'daily')).toHaveLength(kept.daily);
-    expect(files.at(0)).toMatchObject({ kind: 'daily', at: new Date(first + (kept.daily + 2) * day).toISOString(), bytes: `day ${kept.daily + 2}`.length });
+    expect(files.filter(({ kind }) => kind === 'daily')).toHaveLength(backupsKept.daily);
+    expect(files.at(0)).toMatchObject({ kind: 'daily', at: new Date(first + (backupsKept.daily + 2) * day).toISOString(), bytes: `day ${backupsKept.daily + 2}`.length });
     expect(files.at(-1)).toMatchObject({ kind: 'manual', at: new Date(first - day).toISOString() });
-    expect(readFileSync(folder.pathOf(files[0].name)!, 'utf8')).toBe(`day ${kept.daily + 2}`);
+    expect(readFileSync(folder.pathOf(files[0].name)!, 'utf8')).toBe(`day ${backupsKept.daily + 2}`);
   });
 
   test('shows no file that was not written to its end, and clears what a kill left', async () => {

@@ -1,4 +1,5 @@
 import http from 'node:http';
+import net from 'node:net';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { Running } from '../../../e2e/running.ts';
 
@@ -42,4 +43,16 @@ test('a server told to stop answers what it was asked, and is not kept up by one
   agent.destroy();
   await stopped;
   expect(asked).toBeLessThan(3);
+});
+
+test('a connection over which nothing was asked, as browsers open them in advance, does not keep it up', async () => {
+  await running.startServer();
+  const silent = net.connect(Number(new URL(running.url).port), '127.0.0.1');
+  await new Promise((resolve) => silent.once('connect', resolve));
+  const closed = new Promise((resolve) => silent.once('close', resolve));
+  silent.on('error', () => undefined);
+  const from = performance.now();
+  await running.stopServer();
+  expect(performance.now() - from).toBeLessThan(4000);
+  await closed;
 });

@@ -84,6 +84,9 @@ export interface RevisionContent extends NamedRevision {
 /** Why a copy of all data was made: every day, by hand, or before something that changes all of them. */
 export type BackupKind = 'daily' | 'manual' | 'before-upgrade' | 'before-restore';
 
+/** So many copies of a kind are kept; the oldest go. */
+export const backupsKept: Readonly<Record<BackupKind, number>> = { daily: 14, manual: 20, 'before-upgrade': 5, 'before-restore': 5 };
+
 /** A copy of all data that lies beside the database. */
 export interface BackupFile {
   /** The file's name, by which it is downloaded and restored. */

@@ -1,11 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { createWriteStream, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
-import type { BackupFile, BackupKind } from '@yunta/contract';
+import { type BackupFile, type BackupKind, backupsKept } from '@yunta/contract';
 import type { Writable } from 'node:stream';
-
-/** So many of a kind are kept; the oldest go. */
-export const kept: Readonly<Record<BackupKind, number>> = { daily: 14, manual: 20, 'before-upgrade': 5, 'before-restore': 5 };
 
 const ending = '.yunta-backup';
 const pattern = /^(\d{4})-(\d\d)-(\d\d)T(\d\d)-(\d\d)-(\d\d(?:\.\d+)?)Z-(daily|manual|before-upgrade|before-restore)\.yunta-backup$/;
@@ -46,7 +43,7 @@ export class BackupFolder {
       rmSync(part, { force: true });
       throw reason;
     }
-    for (const old of this.list().filter((file) => file.kind === kind).slice(kept[kind])) rmSync(path.join(this.folder, old.name), { force: true });
+    for (const old of this.list().filter((file) => file.kind === kind).slice(backupsKept[kind])) rmSync(path.join(this.folder, old.name), { force: true });
     return name;
   }
 }

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { BackupFile, BackupKind } from '@yunta/contract';
+import { type BackupFile, type BackupKind, backupsKept } from '@yunta/contract';
 import { useState } from 'react';
 import { listBackups, makeBackup, readBackup, restoreBackup } from '../api/shows.ts';
 import { browserWindows, everyRig } from '../api/windows.ts';
@@ -34,7 +34,7 @@ export function Backups() {
         </span>
       </div>
       <p className="soft" style={{ marginTop: 0 }}>
-        All rigs, songbooks, history and ticks in one file. One is made every day that something changed; the newest 14 are kept beside the database.
+        All rigs, songbooks, history and ticks in one file. One is made every day that something changed; the newest {backupsKept.daily} are kept beside the database.
       </p>
       {backups.error && <Refusal error={backups.error} />}
       {make.error && <Refusal error={make.error} what="No backup was made." />}

@@ -87,7 +87,7 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
     >
       <input className="cellinput" style={{ border: '1px solid var(--line)', flex: 1 }} autoFocus aria-label={`Why “${finding.title}” may stay`} placeholder="why it may stay" value={reason} onChange={(event) => setReason(event.target.value)} maxLength={500} />
       <Button type="submit" variant="default" size="compact-xs">
-        Keep
+        Accept for this reason
       </Button>
     </form>
   );

@@ -23,7 +23,7 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
     case 'hold':
       return { title: 'hold', note: momentaryWords(wiring, step) };
     case 'release':
-      return { title: 'released', note: momentaryWords(wiring, step) };
+      return { title: 'release', note: momentaryWords(wiring, step) };
     case 'foot':
       return { title: step.stray ? 'accidental press' : 'foot', note: `${nameOf(step.device)}: ${wiring.device.get(step.device)?.anatomy.switches.find((one) => one.id === step.switch)?.label ?? step.switch}` };
     case 'cue':

@@ -15,7 +15,7 @@ describe('steps in words', () => {
     [{ kind: 'bank', controller: 'switcher', by: 1 }, 'bank up', 'Switcher'],
     [{ kind: 'bank', controller: 'switcher', by: -1 }, 'bank down', 'Switcher'],
     [{ kind: 'hold', controller: 'switcher', momentary: 'm' }, 'hold', 'Switcher: m'],
-    [{ kind: 'release', controller: 'switcher', momentary: 'm' }, 'released', 'Switcher: m'],
+    [{ kind: 'release', controller: 'switcher', momentary: 'm' }, 'release', 'Switcher: m'],
     [{ kind: 'foot', device: 'tuner', switch: 'switch', stray: true }, 'accidental press', 'Tuner: Tune'],
     [{ kind: 'foot', device: 'combo', switch: 'channel', stray: false }, 'foot', 'Combo: Channel switch'],
     [{ kind: 'cue', control: 'combo/channel', value: 'lead' }, 'cue', 'Combo channel to lead'],
