@@ -72,7 +72,7 @@ export async function ensureBuilt({ web = true } = {}) {
   }
   if (web && isOlder('apps/web/dist/index.html', 'node_modules/.built-page', [...shared, path.join(root, 'apps/web')])) {
     const from = Date.now();
-    await run(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js'), 'build'], { what: 'Building the page', cwd: path.join(root, 'apps/web') });
+    await run(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js'), 'build'], { what: 'Building the page', cwd: path.join(root, 'apps/web'), env: { ...process.env, NODE_ENV: 'production' } });
     stamp('node_modules/.built-page', from);
   }
 }
