@@ -1,6 +1,11 @@
 // One Jest, three projects: the pure core, the server on a real database, the interface in a real browser.
 const swc = {
-  jsc: { parser: { syntax: 'typescript', decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true }, target: 'es2022', keepClassNames: true },
+  jsc: {
+    parser: { syntax: 'typescript', decorators: true },
+    transform: { legacyDecorator: true, decoratorMetadata: true },
+    target: 'es2022',
+    keepClassNames: true,
+  },
   module: { type: 'es6' },
 };
 const common = {
@@ -11,7 +16,15 @@ const common = {
 };
 export default {
   projects: [
-    { ...common, displayName: 'unit', testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/cli/**/*.test.ts', '<rootDir>/apps/web/**/*.test.ts'] },
+    {
+      ...common,
+      displayName: 'unit',
+      testMatch: [
+        '<rootDir>/packages/**/*.test.ts',
+        '<rootDir>/apps/cli/**/*.test.ts',
+        '<rootDir>/apps/web/**/*.test.ts',
+      ],
+    },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/apps/server/**/*.test.ts'] },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],

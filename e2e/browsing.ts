@@ -19,7 +19,17 @@ export class Browsing {
       executablePath: '/usr/bin/chromium',
       userDataDir: this.profile,
       defaultViewport: { width: 1280, height: 800 },
-      args: ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage'],
+      args: [
+        '--headless=new',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-dev-shm-usage',
+      ],
     });
     const page = await this.newPage();
     const session = await page.createCDPSession();
@@ -27,7 +37,10 @@ export class Browsing {
     return page;
   }
 
-  /** A file that the browser saved, once it is whole: it stands there empty at first. Taken away, so that the next one of its name is not it. */
+  /**
+   * A file that the browser saved, once it is whole: it stands there empty at first. Taken away, so that the next one
+   * of its name is not it.
+   */
   async downloaded(name: string): Promise<Buffer> {
     const file = path.join(this.downloads, name);
     let size = 0;
@@ -55,12 +68,15 @@ export class Browsing {
 
   async close(): Promise<void> {
     await this.browser?.close();
-    for (const folder of [this.profile, this.downloads]) rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
+    for (const folder of [this.profile, this.downloads])
+      rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 });
   }
 }
 
-export const find = async (page: Page, role: string, name: string): Promise<ElementHandle> => (await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`))!;
-export const click = async (page: Page, role: string, name: string): Promise<void> => (await find(page, role, name)).click();
+export const find = async (page: Page, role: string, name: string): Promise<ElementHandle> =>
+  (await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`))!;
+export const click = async (page: Page, role: string, name: string): Promise<void> =>
+  (await find(page, role, name)).click();
 
 export async function type(page: Page, name: string, text: string): Promise<void> {
   const field = await page.waitForSelector(`::-p-aria([name="${name}"])`);
@@ -69,14 +85,22 @@ export async function type(page: Page, name: string, text: string): Promise<void
   await page.keyboard.press('Enter');
 }
 
-export const textOf = (page: Page, selector: string): Promise<string> => page.$eval(selector, (node) => node.textContent ?? '');
+export const textOf = (page: Page, selector: string): Promise<string> =>
+  page.$eval(selector, (node) => node.textContent ?? '');
 
 /** Waits until the text of a place holds some words; says what it held where it does not. */
 export async function waitForText(page: Page, selector: string, words: string): Promise<void> {
   try {
-    await page.waitForFunction((where, what) => document.querySelector(where)?.textContent?.includes(what) ?? false, {}, selector, words);
+    await page.waitForFunction(
+      (where, what) => document.querySelector(where)?.textContent?.includes(what) ?? false,
+      {},
+      selector,
+      words,
+    );
   } catch {
-    throw new Error(`waited for "${words}" in ${selector}, which holds: ${await page.$eval(selector, (node) => node.textContent).catch(() => 'nothing')}`);
+    throw new Error(
+      `waited for "${words}" in ${selector}, which holds: ${await page.$eval(selector, (node) => node.textContent).catch(() => 'nothing')}`,
+    );
   }
 }
 
@@ -85,6 +109,16 @@ export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[da
 /** Violations of WCAG 2.2 AA that axe sees, as short sentences. */
 export async function axeFaults(page: Page): Promise<readonly string[]> {
   await page.evaluate(axe.source);
-  const { violations } = await page.evaluate(() => (globalThis as unknown as { axe: typeof axe }).axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }));
-  return violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).slice(0, 4).join(' | ')}`);
+  const { violations } = await page.evaluate(() =>
+    (globalThis as unknown as { axe: typeof axe }).axe.run(document, {
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+    }),
+  );
+  return violations.map(
+    (violation) =>
+      `${violation.id}: ${violation.nodes
+        .map((node) => node.html.slice(0, 160))
+        .slice(0, 4)
+        .join(' | ')}`,
+  );
 }

@@ -31,19 +31,49 @@ const cables = [
   'loop switcher contact 1 > valve amp remote 1',
 ];
 const stations = ['Overview', 'Gear', 'Routing', 'Sounds', 'Program', 'Set', 'Proof'];
-const go = async (station: string): Promise<void> => (await page.waitForSelector(`.rail a[href$="/${station}"]`))!.click();
+const go = async (station: string): Promise<void> =>
+  (await page.waitForSelector(`.rail a[href$="/${station}"]`))!.click();
 const level = (n: number) => `[data-level="${n}"]`;
 
 /** The two sounds by keyboard in the matrix: columns drive, amp, delay, channel, preset. */
 async function fillMatrix(): Promise<void> {
-  const key = (...keys: readonly string[]) => keys.reduce((before, one) => before.then(() => page.keyboard.press(one as 'Enter')), Promise.resolve());
+  const key = (...keys: readonly string[]) =>
+    keys.reduce((before, one) => before.then(() => page.keyboard.press(one as 'Enter')), Promise.resolve());
   await (await page.waitForSelector('[data-cell="0.0"]'))!.focus();
-  await key('Space', 'ArrowRight', 'Space', 'ArrowRight', 'Space', 'ArrowRight', 'Space', 'Space', 'ArrowRight', '6', 'Enter');
+  await key(
+    'Space',
+    'ArrowRight',
+    'Space',
+    'ArrowRight',
+    'Space',
+    'ArrowRight',
+    'Space',
+    'Space',
+    'ArrowRight',
+    '6',
+    'Enter',
+  );
   await page.waitForFunction(() => document.activeElement?.getAttribute('data-cell') === '0.4');
-  await key('ArrowDown', 'ArrowLeft', 'Space', 'ArrowLeft', 'Space', 'Space', 'ArrowLeft', 'Space', 'ArrowLeft', 'Space', 'Space');
+  await key(
+    'ArrowDown',
+    'ArrowLeft',
+    'Space',
+    'ArrowLeft',
+    'Space',
+    'Space',
+    'ArrowLeft',
+    'Space',
+    'ArrowLeft',
+    'Space',
+    'Space',
+  );
 }
-const cell = (row: number, column: number) => page.$eval(`[data-cell="${row}.${column}"]`, (node) => node.getAttribute('aria-label')!.split(': ')[1]);
-const matrix = async () => [await Promise.all([0, 1, 2, 3, 4].map((column) => cell(0, column))), await Promise.all([0, 1, 2, 3, 4].map((column) => cell(1, column)))];
+const cell = (row: number, column: number) =>
+  page.$eval(`[data-cell="${row}.${column}"]`, (node) => node.getAttribute('aria-label')!.split(': ')[1]);
+const matrix = async () => [
+  await Promise.all([0, 1, 2, 3, 4].map((column) => cell(0, column))),
+  await Promise.all([0, 1, 2, 3, 4].map((column) => cell(1, column))),
+];
 const wanted = [
   ['on', 'on', 'on', 'lead', '6'],
   ['off', 'on', 'off', 'clean', '–'],
@@ -69,7 +99,18 @@ describe('a new rig from nothing', () => {
     await go('routing');
     await waitForText(page, '.legend', '10 passes');
     expect(await page.$$eval('.weave .pass', (nodes) => nodes.map((node) => node.getAttribute('aria-label')))).toEqual(
-      ['Guitar', 'Loop switcher', 'Drive', 'Loop switcher', 'Valve amp, Preamp, lead', 'Loop switcher', 'Delay', 'Loop switcher', 'Valve amp, Power amp', 'Cabinet'].map((name, i) => `${i + 1}. ${name}`),
+      [
+        'Guitar',
+        'Loop switcher',
+        'Drive',
+        'Loop switcher',
+        'Valve amp, Preamp, lead',
+        'Loop switcher',
+        'Delay',
+        'Loop switcher',
+        'Valve amp, Power amp',
+        'Cabinet',
+      ].map((name, i) => `${i + 1}. ${name}`),
     );
   });
 
@@ -94,7 +135,9 @@ describe('a new rig from nothing', () => {
     await (await page.$('.case header button.mantine-Button-root'))!.click();
     await waitForText(page, level(2), '2 of 2 recall');
     await waitForText(page, '.findings', 'Wrong sound after an earlier press');
-    expect(await page.$$eval('.findings .gone .title', (nodes) => nodes[0].textContent)).toBe('Wrong sound after an earlier press');
+    expect(await page.$$eval('.findings .gone .title', (nodes) => nodes[0].textContent)).toBe(
+      'Wrong sound after an earlier press',
+    );
   });
 
   test('undo brings the fault back, redo takes it away again, each by name', async () => {
@@ -129,7 +172,14 @@ describe('by keyboard alone', () => {
       await page.keyboard.press('Tab');
       const here = await page.evaluate(() => {
         const node = document.activeElement as HTMLElement | null;
-        return node?.getAttribute('aria-label') ?? (node instanceof HTMLInputElement && node.labels?.[0] ? node.labels[0].textContent : node?.textContent)?.trim() ?? '';
+        return (
+          node?.getAttribute('aria-label') ??
+          (node instanceof HTMLInputElement && node.labels?.[0]
+            ? node.labels[0].textContent
+            : node?.textContent
+          )?.trim() ??
+          ''
+        );
       });
       if (here.startsWith(name)) return;
     }
@@ -257,9 +307,13 @@ describe('the server goes away in mid-edit', () => {
     page = await browsing.newPage();
     await page.goto(address);
     await saved(page);
-    await page.waitForFunction(() => (document.querySelector('[aria-label="Loom of C01"]') as HTMLInputElement | null)?.value === 'loom A');
+    await page.waitForFunction(
+      () => (document.querySelector('[aria-label="Loom of C01"]') as HTMLInputElement | null)?.value === 'loom A',
+    );
     await page.reload();
-    await page.waitForFunction(() => (document.querySelector('[aria-label="Loom of C01"]') as HTMLInputElement | null)?.value === 'loom A');
+    await page.waitForFunction(
+      () => (document.querySelector('[aria-label="Loom of C01"]') as HTMLInputElement | null)?.value === 'loom A',
+    );
   });
 });
 
@@ -271,7 +325,9 @@ describe('the server is killed and started again under an open page', () => {
     await running.startServer();
     await saved(page);
     await page.reload();
-    await page.waitForFunction(() => (document.querySelector('[aria-label="Loom of C02"]') as HTMLInputElement | null)?.value === 'loom B');
+    await page.waitForFunction(
+      () => (document.querySelector('[aria-label="Loom of C02"]') as HTMLInputElement | null)?.value === 'loom B',
+    );
   });
 });
 
@@ -282,7 +338,9 @@ describe('two windows on one field', () => {
     await page.waitForSelector('[aria-label="Length of C01"]');
     await other.waitForSelector('[aria-label="Length of C01"]');
     // The other window's edit is under way when the first one's is saved.
-    const held = new Promise<HTTPRequest>((resolve) => other.on('request', (request) => (request.method() === 'POST' ? resolve(request) : void request.continue())));
+    const held = new Promise<HTTPRequest>((resolve) =>
+      other.on('request', (request) => (request.method() === 'POST' ? resolve(request) : void request.continue())),
+    );
     await other.setRequestInterception(true);
     const set = async (on: Page, length: string) => {
       await on.bringToFront();
@@ -299,13 +357,19 @@ describe('two windows on one field', () => {
     await other.setRequestInterception(false);
     await other.waitForSelector('.refusal');
     expect(await textOf(other, '.refusal')).toMatch(/An edit was not saved.*Change cable C01 \(9\).*it is now 7/);
-    await other.waitForFunction(() => (document.querySelector('[aria-label="Length of C01"]') as HTMLInputElement).value === '7');
+    await other.waitForFunction(
+      () => (document.querySelector('[aria-label="Length of C01"]') as HTMLInputElement).value === '7',
+    );
     await other.close();
   });
 });
 
 test('nothing but this machine was asked for anything, and nothing went wrong in the page', () => {
-  expect(browsing.asked.filter((address) => !address.startsWith(running.url) && !address.startsWith('data:') && !address.startsWith('blob:'))).toEqual([]);
+  expect(
+    browsing.asked.filter(
+      (address) => !address.startsWith(running.url) && !address.startsWith('data:') && !address.startsWith('blob:'),
+    ),
+  ).toEqual([]);
   expect(browsing.asked.length).toBeGreaterThan(20);
   expect(browsing.errors).toEqual([]);
 });

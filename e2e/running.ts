@@ -40,7 +40,13 @@ export class Running {
   async startServer(): Promise<void> {
     const port = this.url === '' ? '0' : new URL(this.url).port;
     const child = spawn(process.execPath, [path.join(root, 'apps/server/dist/main.js')], {
-      env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: this.running!.url, YUNTA_PORT: port, YUNTA_DATA: this.folder },
+      env: {
+        ...process.env,
+        NODE_OPTIONS: '',
+        YUNTA_DATABASE: this.running!.url,
+        YUNTA_PORT: port,
+        YUNTA_DATA: this.folder,
+      },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     this.server = child;
@@ -79,7 +85,12 @@ export class Running {
   }
 
   /** One request; `body` is sent as JSON. */
-  async ask(method: string, where: string, body?: unknown, headers: Record<string, string> = {}): Promise<{ status: number; type: string; text: string; json: never }> {
+  async ask(
+    method: string,
+    where: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<{ status: number; type: string; text: string; json: never }> {
     const response = await fetch(`${this.url}${where}`, {
       method,
       headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
@@ -87,7 +98,12 @@ export class Running {
     });
     const text = await response.text();
     const type = response.headers.get('content-type') ?? '';
-    return { status: response.status, type, text, json: (type.includes('json') && text !== '' ? JSON.parse(text) : null) as never };
+    return {
+      status: response.status,
+      type,
+      text,
+      json: (type.includes('json') && text !== '' ? JSON.parse(text) : null) as never,
+    };
   }
 }
 

@@ -20,11 +20,22 @@ afterAll(async () => {
 });
 afterEach(() => expect(browsing.errors).toEqual([]));
 
-const make = async (name: string): Promise<string> => ((await running.ask('POST', '/api/shows', { kind: 'starter', starter: 'four-cable', name })).json as { id: string }).id;
-const read = async (id: string): Promise<Show & { revision: number }> => (await running.ask('GET', `/api/shows/${id}`)).json;
+const make = async (name: string): Promise<string> =>
+  ((await running.ask('POST', '/api/shows', { kind: 'starter', starter: 'four-cable', name })).json as { id: string })
+    .id;
+const read = async (id: string): Promise<Show & { revision: number }> =>
+  (await running.ask('GET', `/api/shows/${id}`)).json;
 const rename = async (id: string, name: string): Promise<void> => {
   const show = await read(id);
-  expect((await running.ask('POST', `/api/shows/${id}/batches`, { id: randomUUID(), base: show.revision, ...commands.renameRig(show, name) })).status).toBe(200);
+  expect(
+    (
+      await running.ask('POST', `/api/shows/${id}/batches`, {
+        id: randomUUID(),
+        base: show.revision,
+        ...commands.renameRig(show, name),
+      })
+    ).status,
+  ).toBe(200);
 };
 const open = async (on: Page, id: string, station = 'gear'): Promise<void> => {
   await on.goto(`${running.url}/rig/${id}/${station}`);
@@ -37,14 +48,17 @@ const renameDevice = async (on: Page, from: string, to: string): Promise<void> =
   await on.keyboard.type(to);
   await on.keyboard.press('Enter');
 };
-const deviceNames = async (id: string): Promise<readonly string[]> => Object.values((await read(id)).rig.devices).map(({ name }) => name);
+const deviceNames = async (id: string): Promise<readonly string[]> =>
+  Object.values((await read(id)).rig.devices).map(({ name }) => name);
 
 describe('Home', () => {
   test('exports a rig, and saves no file where the server refuses', async () => {
     const id = await make('Paper boat');
     await page.goto(running.url);
     await click(page, 'button', 'Export Paper boat');
-    expect((await browsing.downloaded('paper-boat.yunta.json')).toString()).toBe((await running.ask('GET', `/api/shows/${id}/file`)).text);
+    expect((await browsing.downloaded('paper-boat.yunta.json')).toString()).toBe(
+      (await running.ask('GET', `/api/shows/${id}/file`)).text,
+    );
     await running.ask('DELETE', `/api/shows/${id}`);
     await click(page, 'button', 'Export Paper boat');
     await waitForText(page, '.refusal', '“Paper boat” was not exported.');
@@ -73,7 +87,11 @@ describe('Home', () => {
     await page.goto(running.url);
     const before = (await running.ask('GET', '/api/backups')).json as object[];
     await click(page, 'button', 'Back up now');
-    await page.waitForFunction((count) => document.querySelectorAll('[aria-label^="Restore the backup"]').length > count, {}, Math.min(before.length, 4));
+    await page.waitForFunction(
+      (count) => document.querySelectorAll('[aria-label^="Restore the backup"]').length > count,
+      {},
+      Math.min(before.length, 4),
+    );
     await rename(id, 'Spoilt');
     await page.reload();
     await waitForText(page, 'table', 'Spoilt');
@@ -97,7 +115,11 @@ describe('a rig in two windows', () => {
     await open(page, id);
     await type(page, 'Add a device', 'tuner');
     await saved(page);
-    await other.waitForFunction(() => document.querySelector('.main')?.textContent?.includes('11 devices') || document.querySelectorAll('[aria-label^="Name of"]').length > 0);
+    await other.waitForFunction(
+      () =>
+        document.querySelector('.main')?.textContent?.includes('11 devices') ||
+        document.querySelectorAll('[aria-label^="Name of"]').length > 0,
+    );
     const count = Object.keys((await read(id)).rig.devices).length;
     await other.waitForFunction((n) => document.querySelectorAll('[aria-label^="Name of "]').length === n, {}, count);
     await other.close();
@@ -119,7 +141,9 @@ describe('while the server is away', () => {
     expect(await axeFaults(page)).toEqual([]);
     await click(page, 'button', 'Export');
     const exported = importShow((await browsing.downloaded('island.yunta.json')).toString());
-    expect(exported.ok && Object.values(exported.value.rig.devices).some(({ name }) => name.startsWith('Tuner'))).toBe(true);
+    expect(exported.ok && Object.values(exported.value.rig.devices).some(({ name }) => name.startsWith('Tuner'))).toBe(
+      true,
+    );
     await page.reload();
     await waitForText(page, '.main', 'Tuner');
     await running.startServer();
@@ -140,7 +164,11 @@ describe('while the server is away', () => {
     await running.startServer();
     const show = await read(id);
     const device = Object.values(show.rig.devices).find((one) => one.name === name)!;
-    await running.ask('POST', `/api/shows/${id}/batches`, { id: randomUUID(), base: show.revision, ...commands.setDevice(show, device.id, 'name', 'Theirs') });
+    await running.ask('POST', `/api/shows/${id}/batches`, {
+      id: randomUUID(),
+      base: show.revision,
+      ...commands.setDevice(show, device.id, 'name', 'Theirs'),
+    });
     await open(page, id);
     await waitForText(page, '.aside', 'An edit was not saved');
     expect(await textOf(page, '.aside')).toMatch(/\("Mine"\).*it is now "Theirs"/);
@@ -163,8 +191,16 @@ describe('a browser that keeps nothing', () => {
     const id = await make('Bare');
     const bare = await browsing.newPage();
     await bare.evaluateOnNewDocument(() => {
-      Object.defineProperty(window, 'indexedDB', { get: () => { throw new DOMException('denied', 'SecurityError'); } });
-      Object.defineProperty(window, 'localStorage', { get: () => { throw new DOMException('denied', 'SecurityError'); } });
+      Object.defineProperty(window, 'indexedDB', {
+        get: () => {
+          throw new DOMException('denied', 'SecurityError');
+        },
+      });
+      Object.defineProperty(window, 'localStorage', {
+        get: () => {
+          throw new DOMException('denied', 'SecurityError');
+        },
+      });
     });
     await open(bare, id);
     await waitForText(bare, '.main', 'This browser keeps nothing');

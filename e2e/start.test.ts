@@ -1,5 +1,15 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createRequire } from 'node:module';
 import net from 'node:net';
 import os from 'node:os';
@@ -27,7 +37,11 @@ interface Start {
 
 /** Runs the start command over a home. */
 function start(home: string, env: Record<string, string> = {}, cwd = root): Start {
-  const child = spawn(process.execPath, [path.join(root, 'scripts/start.mjs')], { cwd, env: { ...process.env, NODE_OPTIONS: '', INIT_CWD: cwd, YUNTA_HOME: home, YUNTA_PORT: '0', ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(process.execPath, [path.join(root, 'scripts/start.mjs')], {
+    cwd,
+    env: { ...process.env, NODE_OPTIONS: '', INIT_CWD: cwd, YUNTA_HOME: home, YUNTA_PORT: '0', ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   started.push(child);
   let text = '';
   const url = new Promise<string | null>((resolve) => {
@@ -42,7 +56,10 @@ function start(home: string, env: Record<string, string> = {}, cwd = root): Star
   });
   return { child, said: () => text, url };
 }
-const ended = (child: ChildProcess): Promise<unknown> => (child.exitCode !== null || child.signalCode !== null ? Promise.resolve(child.exitCode) : new Promise((resolve) => child.once('exit', resolve)));
+const ended = (child: ChildProcess): Promise<unknown> =>
+  child.exitCode !== null || child.signalCode !== null
+    ? Promise.resolve(child.exitCode)
+    : new Promise((resolve) => child.once('exit', resolve));
 const stopped = ({ child }: Start): Promise<unknown> => {
   child.kill('SIGINT');
   return ended(child);
@@ -53,19 +70,31 @@ const until = async (what: () => boolean | Promise<boolean>, seconds = 30): Prom
 };
 /** Processes whose command line names a home, or any of these tests. */
 const left = (home = top): number[] =>
-  readdirSync('/proc').filter((pid) => /^\d+$/.test(pid) && Number(pid) !== process.pid).map(Number).filter((pid) => {
-    try {
-      return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(home);
-    } catch {
-      return false;
-    }
-  });
+  readdirSync('/proc')
+    .filter((pid) => /^\d+$/.test(pid) && Number(pid) !== process.pid)
+    .map(Number)
+    .filter((pid) => {
+      try {
+        return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(home);
+      } catch {
+        return false;
+      }
+    });
 const make = async (url: string | null, name: string): Promise<void> => {
-  const response = await fetch(`${url}/api/shows`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ kind: 'empty', name }) });
+  const response = await fetch(`${url}/api/shows`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ kind: 'empty', name }),
+  });
   expect(response.status).toBe(201);
 };
-const names = async (url: string | null): Promise<string> => JSON.stringify(await (await fetch(`${url}/api/shows`)).json());
-const isWell = (url: string | null): Promise<boolean> => fetch(`${url}/health`).then(({ status }) => status === 200, () => false);
+const names = async (url: string | null): Promise<string> =>
+  JSON.stringify(await (await fetch(`${url}/api/shows`)).json());
+const isWell = (url: string | null): Promise<boolean> =>
+  fetch(`${url}/health`).then(
+    ({ status }) => status === 200,
+    () => false,
+  );
 
 describe('npm start', () => {
   const home = path.join(top, 'first');
@@ -95,7 +124,14 @@ describe('npm start', () => {
     const url = await killed.url;
     await make(url, 'Survivor');
     killed.child.kill('SIGKILL');
-    await until(() => fetch(`${url}/health`).then(() => false, () => true), 10);
+    await until(
+      () =>
+        fetch(`${url}/health`).then(
+          () => false,
+          () => true,
+        ),
+      10,
+    );
     const again = start(home);
     expect(await names(await again.url)).toContain('Survivor');
     expect(again.said()).not.toContain('Preparing the database');
@@ -110,7 +146,9 @@ describe('npm start', () => {
     const other = start(home, { YUNTA_PORT: String(port) });
     const url = await other.url;
     expect(url).not.toContain(`:${port}`);
-    expect(other.said()).toContain(`Port ${port} is taken by another program: Yunta listens on ${new URL(url!).port} instead`);
+    expect(other.said()).toContain(
+      `Port ${port} is taken by another program: Yunta listens on ${new URL(url!).port} instead`,
+    );
     await stopped(other);
     taken.close();
   });
@@ -119,7 +157,8 @@ describe('npm start', () => {
     const running = start(home);
     const url = await running.url;
     await make(url, 'Before the fall');
-    const database = () => left(home).filter((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('mariadbd'))[0];
+    const database = () =>
+      left(home).filter((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('mariadbd'))[0];
     const portOf = (pid: number) => /--port=(\d+)/.exec(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))![1];
     const pid = database();
     const port = portOf(pid);
@@ -145,13 +184,18 @@ describe('npm start', () => {
     });
   const serverOf = ({ child }: Start): number =>
     Number(
-      readdirSync('/proc').filter((pid) => /^\d+$/.test(pid)).find((pid) => {
-        try {
-          return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')[1] === String(child.pid) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('server/dist/main.js');
-        } catch {
-          return false;
-        }
-      }),
+      readdirSync('/proc')
+        .filter((pid) => /^\d+$/.test(pid))
+        .find((pid) => {
+          try {
+            return (
+              readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')[1] === String(child.pid) &&
+              readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('server/dist/main.js')
+            );
+          } catch {
+            return false;
+          }
+        }),
     );
 
   test('the server that ends by itself is started again on the same port, or says where it is where that is taken', async () => {
@@ -262,9 +306,22 @@ describe('where the data lie', () => {
 });
 
 describe('the database', () => {
-  const mysql = createRequire(path.join(root, 'apps/server/package.json'))('mysql2/promise') as typeof import('mysql2/promise');
-  const canConnect = (options: object): Promise<boolean> => mysql.createConnection(options).then((connection) => connection.end().then(() => true), () => false);
-  const portOf = (home: string) => Number(/--port=(\d+)/.exec(left(home).map((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8')).join(' '))![1]);
+  const mysql = createRequire(path.join(root, 'apps/server/package.json'))(
+    'mysql2/promise',
+  ) as typeof import('mysql2/promise');
+  const canConnect = (options: object): Promise<boolean> =>
+    mysql.createConnection(options).then(
+      (connection) => connection.end().then(() => true),
+      () => false,
+    );
+  const portOf = (home: string) =>
+    Number(
+      /--port=(\d+)/.exec(
+        left(home)
+          .map((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8'))
+          .join(' '),
+      )![1],
+    );
 
   /** Nobody gets in without what stands in the closed file. */
   async function isBlocked(home: string): Promise<void> {
@@ -278,11 +335,22 @@ describe('the database', () => {
       }
     for (const closed of [folder, path.join(folder, 'data')]) expect(statSync(closed).mode & 0o077).toBe(0);
     expect(statSync(path.join(folder, 'passwords.json')).mode & 0o777).toBe(0o600);
-    const passwords = JSON.parse(readFileSync(path.join(folder, 'passwords.json'), 'utf8')) as { root: string; application: string };
+    const passwords = JSON.parse(readFileSync(path.join(folder, 'passwords.json'), 'utf8')) as {
+      root: string;
+      application: string;
+    };
     expect(await canConnect({ socketPath, user: 'root', password: passwords.root })).toBe(true);
     expect(await canConnect({ host: '127.0.0.1', port, user: 'root', password: passwords.root })).toBe(false);
-    const application = await mysql.createConnection({ host: '127.0.0.1', port, user: 'yunta', password: passwords.application, database: 'yunta' });
-    const variables = await application.query("SHOW VARIABLES WHERE Variable_name IN ('local_infile', 'secure_file_priv')");
+    const application = await mysql.createConnection({
+      host: '127.0.0.1',
+      port,
+      user: 'yunta',
+      password: passwords.application,
+      database: 'yunta',
+    });
+    const variables = await application.query(
+      "SHOW VARIABLES WHERE Variable_name IN ('local_infile', 'secure_file_priv')",
+    );
     expect(JSON.stringify(variables[0])).toMatch(/"local_infile","Value":"OFF"/);
     expect(JSON.stringify(variables[0])).toContain(`${folder}/files`);
     await expect(application.query('SELECT * FROM mysql.global_priv')).rejects.toThrow(/denied/);
@@ -304,10 +372,21 @@ describe('the database', () => {
     await stopped(fresh);
     // Opens it as it used to be.
     const data = path.join(home, 'database/data');
-    execFileSync('/usr/sbin/mariadbd', ['--no-defaults', `--user=${os.userInfo().username}`, '--bootstrap', `--datadir=${data}`, '--innodb-log-file-size=32M'], {
-      input: "FLUSH PRIVILEGES;\nSET PASSWORD FOR 'root'@'localhost' = '';\nCREATE OR REPLACE USER 'root'@'127.0.0.1' IDENTIFIED BY '';\nGRANT ALL ON *.* TO 'root'@'127.0.0.1';\nCREATE OR REPLACE USER 'yunta'@'127.0.0.1' IDENTIFIED BY 'yunta';\nGRANT ALL ON yunta.* TO 'yunta'@'127.0.0.1';\n",
-      stdio: ['pipe', 'ignore', 'ignore'],
-    });
+    execFileSync(
+      '/usr/sbin/mariadbd',
+      [
+        '--no-defaults',
+        `--user=${os.userInfo().username}`,
+        '--bootstrap',
+        `--datadir=${data}`,
+        '--innodb-log-file-size=32M',
+      ],
+      {
+        input:
+          "FLUSH PRIVILEGES;\nSET PASSWORD FOR 'root'@'localhost' = '';\nCREATE OR REPLACE USER 'root'@'127.0.0.1' IDENTIFIED BY '';\nGRANT ALL ON *.* TO 'root'@'127.0.0.1';\nCREATE OR REPLACE USER 'yunta'@'127.0.0.1' IDENTIFIED BY 'yunta';\nGRANT ALL ON yunta.* TO 'yunta'@'127.0.0.1';\n",
+        stdio: ['pipe', 'ignore', 'ignore'],
+      },
+    );
     chmodSync(data, 0o755);
     chmodSync(path.join(home, 'database'), 0o755);
     rmSync(path.join(home, 'database/passwords.json'));
@@ -322,7 +401,10 @@ describe('npx yunta backup and restore', () => {
   const home = path.join(top, 'kept');
   const file = path.join(top, 'all of it.yunta-backup');
   const yunta = async (...words: readonly string[]): Promise<{ code: unknown; said: string }> => {
-    const child = spawn(process.execPath, [path.join(root, 'apps/cli/bin/yunta.mjs'), ...words], { env: { ...process.env, NODE_OPTIONS: '', YUNTA_HOME: home }, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(process.execPath, [path.join(root, 'apps/cli/bin/yunta.mjs'), ...words], {
+      env: { ...process.env, NODE_OPTIONS: '', YUNTA_HOME: home },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
     let said = '';
     child.stdout.on('data', (data) => (said += String(data)));
     child.stderr.on('data', (data) => (said += String(data)));
@@ -337,7 +419,10 @@ describe('npx yunta backup and restore', () => {
     expect(statSync(file).mode & 0o077).toBe(0);
     expect(await yunta('backup', file)).toMatchObject({ code: 1, said: expect.stringContaining('is there already') });
     await make(await running.url, 'Too much');
-    expect(await yunta('restore', file)).toMatchObject({ code: 0, said: expect.stringMatching(/Restored 3 rigs.*\n.*before-restore/) });
+    expect(await yunta('restore', file)).toMatchObject({
+      code: 0,
+      said: expect.stringMatching(/Restored 3 rigs.*\n.*before-restore/),
+    });
     expect(await names(await running.url)).toBe(was);
     await make(await running.url, 'Again too much');
     await stopped(running);
@@ -345,7 +430,10 @@ describe('npx yunta backup and restore', () => {
     expect(await yunta('restore', file)).toMatchObject({ code: 0, said: expect.stringContaining('Restored 4 rigs') });
     const cut = path.join(top, 'cut');
     writeFileSync(cut, readFileSync(file).subarray(0, 300));
-    expect(await yunta('restore', cut)).toMatchObject({ code: 1, said: expect.stringMatching(/cannot be restored.*\n.*all is as it was/) });
+    expect(await yunta('restore', cut)).toMatchObject({
+      code: 1,
+      said: expect.stringMatching(/cannot be restored.*\n.*all is as it was/),
+    });
     expect(await yunta('restore', path.join(top, 'nothing'))).toMatchObject({ code: 1 });
     expect(await yunta('restore')).toMatchObject({ code: 2 });
     expect(left(home)).toEqual([]);

@@ -22,7 +22,8 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const go = async (station: string): Promise<void> => (await page.waitForSelector(`.rail a[href$="/${station}"]`))!.click();
+const go = async (station: string): Promise<void> =>
+  (await page.waitForSelector(`.rail a[href$="/${station}"]`))!.click();
 const level = (n: number) => `[data-level="${n}"]`;
 const openDemo = async (): Promise<void> => {
   await page.goto(running.url);
@@ -132,7 +133,11 @@ describe('places', () => {
     await find(page, 'textbox', 'New place for Echo');
     await page.keyboard.type('Rack');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('[aria-label="Place of Echo"]')?.selectedOptions[0]?.textContent === 'Rack');
+    await page.waitForFunction(
+      () =>
+        document.querySelector<HTMLSelectElement>('[aria-label="Place of Echo"]')?.selectedOptions[0]?.textContent ===
+        'Rack',
+    );
     await find(page, 'button', 'Undo: Add place Rack');
     expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Place of Echo');
     await saved(page);
@@ -141,7 +146,8 @@ describe('places', () => {
 
 describe('a Y cord in the patch', () => {
   const named = (role: string, name: string) => page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`);
-  const isGone = (role: string, name: string) => page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { hidden: true });
+  const isGone = (role: string, name: string) =>
+    page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { hidden: true });
 
   test('is a cable with one end more: put on, seen in the run, taken off, by the keyboard too', async () => {
     await openDemo();
@@ -184,11 +190,20 @@ describe('sounds', () => {
     for (const key of ['x', 'ArrowDown', 'x', 'ArrowDown', 'x']) await page.keyboard.press(key as 'x');
     await waitForText(page, '.main', '3 sounds marked');
     await page.keyboard.press('Space');
-    const cells = () => Promise.all([0, 1, 2].map((row) => page.$eval(`[data-cell="${row}.0"]`, (node) => node.getAttribute('aria-label')!.split(': ')[1])));
-    await page.waitForFunction(() => document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.endsWith('on'));
+    const cells = () =>
+      Promise.all(
+        [0, 1, 2].map((row) =>
+          page.$eval(`[data-cell="${row}.0"]`, (node) => node.getAttribute('aria-label')!.split(': ')[1]),
+        ),
+      );
+    await page.waitForFunction(() =>
+      document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.endsWith('on'),
+    );
     expect(await cells()).toEqual(['on', 'on', 'on']);
     await click(page, 'button', 'Undo: Change Compressor in 2 sounds');
-    await page.waitForFunction(() => document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.endsWith('off'));
+    await page.waitForFunction(() =>
+      document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.endsWith('off'),
+    );
     expect(await cells()).toEqual(['on', 'off', 'off']);
   });
 
@@ -198,7 +213,9 @@ describe('sounds', () => {
     await page.keyboard.down('Alt');
     await page.keyboard.press('ArrowDown');
     await page.keyboard.up('Alt');
-    await page.waitForFunction(() => document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.startsWith('Slow Lock, verse'));
+    await page.waitForFunction(() =>
+      document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.startsWith('Slow Lock, verse'),
+    );
     const before = (await page.$$('.matrix .dev')).length;
     await (await page.waitForSelector('::-p-xpath(//label[contains(., "only columns that differ")]/input)'))!.click();
     expect((await page.$$('.matrix .dev')).length).toBeLessThan(before);
@@ -206,7 +223,10 @@ describe('sounds', () => {
 });
 
 describe('a number in a cell of the matrix', () => {
-  const cells = async () => (await page.$$eval('[data-cell^="0."]', (found) => found.map((cell) => cell.getAttribute('aria-label')!))).findIndex((label) => label.includes('Hall PC'));
+  const cells = async () =>
+    (
+      await page.$$eval('[data-cell^="0."]', (found) => found.map((cell) => cell.getAttribute('aria-label')!))
+    ).findIndex((label) => label.includes('Hall PC'));
   const shown = (place: string) => textOf(page, `[data-cell="${place}"]`);
 
   test('is typed into it: an arrow takes it, Escape gives it up, Backspace mends it, undo takes it back once', async () => {
@@ -257,7 +277,9 @@ describe('a number in a cell of the matrix', () => {
     await page.keyboard.type('Slow Lock, first verse');
     await page.keyboard.press('Enter');
     await find(page, 'button', 'Rename Slow Lock, first verse');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Rename Slow Lock, first verse');
+    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe(
+      'Rename Slow Lock, first verse',
+    );
   });
 });
 
@@ -314,7 +336,9 @@ describe('what the switcher does beside its slots', () => {
     await waitForText(page, '.main', 'Program change 12, channel 5');
     await page.reload();
     await beside('program 12 presses bank 1, switch 1');
-    expect(await page.$eval('[aria-label="Slot fired at power-up"]', (field) => (field as HTMLSelectElement).value)).toBe('slot-sound-2');
+    expect(
+      await page.$eval('[aria-label="Slot fired at power-up"]', (field) => (field as HTMLSelectElement).value),
+    ).toBe('slot-sound-2');
     await click(page, 'button', 'No longer called by program 12');
     await saved(page);
     await page.waitForSelector('[aria-label="Channel that calls come on"]', { hidden: true });
@@ -324,7 +348,8 @@ describe('what the switcher does beside its slots', () => {
     await go('gear');
     await (await find(page, 'button', 'Inspect Switcher')).press('Enter');
     const facts = (await page.waitForSelector('::-p-xpath(//summary[.="Settings"])'))!;
-    if (!(await facts.evaluate((summary) => (summary.parentElement as HTMLDetailsElement).open))) await facts.press('Enter');
+    if (!(await facts.evaluate((summary) => (summary.parentElement as HTMLDetailsElement).open)))
+      await facts.press('Enter');
     const count = (await page.waitForSelector('::-p-aria([name="Momentary switches"])'))!;
     await count.focus();
     await page.keyboard.press('Backspace');
@@ -377,7 +402,9 @@ describe('set', () => {
     await page.keyboard.press('ArrowDown');
     await new Promise((resolve) => setTimeout(resolve, 300));
     await page.keyboard.press('Space');
-    await page.waitForFunction(() => document.querySelector('.songs input')!.getAttribute('aria-label') === 'Name of Ferry Bell');
+    await page.waitForFunction(
+      () => document.querySelector('.songs input')!.getAttribute('aria-label') === 'Name of Ferry Bell',
+    );
     await saved(page);
   });
 
@@ -393,13 +420,22 @@ describe('set', () => {
   test('the MIDI file of a song is read by another program, and what was assumed is told', async () => {
     await click(page, 'button', 'MIDI file of this song');
     const parsed = parseMidi(await downloaded('copper-evening.mid'));
-    expect(parsed.tracks.flat().filter((event) => event.type === 'marker').map((event) => (event as { text: string }).text)).toEqual(['verse', 'chorus']);
+    expect(
+      parsed.tracks
+        .flat()
+        .filter((event) => event.type === 'marker')
+        .map((event) => (event as { text: string }).text),
+    ).toEqual(['verse', 'chorus']);
     await waitForText(page, '.notice', 'stay with the foot');
     await click(page, 'button', 'Dismiss');
   });
 
   test('songs come in from a table, and go out again as they came', async () => {
-    await bring(0, 'songs.csv', 'song;tempo;part;bars;plays\r\nHarbour Light;96,5;verse;16;Slow Lock, verse\r\nHarbour Light;96,5;chorus;8;\r\n');
+    await bring(
+      0,
+      'songs.csv',
+      'song;tempo;part;bars;plays\r\nHarbour Light;96,5;verse;16;Slow Lock, verse\r\nHarbour Light;96,5;chorus;8;\r\n',
+    );
     await waitForText(page, '.main', '19');
     await waitForText(page, '.counts', '3 stop the show');
     await click(page, 'button', 'Export tables');
@@ -412,21 +448,61 @@ describe('set', () => {
 
   test('songs come in from a MIDI file, as another program writes it: tempo, markers as parts, bars', async () => {
     const marker = (text: string, deltaTime: number) => ({ deltaTime, meta: true, type: 'marker', text });
-    const track = [{ deltaTime: 0, meta: true, type: 'trackName', text: 'Grey Heron' }, { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 600_000 }, marker('verse', 0), marker('chorus', 8 * 4 * 96), { deltaTime: 10, meta: true, type: 'setTempo', microsecondsPerBeat: 500_000 }, { deltaTime: 4 * 4 * 96 - 10, meta: true, type: 'endOfTrack' }];
-    await bring(0, 'heron.mid', Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 96 }, tracks: [track as never] })));
+    const track = [
+      { deltaTime: 0, meta: true, type: 'trackName', text: 'Grey Heron' },
+      { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 600_000 },
+      marker('verse', 0),
+      marker('chorus', 8 * 4 * 96),
+      { deltaTime: 10, meta: true, type: 'setTempo', microsecondsPerBeat: 500_000 },
+      { deltaTime: 4 * 4 * 96 - 10, meta: true, type: 'endOfTrack' },
+    ];
+    await bring(
+      0,
+      'heron.mid',
+      Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 96 }, tracks: [track as never] })),
+    );
     await waitForText(page, '.notice', 'the tempo changes inside Grey Heron');
     await click(page, 'button', '2 parts of Grey Heron');
     await click(page, 'button', 'Export tables');
     await click(page, 'menuitem', 'Songs, CSV');
-    expect((await downloaded('river-boat-combo-rig-songs.csv')).toString()).toContain('Grey Heron,100,,,,verse,8,\r\nGrey Heron,100,,,,chorus,4,\r\n');
+    expect((await downloaded('river-boat-combo-rig-songs.csv')).toString()).toContain(
+      'Grey Heron,100,,,,verse,8,\r\nGrey Heron,100,,,,chorus,4,\r\n',
+    );
     await click(page, 'button', 'Undo: Import 1 song');
     await page.waitForSelector('.notice', { hidden: true });
     await saved(page);
   });
 
   test.each([
-    ['cut short', Uint8Array.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, ...Buffer.from('MTrk'), 0, 0, 1, 0, 0, 0xff]), 'Byte 18: Expected 256 bytes of track'],
-    ['in time code', Uint8Array.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0xe7, 40]), 'time code is not read'],
+    [
+      'cut short',
+      Uint8Array.from([
+        ...Buffer.from('MThd'),
+        0,
+        0,
+        0,
+        6,
+        0,
+        0,
+        0,
+        1,
+        0,
+        96,
+        ...Buffer.from('MTrk'),
+        0,
+        0,
+        1,
+        0,
+        0,
+        0xff,
+      ]),
+      'Byte 18: Expected 256 bytes of track',
+    ],
+    [
+      'in time code',
+      Uint8Array.from([...Buffer.from('MThd'), 0, 0, 0, 6, 0, 0, 0, 1, 0xe7, 40]),
+      'time code is not read',
+    ],
   ] as const)('a MIDI file %s: refused whole, with the byte and the reason', async (name, content, words) => {
     const before = await textOf(page, '.rig');
     await bring(0, `${name.replaceAll(' ', '-')}.mid`, content);
@@ -463,9 +539,15 @@ describe('songs that two rigs share', () => {
   test('a new rig takes the songs of another; what is changed there is here when one comes back', async () => {
     await page.goto(running.url);
     await page.type('::-p-aria([name="Name"][role="textbox"])', 'Winter rig');
-    await (await find(page, 'radio', 'Four-cable The switcher wraps the amp’s preamp: drives before it, echoes after it.')).click();
+    await (
+      await find(page, 'radio', 'Four-cable The switcher wraps the amp’s preamp: drives before it, echoes after it.')
+    ).click();
     const songs = await find(page, 'combobox', 'Songs');
-    const fly = (await songs.$$eval('option', (options) => options.map((option) => [option.label, (option as HTMLOptionElement).value]))).find(([label]) => label.includes('Fly rig, no amp'))!;
+    const fly = (
+      await songs.$$eval('option', (options) =>
+        options.map((option) => [option.label, (option as HTMLOptionElement).value]),
+      )
+    ).find(([label]) => label.includes('Fly rig, no amp'))!;
     await songs.select(fly[1]);
     await click(page, 'button', 'New rig');
     await find(page, 'heading', 'Gear');
@@ -512,13 +594,23 @@ describe('songs that two rigs share', () => {
 });
 
 describe('narrow windows', () => {
-  test.each([[1024, 768], [390, 844]])('at %i wide nothing is cut off sideways', async (width, height) => {
+  test.each([
+    [1024, 768],
+    [390, 844],
+  ])('at %i wide nothing is cut off sideways', async (width, height) => {
     await openDemo();
     await page.setViewport({ width, height });
     for (const station of ['overview', 'gear', 'routing', 'sounds', 'program', 'set', 'proof']) {
       await go(station);
-      await page.waitForFunction((name) => document.querySelector('.stationhead h1')?.textContent?.toLowerCase() === name, {}, station);
-      expect([station, await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)]).toEqual([station, 0]);
+      await page.waitForFunction(
+        (name) => document.querySelector('.stationhead h1')?.textContent?.toLowerCase() === name,
+        {},
+        station,
+      );
+      expect([
+        station,
+        await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+      ]).toEqual([station, 0]);
     }
     await page.setViewport({ width: 1280, height: 800 });
   });
@@ -526,5 +618,9 @@ describe('narrow windows', () => {
 
 test('nothing went wrong in the page, and nothing but this machine was asked', () => {
   expect(browsing.errors).toEqual([]);
-  expect(browsing.asked.filter((address) => !address.startsWith(running.url) && !address.startsWith('data:') && !address.startsWith('blob:'))).toEqual([]);
+  expect(
+    browsing.asked.filter(
+      (address) => !address.startsWith(running.url) && !address.startsWith('data:') && !address.startsWith('blob:'),
+    ),
+  ).toEqual([]);
 });

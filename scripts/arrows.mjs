@@ -21,12 +21,32 @@ const core = {
   demo: ['units', 'model', 'catalogue', 'change', 'starters'],
   testing: null,
 };
-const packages = { 'packages/core': [], 'packages/contract': ['@yunta/core'], 'apps/server': ['@yunta/core', '@yunta/contract'], 'apps/cli': ['@yunta/core'], 'apps/web': ['@yunta/core', '@yunta/contract'] };
-const web = { ui: [], workers: [], api: ['ui', 'workers'], stations: ['ui', 'api', 'workers'], app: ['ui', 'api', 'workers', 'stations'] };
+const packages = {
+  'packages/core': [],
+  'packages/contract': ['@yunta/core'],
+  'apps/server': ['@yunta/core', '@yunta/contract'],
+  'apps/cli': ['@yunta/core'],
+  'apps/web': ['@yunta/core', '@yunta/contract'],
+};
+const web = {
+  ui: [],
+  workers: [],
+  api: ['ui', 'workers'],
+  stations: ['ui', 'api', 'workers'],
+  app: ['ui', 'api', 'workers', 'stations'],
+};
 
 const wrongs = [];
-const files = (folder) => readdirSync(folder, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile() && /\.tsx?$/.test(entry.name) && !entry.parentPath.includes('dist')).map((entry) => path.join(entry.parentPath, entry.name));
-const importsOf = (file) => [...readFileSync(file, 'utf8').matchAll(/^(?:import|export)\b[^;'"]*?from '([^']+)'|^import '([^']+)'|\bimport\('([^']+)'\)/gm)].map((match) => match[1] ?? match[2] ?? match[3]);
+const files = (folder) =>
+  readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile() && /\.tsx?$/.test(entry.name) && !entry.parentPath.includes('dist'))
+    .map((entry) => path.join(entry.parentPath, entry.name));
+const importsOf = (file) =>
+  [
+    ...readFileSync(file, 'utf8').matchAll(
+      /^(?:import|export)\b[^;'"]*?from '([^']+)'|^import '([^']+)'|\bimport\('([^']+)'\)/gm,
+    ),
+  ].map((match) => match[1] ?? match[2] ?? match[3]);
 
 function checkRooms(src, rooms, where) {
   for (const file of files(src)) {
@@ -37,8 +57,14 @@ function checkRooms(src, rooms, where) {
     for (const target of importsOf(file)) {
       if (!target.startsWith('.')) continue;
       const there = path.relative(src, path.resolve(path.dirname(file), target)).split(path.sep)[0];
-      if (there !== room && there in rooms && !allowed.includes(there)) wrongs.push(`${path.relative(root, file)} in ${where}/${room} must not look up to ${there}.`);
-      if (path.basename(target) === 'index.ts' && there === room && path.dirname(path.resolve(path.dirname(file), target)) === path.dirname(file)) wrongs.push(`${path.relative(root, file)} imports its own folder's door.`);
+      if (there !== room && there in rooms && !allowed.includes(there))
+        wrongs.push(`${path.relative(root, file)} in ${where}/${room} must not look up to ${there}.`);
+      if (
+        path.basename(target) === 'index.ts' &&
+        there === room &&
+        path.dirname(path.resolve(path.dirname(file), target)) === path.dirname(file)
+      )
+        wrongs.push(`${path.relative(root, file)} imports its own folder's door.`);
     }
   }
 }
@@ -48,8 +74,10 @@ checkRooms(path.join(root, 'apps/web/src'), web, 'web');
 for (const [folder, allowed] of Object.entries(packages))
   for (const file of files(path.join(root, folder, 'src'))) {
     for (const target of importsOf(file)) {
-      if (target.startsWith('@yunta/') && !allowed.includes(target) && !file.endsWith('.test.ts')) wrongs.push(`${path.relative(root, file)} must not import ${target}.`);
-      if (folder === 'packages/core' && !target.startsWith('.') && !file.endsWith('.test.ts')) wrongs.push(`${path.relative(root, file)} in the core must not import ${target}.`);
+      if (target.startsWith('@yunta/') && !allowed.includes(target) && !file.endsWith('.test.ts'))
+        wrongs.push(`${path.relative(root, file)} must not import ${target}.`);
+      if (folder === 'packages/core' && !target.startsWith('.') && !file.endsWith('.test.ts'))
+        wrongs.push(`${path.relative(root, file)} in the core must not import ${target}.`);
     }
   }
 

@@ -1,6 +1,16 @@
-// npx yunta backup FILE | npx yunta restore FILE: all data out to one file, and back. Through the running Yunta where one
+// npx yunta backup FILE | npx yunta restore FILE: all data out to one file, and back. Through the running Yunta where
+// one
 // runs; else a database and a server are started for it, and stopped again.
-import { copyFileSync, createReadStream, createWriteStream, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
+import {
+  copyFileSync,
+  createReadStream,
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+} from 'node:fs';
 import path from 'node:path';
 import { createInterface } from 'node:readline';
 import { Readable } from 'node:stream';
@@ -16,7 +26,12 @@ const usage = 'npx yunta backup FILE [--overwrite]\nnpx yunta restore FILE\n';
 export async function main(words) {
   const overwrite = words.includes('--overwrite');
   const [command, name, ...rest] = words.filter((word) => word !== '--overwrite');
-  if (!['backup', 'restore'].includes(command) || name === undefined || rest.length > 0 || (overwrite && command === 'restore')) {
+  if (
+    !['backup', 'restore'].includes(command) ||
+    name === undefined ||
+    rest.length > 0 ||
+    (overwrite && command === 'restore')
+  ) {
     process.stderr.write(usage);
     return 2;
   }
@@ -32,7 +47,8 @@ export async function main(words) {
 }
 
 async function backUp(file, overwrite) {
-  if (existsSync(file) && !overwrite) throw new Error(`${file} is there already. Choose another name, or say --overwrite.`);
+  if (existsSync(file) && !overwrite)
+    throw new Error(`${file} is there already. Choose another name, or say --overwrite.`);
   const part = `${file}.part`;
   try {
     const rows = await withServer(async (url) => {
@@ -68,15 +84,22 @@ async function restore(file) {
       copyFileSync(file, path.join(folder, `${name}.part`));
       renameSync(path.join(folder, `${name}.part`), path.join(folder, name));
     }
-    const answer = await fetch(`${url}/api/backups/${name}/restore`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{}' });
+    const answer = await fetch(`${url}/api/backups/${name}/restore`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{}',
+    });
     if (answer.ok) return answer.json();
     if (!known) rmSync(path.join(folder, name), { force: true });
     throw new Error(`${await titleOf(answer)}\nNothing was restored; all is as it was.`);
   });
-  say(`Restored ${told.rigs} ${told.rigs === 1 ? 'rig' : 'rigs'}, ${told.songbooks} ${told.songbooks === 1 ? 'songbook' : 'songbooks'} and ${told.edits} edits of history.${told.before ? `\nWhat was there before is in ${path.join(folder, told.before)}` : ''}`);
+  say(
+    `Restored ${told.rigs} ${told.rigs === 1 ? 'rig' : 'rigs'}, ${told.songbooks} ${told.songbooks === 1 ? 'songbook' : 'songbooks'} and ${told.edits} edits of history.${told.before ? `\nWhat was there before is in ${path.join(folder, told.before)}` : ''}`,
+  );
 }
 
-const titleOf = async (answer) => (await answer.json().catch(() => null))?.title ?? `The server answered ${answer.status}.`;
+const titleOf = async (answer) =>
+  (await answer.json().catch(() => null))?.title ?? `The server answered ${answer.status}.`;
 
 /** Works with a server over the data: the one that runs, or one of its own for so long. */
 async function withServer(work) {

@@ -1,4 +1,5 @@
-// npm run bench [-- --json] [-- --only core|page]: how fast the core is, and the page in Debian's Chromium over a server of its own.
+// npm run bench [-- --json] [-- --only core|page]: how fast the core is, and the page in Debian's Chromium over a
+// server of its own.
 /* global addEventListener, document, MutationObserver, PerformanceObserver -- what runs in the page */
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -28,7 +29,8 @@ async function aside(work) {
 
 await aside(async () => {
   await ensureNpm();
-  if (only === 'core') await run(process.execPath, [path.join(root, 'node_modules/typescript/bin/tsc'), '-b', 'packages/core']);
+  if (only === 'core')
+    await run(process.execPath, [path.join(root, 'node_modules/typescript/bin/tsc'), '-b', 'packages/core']);
   else {
     await ensurePrograms([...databaseNeeds, { program: 'chromium', packages: ['chromium'] }]);
     await ensureBuilt();
@@ -44,7 +46,10 @@ if (json) process.stdout.write(`${JSON.stringify(results)}\n`);
 async function withServer(act) {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-bench-'));
   const database = await startDatabase(path.join(folder, 'database'), { port: 0, quiet: true });
-  const server = spawn(process.execPath, [path.join(root, 'apps/server/dist/main.js')], { env: { ...process.env, YUNTA_DATABASE: database.url, YUNTA_PORT: '0' }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const server = spawn(process.execPath, [path.join(root, 'apps/server/dist/main.js')], {
+    env: { ...process.env, YUNTA_DATABASE: database.url, YUNTA_PORT: '0' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   try {
     const url = await new Promise((resolve, reject) => {
       server.stdout.on('data', (data) => {
@@ -68,8 +73,19 @@ async function pageFigures(url) {
   const { default: puppeteer } = await import('puppeteer-core');
   const { exportShow } = await import(path.join(root, 'packages/core/dist/index.js'));
   const { retraceRig } = await import(path.join(root, 'packages/core/dist/testing/index.js'));
-  const args = ['--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage'];
-  const launch = () => puppeteer.launch({ executablePath: '/usr/bin/chromium', defaultViewport: { width: 1280, height: 800 }, args });
+  const args = [
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-dev-shm-usage',
+  ];
+  const launch = () =>
+    puppeteer.launch({ executablePath: '/usr/bin/chromium', defaultViewport: { width: 1280, height: 800 }, args });
   const paints = [];
   for (let i = 0; i < 7; i += 1) {
     const browser = await launch();
@@ -81,7 +97,11 @@ async function pageFigures(url) {
   }
   report('first-paint-cold', paints.sort((a, b) => a - b)[3]);
 
-  const made = await fetch(`${url}/api/shows`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ kind: 'file', text: exportShow(retraceRig().show) }) });
+  const made = await fetch(`${url}/api/shows`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ kind: 'file', text: exportShow(retraceRig().show) }),
+  });
   const { id } = await made.json();
   const browser = await launch();
   try {
@@ -89,31 +109,43 @@ async function pageFigures(url) {
     page.setDefaultTimeout(20_000);
     await page.goto(`${url}/rig/${id}/sounds`);
     await page.waitForSelector('.findings li');
-    const column = await page.$$eval('[data-cell^="0."]', (cells) => cells.findIndex((cell) => cell.getAttribute('aria-label').includes('effect-1 PC')));
+    const column = await page.$$eval('[data-cell^="0."]', (cells) =>
+      cells.findIndex((cell) => cell.getAttribute('aria-label').includes('effect-1 PC')),
+    );
     await page.focus(`[data-cell="0.${column}"]`);
     await page.evaluate(() => {
       globalThis.long = [];
-      new PerformanceObserver((list) => globalThis.long.push(...list.getEntries().map((entry) => entry.duration))).observe({ type: 'longtask' });
+      new PerformanceObserver((list) =>
+        globalThis.long.push(...list.getEntries().map((entry) => entry.duration)),
+      ).observe({ type: 'longtask' });
     });
     const times = [];
-    // A preset that the device does not have is found at once; the next edit takes it away again. Enter is the key that makes the edit.
+    // A preset that the device does not have is found at once; the next edit takes it away again. Enter is the key that
+    // makes the edit.
     for (let i = 0; i < 66; i += 1) {
       await page.keyboard.type(i % 2 === 0 ? '999' : '21');
-      await page.evaluate((present) => {
-        const isFound = () => document.querySelectorAll('.findings > li:not(.gone) .title').values().some((title) => title.textContent.startsWith('A preset that the device does not have'));
-        globalThis.found = new Promise((resolve, reject) => {
-          setTimeout(() => reject(new Error('no finding came within 10 s')), 10_000);
-          let pressed = 0;
-          addEventListener('keydown', () => (pressed = performance.now()), { capture: true, once: true });
-          const look = () => {
-            if (isFound() !== present) return;
-            observer.disconnect();
-            resolve(performance.now() - pressed);
-          };
-          const observer = new MutationObserver(look);
-          observer.observe(document.querySelector('.side'), { childList: true, subtree: true, characterData: true });
-        });
-      }, i % 2 === 0);
+      await page.evaluate(
+        (present) => {
+          const isFound = () =>
+            document
+              .querySelectorAll('.findings > li:not(.gone) .title')
+              .values()
+              .some((title) => title.textContent.startsWith('A preset that the device does not have'));
+          globalThis.found = new Promise((resolve, reject) => {
+            setTimeout(() => reject(new Error('no finding came within 10 s')), 10_000);
+            let pressed = 0;
+            addEventListener('keydown', () => (pressed = performance.now()), { capture: true, once: true });
+            const look = () => {
+              if (isFound() !== present) return;
+              observer.disconnect();
+              resolve(performance.now() - pressed);
+            };
+            const observer = new MutationObserver(look);
+            observer.observe(document.querySelector('.side'), { childList: true, subtree: true, characterData: true });
+          });
+        },
+        i % 2 === 0,
+      );
       await page.keyboard.press('Enter');
       const time = await page.evaluate(() => globalThis.found);
       if (i >= 6) times.push(time);

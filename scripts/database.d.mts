@@ -7,4 +7,7 @@ export interface Database {
   readonly kill: () => void;
   readonly ended: Promise<unknown>;
 }
-export function startDatabase(folder: string, options?: { readonly port?: number; readonly quiet?: boolean }): Promise<Database>;
+export function startDatabase(
+  folder: string,
+  options?: { readonly port?: number; readonly quiet?: boolean },
+): Promise<Database>;

@@ -1,7 +1,17 @@
 // A MariaDB of Yunta's own, on loopback, with its own data directory and passwords; never the system's instance.
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, openSync, closeSync, readFileSync, renameSync, rmSync, statfsSync, statSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  openSync,
+  closeSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statfsSync,
+  statSync,
+} from 'node:fs';
 import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
@@ -12,7 +22,9 @@ export const databaseNeeds = [{ program: 'mariadbd', packages: ['mariadb-server-
 const user = os.userInfo().username;
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/** Free space without which nothing is begun, megabytes: the files of a new database, or room to go on in an old one. */
+/**
+ * Free space without which nothing is begun, megabytes: the files of a new database, or room to go on in an old one.
+ */
 const room = { first: 300, again: 60 };
 const firstLimit = Number(process.env.YUNTA_START_LIMIT ?? 60);
 
@@ -48,7 +60,10 @@ export async function startDatabase(folder, { port: wanted = 3377, quiet = false
   } catch (reason) {
     child.kill('SIGKILL');
     await ended;
-    throw new Error(`The database did not start: ${reason.message}. Its last words, in ${logFile}:\n${lastLines(logFile)}`, { cause: reason });
+    throw new Error(
+      `The database did not start: ${reason.message}. Its last words, in ${logFile}:\n${lastLines(logFile)}`,
+      { cause: reason },
+    );
   }
   return { url, port, pid: child.pid, stop, kill: () => child.kill('SIGKILL'), ended };
 }
@@ -58,7 +73,12 @@ export async function answers(url, ms) {
   const mysql = createRequire(path.join(root, 'apps/server/package.json'))('mysql2');
   const connection = mysql.createConnection({ uri: url, connectTimeout: ms });
   try {
-    return await Promise.race([new Promise((resolve) => connection.on('error', () => resolve(false)).query('SELECT 1', (error) => resolve(!error))), pause(ms).then(() => false)]);
+    return await Promise.race([
+      new Promise((resolve) =>
+        connection.on('error', () => resolve(false)).query('SELECT 1', (error) => resolve(!error)),
+      ),
+      pause(ms).then(() => false),
+    ]);
   } finally {
     connection.destroy();
   }
@@ -70,10 +90,30 @@ function launch({ folder, data, pidFile, port, logFile }) {
   // The socket is named from the data directory, which is closed to others; a whole path could be too long for one.
   const child = spawn(
     pathOf('mariadbd'),
-    ['--no-defaults', `--user=${user}`, `--datadir=${data}`, `--tmpdir=${folder}`, '--bind-address=127.0.0.1', `--port=${port}`, '--socket=mariadbd.sock', `--pid-file=${pidFile}`, '--skip-networking=0', '--skip-name-resolve',
-      '--local-infile=0', `--secure-file-priv=${path.join(folder, 'files')}`, '--skip-symbolic-links',
-      '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--innodb-buffer-pool-size=64M', '--innodb-log-file-size=32M', '--performance-schema=0', '--innodb-flush-log-at-trx-commit=1', '--innodb-lock-wait-timeout=10',
-      '--default-time-zone=+00:00', '--max-allowed-packet=256M'],
+    [
+      '--no-defaults',
+      `--user=${user}`,
+      `--datadir=${data}`,
+      `--tmpdir=${folder}`,
+      '--bind-address=127.0.0.1',
+      `--port=${port}`,
+      '--socket=mariadbd.sock',
+      `--pid-file=${pidFile}`,
+      '--skip-networking=0',
+      '--skip-name-resolve',
+      '--local-infile=0',
+      `--secure-file-priv=${path.join(folder, 'files')}`,
+      '--skip-symbolic-links',
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_unicode_ci',
+      '--innodb-buffer-pool-size=64M',
+      '--innodb-log-file-size=32M',
+      '--performance-schema=0',
+      '--innodb-flush-log-at-trx-commit=1',
+      '--innodb-lock-wait-timeout=10',
+      '--default-time-zone=+00:00',
+      '--max-allowed-packet=256M',
+    ],
     { stdio: ['ignore', 'ignore', log], detached: true },
   );
   closeSync(log);
@@ -89,7 +129,10 @@ function checkRoom(folder, need) {
   const { bavail, bsize } = statfsSync(folder);
   const free = Math.floor((bavail * bsize) / 1_000_000);
   const wanted = Number(process.env.YUNTA_ROOM ?? need);
-  if (free < wanted) throw new Error(`Only ${free} MB are free where the data lies (${folder}); the database needs ${wanted} MB to start. Make room, or set YUNTA_HOME to a folder on another disk.`);
+  if (free < wanted)
+    throw new Error(
+      `Only ${free} MB are free where the data lies (${folder}); the database needs ${wanted} MB to start. Make room, or set YUNTA_HOME to a folder on another disk.`,
+    );
 }
 
 /**
@@ -100,7 +143,10 @@ async function prepare(folder, data, isNew, { quiet, limit }) {
   const file = path.join(folder, 'passwords.json');
   const known = readIfThere(file);
   if (!isNew && known !== null) return JSON.parse(known);
-  const passwords = known !== null ? JSON.parse(known) : { root: randomBytes(24).toString('hex'), application: randomBytes(24).toString('hex') };
+  const passwords =
+    known !== null
+      ? JSON.parse(known)
+      : { root: randomBytes(24).toString('hex'), application: randomBytes(24).toString('hex') };
   if (isNew) {
     if (!quiet) say('Preparing the database …');
     const fresh = path.join(folder, 'data.new');
@@ -119,7 +165,10 @@ async function prepare(folder, data, isNew, { quiet, limit }) {
   return passwords;
 }
 
-/** Root with a password and only over the socket; the application's own user, who may do what it likes in its own schemas. */
+/**
+ * Root with a password and only over the socket; the application's own user, who may do what it likes in its own
+ * schemas.
+ */
 const accounts = ({ root: rootPassword, application }) => `
 FLUSH PRIVILEGES;
 CREATE OR REPLACE USER 'root'@'localhost' IDENTIFIED BY '${rootPassword}';
@@ -133,15 +182,42 @@ FLUSH PRIVILEGES;
 `;
 
 function systemTables() {
-  const share = ['/usr/share/mysql', '/usr/share/mariadb'].find((folder) => existsSync(path.join(folder, 'mysql_system_tables.sql')) || existsSync(path.join(folder, 'mariadb_system_tables.sql')));
-  if (!share) throw new Error('The tables that MariaDB begins with are not installed. Please install mariadb-server-core again.');
-  const read = (name) => readIfThere(path.join(share, `mysql_${name}.sql`)) ?? readFileSync(path.join(share, `mariadb_${name}.sql`), 'utf8');
-  return ['CREATE DATABASE IF NOT EXISTS mysql;', 'USE mysql;', 'SET @auth_root_socket = NULL;', read('system_tables'), read('performance_tables'), read('system_tables_data')].join('\n');
+  const share = ['/usr/share/mysql', '/usr/share/mariadb'].find(
+    (folder) =>
+      existsSync(path.join(folder, 'mysql_system_tables.sql')) ||
+      existsSync(path.join(folder, 'mariadb_system_tables.sql')),
+  );
+  if (!share)
+    throw new Error('The tables that MariaDB begins with are not installed. Please install mariadb-server-core again.');
+  const read = (name) =>
+    readIfThere(path.join(share, `mysql_${name}.sql`)) ?? readFileSync(path.join(share, `mariadb_${name}.sql`), 'utf8');
+  return [
+    'CREATE DATABASE IF NOT EXISTS mysql;',
+    'USE mysql;',
+    'SET @auth_root_socket = NULL;',
+    read('system_tables'),
+    read('performance_tables'),
+    read('system_tables_data'),
+  ].join('\n');
 }
 
 /** Runs statements on a data directory without any network or socket; Ctrl-C does not reach it, it comes to its end. */
 async function bootstrap(data, statements, limit) {
-  const child = spawn(pathOf('mariadbd'), ['--no-defaults', `--user=${user}`, '--bootstrap', `--datadir=${data}`, '--enforce-storage-engine=', '--innodb-buffer-pool-size=64M', '--innodb-log-file-size=32M', '--max-allowed-packet=8M', '--log-warnings=0'], { stdio: ['pipe', 'ignore', 'pipe'], detached: true });
+  const child = spawn(
+    pathOf('mariadbd'),
+    [
+      '--no-defaults',
+      `--user=${user}`,
+      '--bootstrap',
+      `--datadir=${data}`,
+      '--enforce-storage-engine=',
+      '--innodb-buffer-pool-size=64M',
+      '--innodb-log-file-size=32M',
+      '--max-allowed-packet=8M',
+      '--log-warnings=0',
+    ],
+    { stdio: ['pipe', 'ignore', 'pipe'], detached: true },
+  );
   let said = '';
   child.stderr.on('data', (chunk) => (said = (said + chunk).slice(-4000)));
   child.stdin.on('error', () => undefined);
@@ -149,7 +225,10 @@ async function bootstrap(data, statements, limit) {
   const timer = setTimeout(() => child.kill('SIGKILL'), limit * 1000);
   const code = await new Promise((resolve, reject) => child.once('error', reject).once('exit', resolve));
   clearTimeout(timer);
-  if (code !== 0) throw new Error(`The database could not be prepared${code === null ? ` within ${limit} s` : ''}. Its last words:\n${said.trimEnd().split('\n').slice(-12).join('\n')}`);
+  if (code !== 0)
+    throw new Error(
+      `The database could not be prepared${code === null ? ` within ${limit} s` : ''}. Its last words:\n${said.trimEnd().split('\n').slice(-12).join('\n')}`,
+    );
 }
 
 /** A database of ours left behind by an unclean stop is ended first; what it had acknowledged is on disk. */
@@ -166,7 +245,8 @@ async function stopStale(pidFile, data) {
 async function untilAnswering(url, child, limit) {
   const until = Date.now() + limit * 1000;
   while (Date.now() < until) {
-    if (child.exitCode !== null || child.signalCode !== null) throw new Error(`it ended with ${child.exitCode ?? child.signalCode}`);
+    if (child.exitCode !== null || child.signalCode !== null)
+      throw new Error(`it ended with ${child.exitCode ?? child.signalCode}`);
     if (await answers(url, 2000)) return;
     await pause(50);
   }

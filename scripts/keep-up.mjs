@@ -6,7 +6,8 @@ const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 const tries = { most: 5, within: 120_000 };
 
 /**
- * `start` gives a process: `ended` (a promise), `kill`, `stop`, and `isWell` (asked every `every` ms; three noes in a row and
+ * `start` gives a process: `ended` (a promise), `kill`, `stop`, and `isWell` (asked every `every` ms; three noes in a
+ * row and
  * it is killed and started again). Returns the process of now and the way to stop it; `onGivenUp` is told the reason.
  */
 export async function keepUp({ name, start, isWell, every = 2000, onGivenUp }) {
@@ -32,7 +33,8 @@ export async function keepUp({ name, start, isWell, every = 2000, onGivenUp }) {
     const code = await process.ended;
     if (stopping) return;
     ends.push(Date.now());
-    if (ends.filter((at) => at > Date.now() - tries.within).length > tries.most) return onGivenUp(`The ${name} ends again and again (last with ${code}).`);
+    if (ends.filter((at) => at > Date.now() - tries.within).length > tries.most)
+      return onGivenUp(`The ${name} ends again and again (last with ${code}).`);
     say(`The ${name} ended: starting it again`);
     try {
       restarting = start(process);

@@ -6,7 +6,10 @@ import path from 'node:path';
 
 export const root = path.resolve(import.meta.dirname, '..');
 /** Where the data lies: YUNTA_HOME, from where the command was given, or `.yunta` beside the sources. */
-export const home = path.resolve(process.env.INIT_CWD ?? process.cwd(), process.env.YUNTA_HOME ?? path.join(root, '.yunta'));
+export const home = path.resolve(
+  process.env.INIT_CWD ?? process.cwd(),
+  process.env.YUNTA_HOME ?? path.join(root, '.yunta'),
+);
 export const say = (line) => process.stdout.write(`${line}\n`);
 
 /** Runs a command to its end; its output is shown only where it fails (or `show`). Says every 15 s that it goes on. */
@@ -14,7 +17,11 @@ export function run(command, args, { what, cwd = root, env = process.env, show =
   return new Promise((resolve, reject) => {
     const started = Date.now();
     if (what) say(`${what} …`);
-    const child = spawn(command, args, { cwd, env, stdio: ['ignore', show ? 'inherit' : 'pipe', show ? 'inherit' : 'pipe'] });
+    const child = spawn(command, args, {
+      cwd,
+      env,
+      stdio: ['ignore', show ? 'inherit' : 'pipe', show ? 'inherit' : 'pipe'],
+    });
     let output = '';
     child.stdout?.on('data', (data) => (output += data));
     child.stderr?.on('data', (data) => (output += data));
@@ -28,8 +35,16 @@ export function run(command, args, { what, cwd = root, env = process.env, show =
   });
 }
 
-export const isInstalled = (program) => [process.env.PATH ?? '', '/usr/sbin', '/usr/bin'].join(':').split(':').some((folder) => folder && existsSync(path.join(folder, program)));
-export const pathOf = (program) => `${process.env.PATH}:/usr/sbin`.split(':').map((folder) => path.join(folder, program)).find(existsSync);
+export const isInstalled = (program) =>
+  [process.env.PATH ?? '', '/usr/sbin', '/usr/bin']
+    .join(':')
+    .split(':')
+    .some((folder) => folder && existsSync(path.join(folder, program)));
+export const pathOf = (program) =>
+  `${process.env.PATH}:/usr/sbin`
+    .split(':')
+    .map((folder) => path.join(folder, program))
+    .find(existsSync);
 
 /** Installs Debian packages where a program is missing; without root or apt, says what to install. */
 export async function ensurePrograms(needs) {
@@ -37,11 +52,16 @@ export async function ensurePrograms(needs) {
   if (missing.length === 0) return;
   const packages = missing.flatMap((need) => need.packages);
   if (process.getuid?.() !== 0 || !isInstalled('apt-get')) {
-    throw new Error(`Please install first: ${packages.join(' ')}\n  (on Debian: sudo apt-get install --no-install-recommends ${packages.join(' ')})`);
+    throw new Error(
+      `Please install first: ${packages.join(' ')}\n  (on Debian: sudo apt-get install --no-install-recommends ${packages.join(' ')})`,
+    );
   }
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   await run('apt-get', ['update', '-qq'], { what: 'Refreshing the list of Debian packages', env });
-  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { what: `Installing ${packages.join(', ')}`, env });
+  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], {
+    what: `Installing ${packages.join(', ')}`,
+    env,
+  });
 }
 
 /** npm packages, where the lock is newer than what is installed. */
@@ -55,7 +75,12 @@ export async function ensureNpm() {
 const newest = (folder) => {
   let last = 0;
   for (const entry of readdirSync(folder, { recursive: true, withFileTypes: true })) {
-    if (!entry.isFile() || entry.parentPath.includes(`${path.sep}node_modules`) || entry.parentPath.includes(`${path.sep}dist`)) continue;
+    if (
+      !entry.isFile() ||
+      entry.parentPath.includes(`${path.sep}node_modules`) ||
+      entry.parentPath.includes(`${path.sep}dist`)
+    )
+      continue;
     last = Math.max(last, statSync(path.join(entry.parentPath, entry.name)).mtimeMs);
   }
   return last;
@@ -65,14 +90,27 @@ const newest = (folder) => {
 export async function ensureBuilt({ web = true } = {}) {
   const settings = ['tsconfig.base.json', 'tsconfig.json', 'package-lock.json'].map((file) => path.join(root, file));
   const shared = [path.join(root, 'packages'), ...settings];
-  if (isOlder('apps/server/dist/main.js', 'node_modules/.built', [...shared, path.join(root, 'apps/server'), path.join(root, 'apps/cli')])) {
+  if (
+    isOlder('apps/server/dist/main.js', 'node_modules/.built', [
+      ...shared,
+      path.join(root, 'apps/server'),
+      path.join(root, 'apps/cli'),
+    ])
+  ) {
     const from = Date.now();
     await run(process.execPath, ['node_modules/typescript/bin/tsc', '-b'], { what: 'Building the server' });
     stamp('node_modules/.built', from);
   }
-  if (web && isOlder('apps/web/dist/index.html', 'node_modules/.built-page', [...shared, path.join(root, 'apps/web')])) {
+  if (
+    web &&
+    isOlder('apps/web/dist/index.html', 'node_modules/.built-page', [...shared, path.join(root, 'apps/web')])
+  ) {
     const from = Date.now();
-    await run(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js'), 'build'], { what: 'Building the page', cwd: path.join(root, 'apps/web'), env: { ...process.env, NODE_ENV: 'production' } });
+    await run(process.execPath, [path.join(root, 'node_modules/vite/bin/vite.js'), 'build'], {
+      what: 'Building the page',
+      cwd: path.join(root, 'apps/web'),
+      env: { ...process.env, NODE_ENV: 'production' },
+    });
     stamp('node_modules/.built-page', from);
   }
 }
@@ -81,7 +119,9 @@ export async function ensureBuilt({ web = true } = {}) {
 function isOlder(result, mark, sources) {
   const at = path.join(root, mark);
   if (!existsSync(path.join(root, result)) || !existsSync(at)) return true;
-  const changed = Math.max(...sources.map((source) => (statSync(source).isDirectory() ? newest(source) : statSync(source).mtimeMs)));
+  const changed = Math.max(
+    ...sources.map((source) => (statSync(source).isDirectory() ? newest(source) : statSync(source).mtimeMs)),
+  );
   return changed >= statSync(at).mtimeMs;
 }
 

@@ -8,11 +8,17 @@ const busy = 75;
 export function takeLock(file) {
   const handle = openSync(file, 'a', 0o600);
   // The lock belongs to the open file, which this process and the little program share: it stays when that ends.
-  const { status, error } = spawnSync('flock', ['--exclusive', '--nonblock', '--conflict-exit-code', String(busy), '3'], { stdio: ['ignore', 'ignore', 'ignore', handle] });
+  const { status, error } = spawnSync(
+    'flock',
+    ['--exclusive', '--nonblock', '--conflict-exit-code', String(busy), '3'],
+    { stdio: ['ignore', 'ignore', 'ignore', handle] },
+  );
   if (status === 0) return { release: () => closeSync(handle) };
   closeSync(handle);
   if (status === busy) return null;
-  throw new Error(`the lock ${file} cannot be taken${error ? `: ${error.message}` : ''} (flock, of the package util-linux, must be installed)`);
+  throw new Error(
+    `the lock ${file} cannot be taken${error ? `: ${error.message}` : ''} (flock, of the package util-linux, must be installed)`,
+  );
 }
 
 /** Writes a small file so that a reader sees the old one or the new one, never half of it. */

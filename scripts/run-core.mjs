@@ -1,4 +1,5 @@
-// npm run oracle|reference: builds the core and runs one of its measuring programs (packages/core/tools) with the rest of the words.
+// npm run oracle|reference: builds the core and runs one of its measuring programs (packages/core/tools) with the rest
+// of the words.
 import path from 'node:path';
 import { ensureNpm, root, run } from './lib.mjs';
 

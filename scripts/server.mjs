@@ -7,13 +7,25 @@ export const serverFile = path.join(root, 'apps/server/dist/main.js');
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /**
- * Starts the server and waits until it serves or has ended; `url` is null where it ended, with its last words in `said`.
+ * Starts the server and waits until it serves or has ended; `url` is null where it ended, with its last words in
+ * `said`.
  * Told to stop before it serves (`isStopping`), it ends at the next whole step. `tell` hears what it says meanwhile.
  * It ends with the process that started it, unless `tied` is false.
  */
-export async function startServer(database, { port = 0, data, demo = true, tied = true, isStopping = () => false, tell = () => undefined }) {
+export async function startServer(
+  database,
+  { port = 0, data, demo = true, tied = true, isStopping = () => false, tell = () => undefined },
+) {
   const child = spawn(process.execPath, [serverFile], {
-    env: { ...process.env, NODE_OPTIONS: '', YUNTA_DATABASE: database, YUNTA_PORT: String(port), YUNTA_DATA: data, YUNTA_DEMO: demo ? 'yes' : 'no', YUNTA_TIED: tied ? 'yes' : 'no' },
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      YUNTA_DATABASE: database,
+      YUNTA_PORT: String(port),
+      YUNTA_DATA: data,
+      YUNTA_DEMO: demo ? 'yes' : 'no',
+      YUNTA_TIED: tied ? 'yes' : 'no',
+    },
     // The server ends when this pipe does: whoever is killed leaves no server behind.
     stdio: ['pipe', 'pipe', 'pipe'],
     detached: true,

@@ -1,4 +1,5 @@
-// npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C stops all of it.
+// npm start: installs what is missing, builds, starts the database and the server, prints the address. Ctrl-C stops all
+// of it.
 import { rmSync } from 'node:fs';
 import path from 'node:path';
 import { ensureBuilt, ensureFolder, ensureNpm, ensurePrograms, freePort, home, say } from './lib.mjs';
@@ -38,7 +39,10 @@ async function main() {
   if (!takeLock(path.join(home, 'lock'))) return otherStart();
   rmSync(addressFile, { force: true });
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
-  const [{ answers, databaseNeeds, startDatabase }, { keepUp }] = await Promise.all([import('./database.mjs'), import('./keep-up.mjs')]);
+  const [{ answers, databaseNeeds, startDatabase }, { keepUp }] = await Promise.all([
+    import('./database.mjs'),
+    import('./keep-up.mjs'),
+  ]);
   await ensurePrograms(databaseNeeds);
   await ensureNpm();
   await ensureBuilt();
@@ -61,13 +65,22 @@ async function main() {
   if (stopping) return;
   const { url, port } = server.current();
   writeWhole(addressFile, `${url}\n`);
-  if (wanted !== 0 && port !== wanted) say(`Port ${wanted} is taken by another program: Yunta listens on ${port} instead, this time. Bookmarks of ${wanted} do not lead here.`);
+  if (wanted !== 0 && port !== wanted)
+    say(
+      `Port ${wanted} is taken by another program: Yunta listens on ${port} instead, this time. Bookmarks of ${wanted} do not lead here.`,
+    );
   say(`Yunta is ready: ${url}\nCtrl-C stops it.`);
 }
 
 async function serve(wanted) {
-  const served = await startServer(database.current().url, { port: await freePort(wanted), data: home, isStopping: () => stopping, tell: (text) => process.stdout.write(text) });
-  if (served.url === null && !stopping) throw new Error(`The server could not start: ${served.said() || `it ended with ${await served.ended}`}`);
+  const served = await startServer(database.current().url, {
+    port: await freePort(wanted),
+    data: home,
+    isStopping: () => stopping,
+    tell: (text) => process.stdout.write(text),
+  });
+  if (served.url === null && !stopping)
+    throw new Error(`The server could not start: ${served.said() || `it ended with ${await served.ended}`}`);
   // Started again while another program had taken its port: whoever looks for it must find it.
   if (server && served.url !== null && served.url !== server.current().url) {
     writeWhole(addressFile, `${served.url}\n`);

@@ -1,5 +1,7 @@
-// npm run torture [-- --kills N --restores N --requests N --seed N] [--json]: kills server, database and both under editing clients,
-// kills restores half way, sends bad requests; prints what was lost, doubled, corrupt, torn, the faults, the longest freeze.
+// npm run torture [-- --kills N --restores N --requests N --seed N] [--json]: kills server, database and both under
+// editing clients,
+// kills restores half way, sends bad requests; prints what was lost, doubled, corrupt, torn, the faults, the longest
+// freeze.
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -11,7 +13,13 @@ const mostFreeze = 1000;
 
 /** Runs all of it over processes of its own on loopback; `tell` hears how far it is. */
 async function torture({ kills = 150, restores = 20, requests = 20_000, seed = 1, tell = () => undefined } = {}) {
-  const [{ Victims }, editors, { rowsOf, verdictOf }, { sendBadRequests }, { Random }] = await Promise.all([import('./torture/victims.mjs'), import('./torture/editors.mjs'), import('./torture/verdict.mjs'), import('./torture/bad-requests.mjs'), import('@yunta/core/testing')]);
+  const [{ Victims }, editors, { rowsOf, verdictOf }, { sendBadRequests }, { Random }] = await Promise.all([
+    import('./torture/victims.mjs'),
+    import('./torture/editors.mjs'),
+    import('./torture/verdict.mjs'),
+    import('./torture/bad-requests.mjs'),
+    import('@yunta/core/testing'),
+  ]);
   const random = new Random(seed);
   const victims = await new Victims().start();
   const { url } = victims;
@@ -25,7 +33,9 @@ async function torture({ kills = 150, restores = 20, requests = 20_000, seed = 1
     let isOver = false;
     const songs = Object.keys(JSON.parse(before.songbooks[0].document).songs);
     // Four editors: two over one rig and its songbook, one over the other rig of that songbook, one over a rig alone.
-    const editing = [demo[0], demo[0], demo[1], own].map((rig, i) => editors.edit({ url, rig, song: songs[i], random: new Random(seed * 100 + i), counts, isOver: () => isOver }));
+    const editing = [demo[0], demo[0], demo[1], own].map((rig, i) =>
+      editors.edit({ url, rig, song: songs[i], random: new Random(seed * 100 + i), counts, isOver: () => isOver }),
+    );
     const done = { server: 0, database: 0, both: 0 };
     for (let n = 1; n <= kills; n += 1) {
       await pause(30 + random.below(700));
@@ -93,19 +103,30 @@ async function killRestores({ victims, editors, rowsOf, random, restores, counts
 }
 
 const zeros = ['lost', 'doubled', 'corrupt', 'torn'];
-const isGood = (result) => zeros.every((name) => result[name] === 0) && result.faults.length === 0 && result.longestFreeze <= mostFreeze;
+const isGood = (result) =>
+  zeros.every((name) => result[name] === 0) && result.faults.length === 0 && result.longestFreeze <= mostFreeze;
 
 async function main() {
-  const option = (name, otherwise) => (process.argv.includes(`--${name}`) ? Number(process.argv[process.argv.indexOf(`--${name}`) + 1]) : otherwise);
+  const option = (name, otherwise) =>
+    process.argv.includes(`--${name}`) ? Number(process.argv[process.argv.indexOf(`--${name}`) + 1]) : otherwise;
   await ensurePrograms(databaseNeeds);
   await ensureNpm();
   await ensureBuilt({ web: false });
-  const result = await torture({ kills: option('kills', 150), restores: option('restores', 20), requests: option('requests', 20_000), seed: option('seed', 1), tell: process.argv.includes('--json') ? undefined : say });
+  const result = await torture({
+    kills: option('kills', 150),
+    restores: option('restores', 20),
+    requests: option('requests', 20_000),
+    seed: option('seed', 1),
+    tell: process.argv.includes('--json') ? undefined : say,
+  });
   if (process.argv.includes('--json')) {
     say(JSON.stringify(result));
     process.exit(isGood(result) ? 0 : 1);
   }
-  for (const [name, value] of Object.entries(result)) say(`${name}: ${typeof value === 'object' && !Array.isArray(value) ? JSON.stringify(value) : Array.isArray(value) ? value.length : value}${name === 'longestFreeze' ? ' ms' : ''}`);
+  for (const [name, value] of Object.entries(result))
+    say(
+      `${name}: ${typeof value === 'object' && !Array.isArray(value) ? JSON.stringify(value) : Array.isArray(value) ? value.length : value}${name === 'longestFreeze' ? ' ms' : ''}`,
+    );
   for (const fault of result.faults.slice(0, 20)) say(`  ${fault}`);
   process.exit(isGood(result) ? 0 : 1);
 }

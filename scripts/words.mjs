@@ -28,7 +28,17 @@ const words = [
 ];
 
 /** Texts of a line: what stands in quotes or between tags. */
-const textsOf = (line) => [...line.matchAll(/'((?:[^'\\]|\\.)*)'|`((?:[^`\\]|\\.)*)`|"((?:[^"\\]|\\.)*)"|>([^<>{}]+)<|^\s*([A-Z][^<>{}();=]*[a-z.…])$/g)].map((match) => match.slice(1).find((part) => part !== undefined).replace(/\$\{[^}]*\}/g, '…'));
+const textsOf = (line) =>
+  [
+    ...line.matchAll(
+      /'((?:[^'\\]|\\.)*)'|`((?:[^`\\]|\\.)*)`|"((?:[^"\\]|\\.)*)"|>([^<>{}]+)<|^\s*([A-Za-z][^<>{}();=]*[a-z.,…])$/g,
+    ),
+  ].map((match) =>
+    match
+      .slice(1)
+      .find((part) => part !== undefined)
+      .replace(/\$\{[^}]*\}/g, '…'),
+  );
 const isComment = (line) => /^\s*(\/\/|\/\*|\*)/.test(line);
 const isCode = (text) => /^[a-z0-9./_-]+$/.test(text);
 
@@ -36,12 +46,19 @@ const found = [];
 for (const folder of ['apps/web/src', 'apps/server/src', 'apps/cli/src', 'packages/core/src', 'scripts'])
   for (const entry of readdirSync(path.join(root, folder), { recursive: true, withFileTypes: true })) {
     const file = path.join(entry.parentPath, entry.name);
-    if (!entry.isFile() || !/\.(tsx?|mjs)$/.test(file) || /\.test\.ts$|scripts\/words\.mjs$|\/testing\//.test(file)) continue;
-    readFileSync(file, 'utf8').split('\n').forEach((line, i) => {
-      if (isComment(line) || /^import /.test(line)) return;
-      for (const text of textsOf(line).filter((one) => !isCode(one)))
-        for (const [word, ours] of words) if (word.test(text)) found.push(`${path.relative(root, file)}:${i + 1} says “${word.exec(text)[0]}” (we say: ${ours}): ${text.trim().slice(0, 100)}`);
-    });
+    if (!entry.isFile() || !/\.(tsx?|mjs)$/.test(file) || /\.test\.ts$|scripts\/words\.mjs$|\/testing\//.test(file))
+      continue;
+    readFileSync(file, 'utf8')
+      .split('\n')
+      .forEach((line, i) => {
+        if (isComment(line) || /^import /.test(line)) return;
+        for (const text of textsOf(line).filter((one) => !isCode(one)))
+          for (const [word, ours] of words)
+            if (word.test(text))
+              found.push(
+                `${path.relative(root, file)}:${i + 1} says “${word.exec(text)[0]}” (we say: ${ours}): ${text.trim().slice(0, 100)}`,
+              );
+      });
   }
 
 if (found.length > 0) {

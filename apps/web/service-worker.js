@@ -6,19 +6,41 @@ const name = `yunta-${version}`;
 const page = '/';
 
 self.addEventListener('install', (event) => {
-  event.waitUntil(caches.open(name).then((cache) => cache.addAll([page, ...files])).then(() => self.skipWaiting()));
+  event.waitUntil(
+    caches
+      .open(name)
+      .then((cache) => cache.addAll([page, ...files]))
+      .then(() => self.skipWaiting()),
+  );
 });
 
 self.addEventListener('activate', (event) => {
   const old = (key) => key.startsWith('yunta-') && key !== name;
-  event.waitUntil(caches.keys().then((keys) => Promise.all(keys.filter(old).map((key) => caches.delete(key)))).then(() => self.clients.claim()));
+  event.waitUntil(
+    caches
+      .keys()
+      .then((keys) => Promise.all(keys.filter(old).map((key) => caches.delete(key))))
+      .then(() => self.clients.claim()),
+  );
 });
 
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
-  if (request.method !== 'GET' || url.origin !== self.location.origin || url.pathname.startsWith('/api') || url.pathname === '/health') return;
-  if (request.mode === 'navigate') event.respondWith(fetch(request).then((answer) => (answer.ok ? answer : kept(page)), () => kept(page)));
+  if (
+    request.method !== 'GET' ||
+    url.origin !== self.location.origin ||
+    url.pathname.startsWith('/api') ||
+    url.pathname === '/health'
+  )
+    return;
+  if (request.mode === 'navigate')
+    event.respondWith(
+      fetch(request).then(
+        (answer) => (answer.ok ? answer : kept(page)),
+        () => kept(page),
+      ),
+    );
   else event.respondWith(caches.match(request, { ignoreSearch: true }).then((found) => found ?? fetch(request)));
 });
 

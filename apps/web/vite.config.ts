@@ -12,10 +12,22 @@ function serviceWorker(): Plugin {
     generateBundle(_, bundle) {
       const source = readFileSync(path.join(import.meta.dirname, 'service-worker.js'), 'utf8');
       const extra = readdirSync(path.join(import.meta.dirname, 'public'));
-      const files = [...Object.keys(bundle).filter((file) => file !== 'index.html' && !file.endsWith('.woff')), ...extra].sort().map((file) => `/${file}`);
+      const files = [
+        ...Object.keys(bundle).filter((file) => file !== 'index.html' && !file.endsWith('.woff')),
+        ...extra,
+      ]
+        .sort()
+        .map((file) => `/${file}`);
       const page = bundle['index.html'];
-      const version = createHash('sha256').update(JSON.stringify([files, source, page?.type === 'asset' ? String(page.source) : ''])).digest('hex').slice(0, 16);
-      this.emitFile({ type: 'asset', fileName: 'service-worker.js', source: `const files = ${JSON.stringify(files)};\nconst version = '${version}';\n${source}` });
+      const version = createHash('sha256')
+        .update(JSON.stringify([files, source, page?.type === 'asset' ? String(page.source) : '']))
+        .digest('hex')
+        .slice(0, 16);
+      this.emitFile({
+        type: 'asset',
+        fileName: 'service-worker.js',
+        source: `const files = ${JSON.stringify(files)};\nconst version = '${version}';\n${source}`,
+      });
     },
   };
 }

@@ -7,7 +7,12 @@ const headers = { 'content-type': 'application/json' };
 /** One request; null where there was no answer. */
 export async function ask(url, method, where, body) {
   try {
-    const answer = await fetch(`${url}${where}`, { method, headers: body === undefined ? {} : headers, ...(body === undefined ? {} : { body: JSON.stringify(body) }), signal: AbortSignal.timeout(20_000) });
+    const answer = await fetch(`${url}${where}`, {
+      method,
+      headers: body === undefined ? {} : headers,
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(20_000),
+    });
     const text = await answer.text();
     return { status: answer.status, json: text === '' ? null : JSON.parse(text), answer };
   } catch {
@@ -20,7 +25,8 @@ export async function askOn(url, method, where, body, counts) {
   for (;;) {
     const answer = await ask(url, method, where, body);
     if (answer && answer.status !== 503) {
-      if (answer.status >= 500) counts.faults.push(`${method} ${where}: ${answer.status} ${JSON.stringify(answer.json)}`);
+      if (answer.status >= 500)
+        counts.faults.push(`${method} ${where}: ${answer.status} ${JSON.stringify(answer.json)}`);
       return answer;
     }
     if (answer) counts.away += 1;
@@ -28,7 +34,10 @@ export async function askOn(url, method, where, body, counts) {
   }
 }
 
-/** Edits one rig until told to stop; songs of its own, so that no editor undoes another's. Returns what was acknowledged. */
+/**
+ * Edits one rig until told to stop; songs of its own, so that no editor undoes another's. Returns what was
+ * acknowledged.
+ */
 export async function edit({ url, rig, song, random, counts, isOver }) {
   const taken = [];
   for (let n = 0; !isOver(); n += 1) {
@@ -52,10 +61,15 @@ export async function edit({ url, rig, song, random, counts, isOver }) {
 
 function change({ document, songbook, song, n, random }) {
   const set = (doc, at, old, value) => ({ doc, op: 'set', at, old, value });
-  if (random.chance(0.3)) return { command: { name: 'set-song', facts: { song } }, steps: [set('songbook', ['songs', song, 'name'], songbook.songs[song].name, `${song} ${n} ${random.below(1e6)}`)] };
+  if (random.chance(0.3))
+    return {
+      command: { name: 'set-song', facts: { song } },
+      steps: [set('songbook', ['songs', song, 'name'], songbook.songs[song].name, `${song} ${n} ${random.below(1e6)}`)],
+    };
   const name = `Rig ${n} ${random.below(1e6)}`;
   const steps = [set('rig', ['name'], document.name, name)];
   // Some change rig and songbook in one: both or neither.
-  if (random.chance(0.3)) steps.push(set('songbook', ['songs', song, 'name'], songbook.songs[song].name, `${song} with ${name}`));
+  if (random.chance(0.3))
+    steps.push(set('songbook', ['songs', song, 'name'], songbook.songs[song].name, `${song} with ${name}`));
   return { command: { name: 'rename', facts: { name } }, steps };
 }

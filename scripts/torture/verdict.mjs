@@ -21,7 +21,8 @@ export async function rowsOf(url) {
 }
 
 /**
- * `lost`: acknowledged and not in the history, or at another revision. `doubled`: more revisions than batches. `corrupt`:
+ * `lost`: acknowledged and not in the history, or at another revision. `doubled`: more revisions than batches.
+ * `corrupt`:
  * documents that do not pass the checks. `torn`: documents that are not what their history makes of what they were.
  */
 export function verdictOf({ before, after, taken }) {
@@ -29,26 +30,32 @@ export function verdictOf({ before, after, taken }) {
   const batches = new Map(after.batches.map((row) => [`${row.show_id} ${row.id}`, row]));
   for (const { rig, id, revision } of taken) if (batches.get(`${rig} ${id}`)?.revision !== revision) found.lost += 1;
   const books = new Map(after.songbooks.map((row) => [row.id, row]));
-  const showOf = (tables, row) => ({ rig: JSON.parse(row.rig), songbook: JSON.parse(tables.songbooks.find(({ id }) => id === row.songbook_id).document) });
+  const showOf = (tables, row) => ({
+    rig: JSON.parse(row.rig),
+    songbook: JSON.parse(tables.songbooks.find(({ id }) => id === row.songbook_id).document),
+  });
   for (const { id } of before.shows) if (!after.shows.some((row) => row.id === id)) found.lost += 1;
   for (const row of after.shows) if (!checkShow(showOf(after, row)).ok) found.corrupt += 1;
   for (const [book, { document, revision }] of books) {
     const rigs = before.shows.filter((row) => row.songbook_id === book);
     if (rigs.length === 0) continue;
     const replayed = replay(rigs.map((row) => ({ row, show: showOf(before, row), history: historyOf(after, row.id) })));
-    if (replayed === null || !sameData(replayed.songbook, JSON.parse(document)) || replayed.writes !== revision) found.torn += 1;
+    if (replayed === null || !sameData(replayed.songbook, JSON.parse(document)) || replayed.writes !== revision)
+      found.torn += 1;
     for (const { id, rig } of replayed?.rigs ?? []) {
       const row = after.shows.find((one) => one.id === id);
       if (!row) continue;
       const history = historyOf(after, id);
-      if (row.revision !== history.length || new Set(history.map((one) => one.revision)).size !== history.length) found.doubled += 1;
+      if (row.revision !== history.length || new Set(history.map((one) => one.revision)).size !== history.length)
+        found.doubled += 1;
       if (!sameData(rig, JSON.parse(row.rig)) || row.name !== rig.name) found.torn += 1;
     }
   }
   return found;
 }
 
-const historyOf = (tables, rig) => tables.batches.filter((row) => row.show_id === rig).sort((a, b) => a.revision - b.revision);
+const historyOf = (tables, rig) =>
+  tables.batches.filter((row) => row.show_id === rig).sort((a, b) => a.revision - b.revision);
 
 /** Rigs over one songbook, their histories done again one after the other: no two of them change the same song. */
 function replay(rigs) {

@@ -1,4 +1,5 @@
-// The database and the server that are killed: real processes over a home of their own, each back on the port that it had.
+// The database and the server that are killed: real processes over a home of their own, each back on the port that it
+// had.
 import { mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -22,7 +23,10 @@ export class Victims {
   }
 
   async startDatabase() {
-    this.database = await startDatabase(path.join(this.home, 'database'), { port: this.database?.port ?? 0, quiet: true });
+    this.database = await startDatabase(path.join(this.home, 'database'), {
+      port: this.database?.port ?? 0,
+      quiet: true,
+    });
   }
 
   async startServer() {

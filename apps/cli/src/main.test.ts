@@ -14,13 +14,38 @@ const file = (name: string, text: string): string => {
 };
 const demo = file('demo.json', exportShow(demoShow()));
 const good = file('good.json', exportShow(fourCable().sound('lead', lead).sound('clean', clean).laid().show));
-const unknown = fourCable().sound('lead', { ...lead, wants: { 'delay/preset': 5, 'delay/mix': 9 } }).laid().show;
-const undecided = file('undecided.json', exportShow({ ...unknown, rig: { ...unknown.rig, slots: { 'slot-lead': { ...unknown.rig.slots['slot-lead'], actions: [{ kind: 'loop', loop: 'loop-1', to: 1 }, { kind: 'loop', loop: 'loop-2', to: 1 }, { kind: 'loop', loop: 'loop-3', to: 1 }, { kind: 'program', channel: 2, program: 5 }] } } } }));
+const unknown = fourCable()
+  .sound('lead', { ...lead, wants: { 'delay/preset': 5, 'delay/mix': 9 } })
+  .laid().show;
+const undecided = file(
+  'undecided.json',
+  exportShow({
+    ...unknown,
+    rig: {
+      ...unknown.rig,
+      slots: {
+        'slot-lead': {
+          ...unknown.rig.slots['slot-lead'],
+          actions: [
+            { kind: 'loop', loop: 'loop-1', to: 1 },
+            { kind: 'loop', loop: 'loop-2', to: 1 },
+            { kind: 'loop', loop: 'loop-3', to: 1 },
+            { kind: 'program', channel: 2, program: 5 },
+          ],
+        },
+      },
+    },
+  }),
+);
 
 async function call(...args: string[]) {
   let out = '';
   let err = '';
-  const code = await main(args, (text) => (out += text), (text) => (err += text));
+  const code = await main(
+    args,
+    (text) => (out += text),
+    (text) => (err += text),
+  );
   return { code, out, err };
 }
 
@@ -58,16 +83,36 @@ test('a bad file is refused with place and reason on the error stream, and nothi
 test('the JSON is stable: findings by rule, traces by sound, judgements with sequence', async () => {
   const checked = JSON.parse((await call('check', demo, '--json')).out);
   expect(Object.keys(checked)).toEqual(['findings', 'broken']);
-  expect(checked.findings[0]).toMatchObject({ rule: expect.any(String), severity: 'stops-the-show', text: expect.any(String), at: expect.any(Object), data: expect.any(Object) });
+  expect(checked.findings[0]).toMatchObject({
+    rule: expect.any(String),
+    severity: 'stops-the-show',
+    text: expect.any(String),
+    at: expect.any(Object),
+    data: expect.any(Object),
+  });
   const traced = JSON.parse((await call('trace', good, '--sound', 'Lead', '--json')).out);
   expect(traced.traces[0]).toMatchObject({ sound: 'Lead', id: 'lead', trace: { sounds: true } });
   expect(traced.traces[0].trace.passes).toHaveLength(10);
   const proved = JSON.parse((await call('prove', demo, '--sound', 'Low Water, chorus', '--json')).out);
-  expect(proved).toMatchObject({ level: 2, judgements: [{ name: 'Low Water, chorus', verdict: 'does-not', length: 4, sequence: { stones: [{ kind: 'bank' }, { kind: 'bank' }, { kind: 'bank' }, { kind: 'press', slot: 'slot-sound-14' }] } }] });
+  expect(proved).toMatchObject({
+    level: 2,
+    judgements: [
+      {
+        name: 'Low Water, chorus',
+        verdict: 'does-not',
+        length: 4,
+        sequence: {
+          stones: [{ kind: 'bank' }, { kind: 'bank' }, { kind: 'bank' }, { kind: 'press', slot: 'slot-sound-14' }],
+        },
+      },
+    ],
+  });
 });
 
 test('in plain words', async () => {
-  expect((await call('trace', good, '--sound', 'lead')).out).toBe('Lead: 10 passes\n  Guitar > Switcher > Drive > Switcher > Combo > Switcher > Delay > Switcher > Combo > Cabinet\n');
+  expect((await call('trace', good, '--sound', 'lead')).out).toBe(
+    'Lead: 10 passes\n  Guitar > Switcher > Drive > Switcher > Combo > Switcher > Delay > Switcher > Combo > Cabinet\n',
+  );
   expect((await call('check', good)).out).toBe('Nothing found.\n');
   expect((await call('prove', demo)).out).toMatch(/does-not \(4\): Low Water, chorus/);
 });

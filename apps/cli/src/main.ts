@@ -1,6 +1,18 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { check, contextOf, describeProblem, formatFinding, importShow, type Level, rules, type Sequence, severityWords, type Show, type Sound } from '@yunta/core';
+import {
+  check,
+  contextOf,
+  describeProblem,
+  formatFinding,
+  importShow,
+  type Level,
+  rules,
+  type Sequence,
+  severityWords,
+  type Show,
+  type Sound,
+} from '@yunta/core';
 
 const usage = `yunta check FILE [--json]
 yunta trace FILE [--sound NAME] [--json]
@@ -16,12 +28,21 @@ backup, restore: 1 when it could not be done, and nothing was changed.
 class BadCall extends Error {}
 
 /** Runs one call and gives its exit code; everything it says goes through the given writers. */
-export async function main(args: readonly string[], out: (text: string) => unknown = (text) => process.stdout.write(text), err: (text: string) => unknown = (text) => process.stderr.write(text)): Promise<number> {
+export async function main(
+  args: readonly string[],
+  out: (text: string) => unknown = (text) => process.stdout.write(text),
+  err: (text: string) => unknown = (text) => process.stderr.write(text),
+): Promise<number> {
   try {
     const { values, positionals } = parseArgs({
       args: [...args],
       allowPositionals: true,
-      options: { sound: { type: 'string' }, level: { type: 'string' }, json: { type: 'boolean' }, help: { type: 'boolean' } },
+      options: {
+        sound: { type: 'string' },
+        level: { type: 'string' },
+        json: { type: 'boolean' },
+        help: { type: 'boolean' },
+      },
     });
     if (values.help) {
       out(usage);
@@ -51,7 +72,10 @@ async function read(file: string): Promise<Show> {
     throw new Error(`${file}: cannot be read`);
   }
   const result = importShow(text);
-  if (!result.ok) throw new Error(result.problems.map((problem) => `${file}${problem.pointer}: ${describeProblem(problem)}`).join('\n'));
+  if (!result.ok)
+    throw new Error(
+      result.problems.map((problem) => `${file}${problem.pointer}: ${describeProblem(problem)}`).join('\n'),
+    );
   return result.value;
 }
 
@@ -73,8 +97,19 @@ type Print = (data: unknown, text: string) => void;
 
 function runCheck(show: Show, print: Print): number {
   const { findings, broken } = check(contextOf(show), rules);
-  const told = findings.map((finding) => ({ rule: finding.ruleId, severity: finding.severity, text: formatFinding(finding, rules), at: finding.at, data: finding.data }));
-  print({ findings: told, broken }, told.length === 0 ? 'Nothing found.\n' : told.map((one) => `${severityWords[one.severity]}: ${one.text}\n`).join(''));
+  const told = findings.map((finding) => ({
+    rule: finding.ruleId,
+    severity: finding.severity,
+    text: formatFinding(finding, rules),
+    at: finding.at,
+    data: finding.data,
+  }));
+  print(
+    { findings: told, broken },
+    told.length === 0
+      ? 'Nothing found.\n'
+      : told.map((one) => `${severityWords[one.severity]}: ${one.text}\n`).join(''),
+  );
   return findings.some((finding) => finding.severity === 'stops-the-show') ? 1 : 0;
 }
 
@@ -84,7 +119,12 @@ function runTrace(show: Show, sounds: readonly Sound[], print: Print): number {
   const nameOf = (id: string) => show.rig.devices[id].name;
   print(
     { traces },
-    traces.map(({ sound, trace }) => `${sound}: ${trace.sounds ? `${trace.passes.length} passes` : 'silent'}\n  ${trace.passes.map((pass) => nameOf(pass.device) + (pass.bypassed ? ' (bypassed)' : '')).join(' > ')}\n`).join(''),
+    traces
+      .map(
+        ({ sound, trace }) =>
+          `${sound}: ${trace.sounds ? `${trace.passes.length} passes` : 'silent'}\n  ${trace.passes.map((pass) => nameOf(pass.device) + (pass.bypassed ? ' (bypassed)' : '')).join(' > ')}\n`,
+      )
+      .join(''),
   );
   return 0;
 }
@@ -92,8 +132,14 @@ function runTrace(show: Show, sounds: readonly Sound[], print: Print): number {
 function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Print): number {
   const { prover } = contextOf(show);
   const wanted = new Set(sounds.map((sound) => sound.id));
-  const judgements = prover.pairs().filter(({ sound }) => wanted.has(sound.id)).map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
-  print({ level, judgements: judgements.map(asDocumented) }, judgements.map((one) => `${one.verdict}${one.length === null ? '' : ` (${one.length})`}: ${one.name}\n`).join(''));
+  const judgements = prover
+    .pairs()
+    .filter(({ sound }) => wanted.has(sound.id))
+    .map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
+  print(
+    { level, judgements: judgements.map(asDocumented) },
+    judgements.map((one) => `${one.verdict}${one.length === null ? '' : ` (${one.length})`}: ${one.name}\n`).join(''),
+  );
   const verdicts = new Set(judgements.map((one) => one.verdict));
   return verdicts.has('does-not') ? 1 : verdicts.has('cannot-be-known') ? 3 : 0;
 }

@@ -34,12 +34,18 @@ import { TicksService } from './ticks/ticks.service.ts';
 export type { ServerSettings } from './platform/settings.ts';
 
 /** Brings the schema up to date; whose data it changes are copied first. `isStopping` is asked between two steps. */
-export async function prepareDatabase({ database: url, backups }: ServerSettings, isStopping: () => boolean = () => false): Promise<readonly string[]> {
+export async function prepareDatabase(
+  { database: url, backups }: ServerSettings,
+  isStopping: () => boolean = () => false,
+): Promise<readonly string[]> {
   return connected(url, (database) =>
     migrate(database, {
       isStopping,
       beforeUpgrade: async () => {
-        if (backups !== undefined) await new BackupFolder(backups).write('before-upgrade', new Date(), (into) => writeTables(database.createQueryRunner(), new BackupWriter(into), new Date()));
+        if (backups !== undefined)
+          await new BackupFolder(backups).write('before-upgrade', new Date(), (into) =>
+            writeTables(database.createQueryRunner(), new BackupWriter(into), new Date()),
+          );
       },
     }),
   );
@@ -50,13 +56,36 @@ export async function startServer(settings: ServerSettings): Promise<{ app: INes
   @Module({
     imports: [TypeOrmModule.forRoot({ ...databaseOptions(settings.database), retryAttempts: 0 })],
     controllers: [ShowsController, TicksController, RevisionsController, BackupsController, HealthController],
-    providers: [ShowsService, TicksService, RevisionsService, BackupsService, IdleConnectionCloser, { provide: settingsToken, useValue: settings }],
+    providers: [
+      ShowsService,
+      TicksService,
+      RevisionsService,
+      BackupsService,
+      IdleConnectionCloser,
+      { provide: settingsToken, useValue: settings },
+    ],
   })
   class AppModule {}
 
-  const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: new FileLogger(settings.log === undefined ? null : new LogFile(settings.log)), bodyParser: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule, {
+    logger: new FileLogger(settings.log === undefined ? null : new LogFile(settings.log)),
+    bodyParser: false,
+  });
   let port = settings.port;
-  app.use(helmet({ contentSecurityPolicy: { directives: { 'default-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'worker-src': ["'self'"], 'font-src': ["'self'", 'data:'], 'upgrade-insecure-requests': null } }, hsts: false }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          'default-src': ["'self'"],
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'worker-src': ["'self'"],
+          'font-src': ["'self'", 'data:'],
+          'upgrade-insecure-requests': null,
+        },
+      },
+      hsts: false,
+    }),
+  );
   app.use(localOnly(() => port));
   app.use(timeLimit);
   app.use(jsonBody);
@@ -72,17 +101,35 @@ export async function startServer(settings: ServerSettings): Promise<{ app: INes
   const shows = app.get(ShowsService);
   if (settings.demoWhenNew && (await shows.isEmpty())) await shows.createDemo();
   const logger = new Logger('server');
-  void app.get(BackupsService).daily().catch((reason: unknown) => logger.error(`the daily copy failed: ${String(reason)}`));
+  void app
+    .get(BackupsService)
+    .daily()
+    .catch((reason: unknown) => logger.error(`the daily copy failed: ${String(reason)}`));
   logger.log(`listens on ${port}`);
   return { app, url: `http://127.0.0.1:${port}` };
 }
 
 function servePage(app: NestExpressApplication, folder: string): void {
   // The service worker keeps the rest; it must itself be looked for anew each time.
-  app.use(express.static(folder, { index: false, setHeaders: (response, file) => void response.setHeader('Cache-Control', path.basename(file) === 'service-worker.js' ? 'no-cache' : 'public, max-age=3600') }));
+  app.use(
+    express.static(folder, {
+      index: false,
+      setHeaders: (response, file) =>
+        void response.setHeader(
+          'Cache-Control',
+          path.basename(file) === 'service-worker.js' ? 'no-cache' : 'public, max-age=3600',
+        ),
+    }),
+  );
   const page = path.join(folder, 'index.html');
   app.use((request: express.Request, response: express.Response, next: express.NextFunction) => {
-    if (request.method === 'GET' && !request.path.startsWith('/api') && request.path !== '/health' && !path.extname(request.path)) response.sendFile(page);
+    if (
+      request.method === 'GET' &&
+      !request.path.startsWith('/api') &&
+      request.path !== '/health' &&
+      !path.extname(request.path)
+    )
+      response.sendFile(page);
     else next();
   });
 }

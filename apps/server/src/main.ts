@@ -20,10 +20,13 @@ const isTied = process.env.YUNTA_TIED === 'yes';
 if (isTied) process.stdin.resume().once('close', stopSoon);
 try {
   const steps = await prepareDatabase(settings, () => isStopping);
-  if (steps.length > 0) process.stdout.write(`Brought the database up to date: ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}\n`);
+  if (steps.length > 0)
+    process.stdout.write(`Brought the database up to date: ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}\n`);
 } catch (reason) {
   if (reason instanceof StoppedBetween) process.exit(0);
-  process.stderr.write(`${reason instanceof NewerDatabase ? reason.message : `The database could not be brought up to date: ${reason instanceof Error ? reason.stack : String(reason)}`}\n`);
+  process.stderr.write(
+    `${reason instanceof NewerDatabase ? reason.message : `The database could not be brought up to date: ${reason instanceof Error ? reason.stack : String(reason)}`}\n`,
+  );
   process.exit(1);
 }
 if (isStopping) process.exit(0);

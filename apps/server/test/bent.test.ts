@@ -16,13 +16,19 @@ afterAll(() => running.stop());
 
 type Answer = Awaited<ReturnType<Running['ask']>>;
 const send = (where: string, body: Json, method = 'POST'): Promise<Answer> => running.ask(method, where, body);
-const listed = async (): Promise<readonly { readonly id: string; readonly revision: number }[]> => (await running.ask('GET', '/api/shows')).json;
+const listed = async (): Promise<readonly { readonly id: string; readonly revision: number }[]> =>
+  (await running.ask('GET', '/api/shows')).json;
 
 /** Refused in the one shape of errors: never a fault of the server, never without a reason. */
 function isRefusal({ status, type, json }: Answer): void {
   expect([400, 404, 409, 413, 422]).toContain(status);
   expect(type).toContain('application/problem+json');
-  const { title, status: told, code, errors } = json as { title: string; status: number; code: string; errors?: { pointer: string; message?: string }[] };
+  const {
+    title,
+    status: told,
+    code,
+    errors,
+  } = json as { title: string; status: number; code: string; errors?: { pointer: string; message?: string }[] };
   expect([told, typeof code]).toEqual([status, 'string']);
   expect(title).toMatch(/\S/);
   for (const error of errors ?? []) expect(error.pointer).toMatch(/^(\/|$)/);

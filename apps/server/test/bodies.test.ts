@@ -10,10 +10,22 @@ const running = new Running();
 beforeAll(() => running.start());
 afterAll(() => running.stop());
 
-type Told = { readonly status: number; readonly code: string; readonly errors: readonly { pointer: string; code: string }[] };
-const make = async (body: unknown): Promise<string> => ((await running.ask('POST', '/api/shows', body)).json as { id: string }).id;
-const read = async (id: string): Promise<Show & { revision: number }> => (await running.ask('GET', `/api/shows/${id}`)).json;
-const batchOf = (steps: readonly object[], extra: object = {}) => ({ id: randomUUID(), base: 0, command: { name: 'rename', facts: {} }, steps, ...extra });
+type Told = {
+  readonly status: number;
+  readonly code: string;
+  readonly errors: readonly { pointer: string; code: string }[];
+};
+const make = async (body: unknown): Promise<string> =>
+  ((await running.ask('POST', '/api/shows', body)).json as { id: string }).id;
+const read = async (id: string): Promise<Show & { revision: number }> =>
+  (await running.ask('GET', `/api/shows/${id}`)).json;
+const batchOf = (steps: readonly object[], extra: object = {}) => ({
+  id: randomUUID(),
+  base: 0,
+  command: { name: 'rename', facts: {} },
+  steps,
+  ...extra,
+});
 const rename = (show: Show, name: string) => commands.renameRig(show, name).steps;
 const many = (count: number, each: (i: number) => string) => Array.from({ length: count }, (_, i) => each(i)).join(',');
 
@@ -41,15 +53,72 @@ describe('a body', () => {
     ['nested a million deep', `{"steps":${'['.repeat(1_000_000)}${']'.repeat(900_000)}}`, 413, 'too-deep'],
     ['of too many entries', `{"steps":[${many(300_000, () => '0')}]}`, 413, 'too-large'],
     ['over two megabytes', `{"x":"${'a'.repeat(batchLimits.bytes)}"}`, 413, 'too-large'],
-    ['of steps with a hundred thousand unknown fields', JSON.stringify(batchOf([{ doc: 'rig', op: 'set', at: ['name'], old: 'Bodies', value: 'x', ...Object.fromEntries(Array.from({ length: 90_000 }, (_, i) => [`k${i}`, i])) }])), 422, 'unknown-field'],
-    ['of a sound with a hundred thousand unknown fields', JSON.stringify(batchOf([{ doc: 'rig', op: 'insert', at: ['sounds', 'x'], value: Object.fromEntries(Array.from({ length: 90_000 }, (_, i) => [`k${i}`, i])) }])), 422, 'missing-field'],
-    ['of a parameter as large as a body may be', JSON.stringify(batchOf([{ doc: 'rig', op: 'insert', at: ['devices', 'x'], value: { id: 'x', type: { params: Object.fromEntries(Array.from({ length: 59 }, (_, i) => [`p${i}`, Array.from({ length: 1500 }, () => ({}))])) } } }])), 422, 'missing-field'],
+    [
+      'of steps with a hundred thousand unknown fields',
+      JSON.stringify(
+        batchOf([
+          {
+            doc: 'rig',
+            op: 'set',
+            at: ['name'],
+            old: 'Bodies',
+            value: 'x',
+            ...Object.fromEntries(Array.from({ length: 90_000 }, (_, i) => [`k${i}`, i])),
+          },
+        ]),
+      ),
+      422,
+      'unknown-field',
+    ],
+    [
+      'of a sound with a hundred thousand unknown fields',
+      JSON.stringify(
+        batchOf([
+          {
+            doc: 'rig',
+            op: 'insert',
+            at: ['sounds', 'x'],
+            value: Object.fromEntries(Array.from({ length: 90_000 }, (_, i) => [`k${i}`, i])),
+          },
+        ]),
+      ),
+      422,
+      'missing-field',
+    ],
+    [
+      'of a parameter as large as a body may be',
+      JSON.stringify(
+        batchOf([
+          {
+            doc: 'rig',
+            op: 'insert',
+            at: ['devices', 'x'],
+            value: {
+              id: 'x',
+              type: {
+                params: Object.fromEntries(
+                  Array.from({ length: 59 }, (_, i) => [`p${i}`, Array.from({ length: 1500 }, () => ({}))]),
+                ),
+              },
+            },
+          },
+        ]),
+      ),
+      422,
+      'missing-field',
+    ],
     ['that is no JSON', '{"id":', 400, 'not-json'],
     ['that is a list', '[]', 400, 'not-json'],
     ['that is not UTF-8', Buffer.from([0x7b, 0xff, 0xfe, 0x7d]), 400, 'not-json'],
   ])('%s is refused, and nobody waits for it', async (_, body, status, code) => {
     const id = await make({ kind: 'empty', name: 'Bodies' });
-    const { result, longest } = await longestWait(() => fetch(`${running.url}/api/shows/${id}/batches`, { method: 'POST', headers: { 'content-type': 'application/json' }, body }));
+    const { result, longest } = await longestWait(() =>
+      fetch(`${running.url}/api/shows/${id}/batches`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body,
+      }),
+    );
     expect([result.status, ((await result.json()) as Told).code]).toEqual([status, code]);
     expect(longest).toBeLessThan(1000);
     expect(await read(id)).toMatchObject({ revision: 0, rig: { name: 'Bodies' } });
@@ -60,14 +129,26 @@ describe('a body', () => {
     const body = gzipSync(`{"x":"${'a'.repeat(30_000_000)}"}`);
     expect(body.length).toBeLessThan(40_000);
     const before = process.memoryUsage().rss;
-    const answers = await Promise.all([1, 2, 3, 4].map(() => fetch(`${running.url}/api/shows/${id}/batches`, { method: 'POST', headers: { 'content-type': 'application/json', 'content-encoding': 'gzip' }, body })));
+    const answers = await Promise.all(
+      [1, 2, 3, 4].map(() =>
+        fetch(`${running.url}/api/shows/${id}/batches`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json', 'content-encoding': 'gzip' },
+          body,
+        }),
+      ),
+    );
     expect(answers.map(({ status }) => status)).toEqual([415, 415, 415, 415]);
     expect(process.memoryUsage().rss - before).toBeLessThan(500_000_000);
   });
 
   test('that never ends is cut off at its limit', async () => {
     const status = await new Promise((resolve) => {
-      const request = http.request(`${running.url}/api/shows`, { method: 'POST', headers: { 'content-type': 'application/json', 'transfer-encoding': 'chunked' } }, (response) => resolve(response.statusCode));
+      const request = http.request(
+        `${running.url}/api/shows`,
+        { method: 'POST', headers: { 'content-type': 'application/json', 'transfer-encoding': 'chunked' } },
+        (response) => resolve(response.statusCode),
+      );
       request.on('error', () => resolve('cut off'));
       const chunk = Buffer.alloc(1_000_000, 0x20);
       let sent = 0;
@@ -85,7 +166,15 @@ describe('a body', () => {
 describe('a batch', () => {
   test('whose id differs from another in capitals alone is another one', async () => {
     const id = await make({ kind: 'empty', name: 'Case' });
-    const send = (name: string, batch: string, base: number) => read(id).then((show) => running.ask('POST', `/api/shows/${id}/batches`, { id: batch, base, command: { name: 'rename', facts: { name } }, steps: rename(show, name) }));
+    const send = (name: string, batch: string, base: number) =>
+      read(id).then((show) =>
+        running.ask('POST', `/api/shows/${id}/batches`, {
+          id: batch,
+          base,
+          command: { name: 'rename', facts: { name } },
+          steps: rename(show, name),
+        }),
+      );
     expect(await send('One', 'batch-a', 0)).toMatchObject({ status: 200, json: { revision: 1, repeated: false } });
     expect(await send('Two', 'BATCH-A', 1)).toMatchObject({ status: 200, json: { revision: 2, repeated: false } });
     expect((await read(id)).rig.name).toBe('Two');
@@ -95,8 +184,20 @@ describe('a batch', () => {
   test('that changes nothing leaves no trace in the history', async () => {
     const id = await make({ kind: 'empty', name: 'Still' });
     const show = await read(id);
-    const same = [{ doc: 'rig', op: 'set', at: ['name'], old: 'Still', value: 'Still' }, { doc: 'rig', op: 'set', at: ['settings', 'roles'], old: show.rig.settings.roles, value: show.rig.settings.roles }];
-    expect(await running.ask('POST', `/api/shows/${id}/batches`, batchOf(same))).toMatchObject({ status: 422, json: { code: 'nothing-changes' } });
+    const same = [
+      { doc: 'rig', op: 'set', at: ['name'], old: 'Still', value: 'Still' },
+      {
+        doc: 'rig',
+        op: 'set',
+        at: ['settings', 'roles'],
+        old: show.rig.settings.roles,
+        value: show.rig.settings.roles,
+      },
+    ];
+    expect(await running.ask('POST', `/api/shows/${id}/batches`, batchOf(same))).toMatchObject({
+      status: 422,
+      json: { code: 'nothing-changes' },
+    });
     expect((await running.ask('GET', `/api/shows/${id}/history`)).json).toEqual([]);
   });
 
@@ -110,7 +211,9 @@ describe('a batch', () => {
   ])('%s is refused, and the rig stays as it is and can be edited', async (_, op, at, words) => {
     const id = await make({ kind: 'empty', name: 'Csr' });
     const before = await read(id);
-    expect((await running.ask('POST', `/api/shows/${id}/batches`, batchOf([{ doc: 'rig', op, at, ...words }]))).status).toBe(422);
+    expect(
+      (await running.ask('POST', `/api/shows/${id}/batches`, batchOf([{ doc: 'rig', op, at, ...words }]))).status,
+    ).toBe(422);
     expect(await read(id)).toEqual(before);
     expect((await running.ask('POST', `/api/shows/${id}/batches`, batchOf(rename(before, 'Better')))).status).toBe(200);
   });
@@ -124,18 +227,29 @@ describe('a batch', () => {
 });
 
 describe('a new rig', () => {
-  test.each(['rig', 'starter', 'name', 'songbookOf', 'text'])('is refused where the field %s is null', async (field) => {
-    expect((await running.ask('POST', '/api/shows', { kind: 'starter', starter: 'four-cable', [field]: null })).status).toBe(422);
-  });
+  test.each(['rig', 'starter', 'name', 'songbookOf', 'text'])(
+    'is refused where the field %s is null',
+    async (field) => {
+      expect(
+        (await running.ask('POST', '/api/shows', { kind: 'starter', starter: 'four-cable', [field]: null })).status,
+      ).toBe(422);
+    },
+  );
   test.each([
     ['a control character', 'Win\u0007ter'],
     ['half a character', 'Winter \ud83c'],
     ['more than 200 letters in composed form', '\u0958'.repeat(150)],
   ])('is not made with %s in its name', async (_, name) => {
     const before = (await running.ask('GET', '/api/shows')).json;
-    for (const body of [{ kind: 'empty', name }, { kind: 'starter', starter: 'four-cable', name }]) {
+    for (const body of [
+      { kind: 'empty', name },
+      { kind: 'starter', starter: 'four-cable', name },
+    ]) {
       const answer = await running.ask('POST', '/api/shows', body);
-      expect([answer.status, (answer.json as Told).errors.map(({ pointer }) => pointer)]).toEqual([answer.status === 413 ? 413 : 422, ['/name']]);
+      expect([answer.status, (answer.json as Told).errors.map(({ pointer }) => pointer)]).toEqual([
+        answer.status === 413 ? 413 : 422,
+        ['/name'],
+      ]);
     }
     expect((await running.ask('GET', '/api/shows')).json).toEqual(before);
   });

@@ -29,7 +29,13 @@ test('a server told to stop answers what it was asked, and is not kept up by one
   order.write(body.slice(0, 5));
   const stopped = running.stopServer();
   // … while it closes: it takes no new connections any more.
-  while (await settled(http.get(`${running.url}/health`, { agent: false })).then(() => true, () => false)) await pause(20);
+  while (
+    await settled(http.get(`${running.url}/health`, { agent: false })).then(
+      () => true,
+      () => false,
+    )
+  )
+    await pause(20);
   order.end(body.slice(5));
   expect(await answer).toBe(201);
 
@@ -37,7 +43,10 @@ test('a server told to stop answers what it was asked, and is not kept up by one
   let refused = false;
   void stopped.then(() => (refused = true));
   while (!refused && asked < 20) {
-    await settled(http.get(`${running.url}/health`, { agent })).then(() => (asked += 1), () => undefined);
+    await settled(http.get(`${running.url}/health`, { agent })).then(
+      () => (asked += 1),
+      () => undefined,
+    );
     await pause(100);
   }
   agent.destroy();

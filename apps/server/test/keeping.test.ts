@@ -14,11 +14,19 @@ const running = new Running();
 beforeAll(() => running.start());
 afterAll(() => running.stop());
 
-const make = async (body: unknown): Promise<string> => ((await running.ask('POST', '/api/shows', body)).json as { id: string }).id;
-const read = async (id: string): Promise<Show & { revision: number; sharedWith: string[] }> => (await running.ask('GET', `/api/shows/${id}`)).json;
+const make = async (body: unknown): Promise<string> =>
+  ((await running.ask('POST', '/api/shows', body)).json as { id: string }).id;
+const read = async (id: string): Promise<Show & { revision: number; sharedWith: string[] }> =>
+  (await running.ask('GET', `/api/shows/${id}`)).json;
 const rename = async (id: string, name: string): Promise<number> => {
   const show = await read(id);
-  return (await running.ask('POST', `/api/shows/${id}/batches`, { id: randomUUID(), base: show.revision, ...commands.renameRig(show, name) })).status;
+  return (
+    await running.ask('POST', `/api/shows/${id}/batches`, {
+      id: randomUUID(),
+      base: show.revision,
+      ...commands.renameRig(show, name),
+    })
+  ).status;
 };
 const backups = async (): Promise<readonly BackupFile[]> => (await running.ask('GET', '/api/backups')).json;
 const restore = (name: string) => running.ask('POST', `/api/backups/${name}/restore`, {});
@@ -39,14 +47,25 @@ async function everything(): Promise<object> {
 
 describe('a copy of all data', () => {
   test('is made on the first day, whole and closed to others', async () => {
-    for (let i = 0; i < 50 && (await backups()).length === 0; i += 1) await new Promise((resolve) => setTimeout(resolve, 100));
+    for (let i = 0; i < 50 && (await backups()).length === 0; i += 1)
+      await new Promise((resolve) => setTimeout(resolve, 100));
     const [first] = await backups();
     expect(first).toMatchObject({ kind: 'daily', bytes: expect.any(Number) });
     expect(statSync(path.join(folder, first.name)).mode & 0o077).toBe(0);
     expect(statSync(folder).mode & 0o077).toBe(0);
-    const lines = gunzipSync(readFileSync(path.join(folder, first.name))).toString().trim().split('\n').map((line) => JSON.parse(line) as Record<string, unknown>);
+    const lines = gunzipSync(readFileSync(path.join(folder, first.name)))
+      .toString()
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
     expect(lines[0]).toMatchObject({ format: 'yunta-backup', version: 1, schema: migrationNames });
-    expect(lines.filter((line) => 'table' in line).map((line) => line.table)).toEqual(['songbooks', 'shows', 'batches', 'ticks', 'revisions']);
+    expect(lines.filter((line) => 'table' in line).map((line) => line.table)).toEqual([
+      'songbooks',
+      'shows',
+      'batches',
+      'ticks',
+      'revisions',
+    ]);
     expect(lines.at(-1)).toMatchObject({ end: true, rows: lines.filter((line) => 'row' in line).length });
   });
 
@@ -88,10 +107,15 @@ describe('a copy of all data', () => {
       'cut short': whole.subarray(0, whole.length - 200),
       'without its last line': gzipSync(text.trim().split('\n').slice(0, -1).join('\n')),
       'changed in a name': gzipSync(text.replace('River-boat', 'River boat')),
-      'a row too few': gzipSync(text.split('\n').filter((line, i) => !(i > 3 && line.startsWith('{"row"'))).join('\n')),
+      'a row too few': gzipSync(
+        text
+          .split('\n')
+          .filter((line, i) => !(i > 3 && line.startsWith('{"row"')))
+          .join('\n'),
+      ),
       'something after its end': gzipSync(`${text}{"row":[]}\n`),
       'a picture': Buffer.from([0x89, 0x50, 0x4e, 0x47]),
-      'empty': gzipSync(''),
+      empty: gzipSync(''),
       'newer steps': gzipSync(text.replace('Revisions1764200000005', 'Holograms9999999999999')),
       'a newer version': gzipSync(text.replace('"version":1', '"version":2')),
       'a table of another name': gzipSync(text.replace('"table":"ticks"', '"table":"ticks; DROP TABLE shows"')),
@@ -101,27 +125,68 @@ describe('a copy of all data', () => {
       const name = `2026-01-01T00-00-${String(i).padStart(2, '0')}Z-manual.yunta-backup`;
       writeFileSync(path.join(folder, name), bytes);
       const answer = await restore(name);
-      expect([Object.keys(bad)[i], answer.status, (answer.json as { code: string }).code]).toEqual([Object.keys(bad)[i], 422, 'bad-backup']);
+      expect([Object.keys(bad)[i], answer.status, (answer.json as { code: string }).code]).toEqual([
+        Object.keys(bad)[i],
+        422,
+        'bad-backup',
+      ]);
     }
     expect(await everything()).toEqual(before);
-    for (const name of ['..%2F..%2Fetc%2Fpasswd', 'nothing', '2026-01-01T00-00-00Z-manual.yunta-backup%00']) expect((await restore(name)).status).toBe(404);
+    for (const name of ['..%2F..%2Fetc%2Fpasswd', 'nothing', '2026-01-01T00-00-00Z-manual.yunta-backup%00'])
+      expect((await restore(name)).status).toBe(404);
   });
 
   test('of an older schema is brought up to date as it comes in', async () => {
     const rigs = (await running.ask('GET', '/api/shows')).json as { id: string }[];
     const show = await read(rigs[0].id);
-    const table = (name: string, columns: readonly string[], ...rows: readonly unknown[][]) => [{ table: name, columns }, ...rows.map((row) => ({ row }))];
+    const table = (name: string, columns: readonly string[], ...rows: readonly unknown[][]) => [
+      { table: name, columns },
+      ...rows.map((row) => ({ row })),
+    ];
     const lines = [
       { format: 'yunta-backup', version: 1, schema: migrationNames.slice(0, 2), made: '2025-11-24T00:00:00.000Z' },
-      ...table('shows', ['workspace', 'id', 'actor', 'name', 'revision', 'rig', 'songbook', 'devices', 'sounds', 'changed_at'], ['local', 'old-rig', 'me', 'Old rig', 7, JSON.stringify(show.rig), JSON.stringify(show.songbook), 1, 1, '2025-11-23 10:00:00.123456']),
-      ...table('batches', ['workspace', 'show_id', 'id', 'actor', 'revision', 'command', 'steps', 'at'], ['local', 'old-rig', 'b', 'me', 7, '{"name":"rename","facts":{"name":"Old rig"}}', '[]', '2025-11-23 10:00:00.123456']),
+      ...table(
+        'shows',
+        ['workspace', 'id', 'actor', 'name', 'revision', 'rig', 'songbook', 'devices', 'sounds', 'changed_at'],
+        [
+          'local',
+          'old-rig',
+          'me',
+          'Old rig',
+          7,
+          JSON.stringify(show.rig),
+          JSON.stringify(show.songbook),
+          1,
+          1,
+          '2025-11-23 10:00:00.123456',
+        ],
+      ),
+      ...table(
+        'batches',
+        ['workspace', 'show_id', 'id', 'actor', 'revision', 'command', 'steps', 'at'],
+        [
+          'local',
+          'old-rig',
+          'b',
+          'me',
+          7,
+          '{"name":"rename","facts":{"name":"Old rig"}}',
+          '[]',
+          '2025-11-23 10:00:00.123456',
+        ],
+      ),
       ...table('ticks', ['workspace', 'show_id', 'line', 'actor', 'said', 'at']),
     ].map((line) => `${JSON.stringify(line)}\n`);
     const end = `${JSON.stringify({ end: true, rows: 2, sha256: createHash('sha256').update(lines.join('')).digest('hex') })}\n`;
     const name = '2025-11-24T00-00-00Z-manual.yunta-backup';
     writeFileSync(path.join(folder, name), gzipSync(lines.join('') + end));
     expect(await restore(name)).toMatchObject({ status: 200, json: { rigs: 1, songbooks: 1, edits: 1 } });
-    expect(await read('old-rig')).toMatchObject({ revision: 7, rig: show.rig, songbook: show.songbook, sharedWith: [] });
+    expect(await read('old-rig')).toMatchObject({
+      revision: 7,
+      rig: show.rig,
+      songbook: show.songbook,
+      sharedWith: [],
+    });
     expect((await running.ask('GET', '/api/shows/old-rig/history')).json).toHaveLength(1);
   });
 });
@@ -129,20 +194,27 @@ describe('a copy of all data', () => {
 describe('a named revision', () => {
   test('keeps the documents as they were, is listed newest first, and can be given up', async () => {
     const id = await make({ kind: 'starter', starter: 'four-cable', name: 'Harbour' });
-    const first = (await running.ask('POST', `/api/shows/${id}/revisions`, { name: 'As rehearsed' })).json as NamedRevision;
+    const first = (await running.ask('POST', `/api/shows/${id}/revisions`, { name: 'As rehearsed' }))
+      .json as NamedRevision;
     const was = await read(id);
     await rename(id, 'Harbour II');
     const second = (await running.ask('POST', `/api/shows/${id}/revisions`, { name: 'Second' })).json as NamedRevision;
     expect((await running.ask('GET', `/api/shows/${id}/revisions`)).json).toEqual([second, first]);
     expect([first.revision, second.revision]).toEqual([0, 1]);
-    const { rig, songbook } = (await running.ask('GET', `/api/shows/${id}/revisions/${first.id}`)).json as RevisionContent;
+    const { rig, songbook } = (await running.ask('GET', `/api/shows/${id}/revisions/${first.id}`))
+      .json as RevisionContent;
     expect({ rig, songbook }).toEqual({ rig: was.rig, songbook: was.songbook });
     expect((await running.ask('DELETE', `/api/shows/${id}/revisions/${first.id}`)).status).toBe(204);
     expect((await running.ask('DELETE', `/api/shows/${id}/revisions/${first.id}`)).status).toBe(404);
     expect((await running.ask('GET', `/api/shows/${id}/revisions/${first.id}`)).status).toBe(404);
   });
 
-  test.each([['', 422], ['x'.repeat(201), 422], ['Bell \u0007', 422], [7, 422]])('called %j is refused', async (name, status) => {
+  test.each([
+    ['', 422],
+    ['x'.repeat(201), 422],
+    ['Bell \u0007', 422],
+    [7, 422],
+  ])('called %j is refused', async (name, status) => {
     const id = await make({ kind: 'empty', name: 'Names' });
     expect((await running.ask('POST', `/api/shows/${id}/revisions`, { name })).status).toBe(status);
     expect((await running.ask('GET', `/api/shows/${id}/revisions`)).json).toEqual([]);
@@ -152,14 +224,23 @@ describe('a named revision', () => {
 
 describe('a rig that was stored before today’s checks', () => {
   /** Writes past the server, as an older one might have. */
-  const store = (id: string, rig: unknown) => connected(running.database, (source) => source.query('UPDATE shows SET rig = ? WHERE id = ?', [JSON.stringify(rig), id]));
+  const store = (id: string, rig: unknown) =>
+    connected(running.database, (source) =>
+      source.query('UPDATE shows SET rig = ? WHERE id = ?', [JSON.stringify(rig), id]),
+    );
 
   test('is repaired when it is read, as an edit that the history tells, and can be edited', async () => {
     const id = await make({ kind: 'starter', starter: 'four-cable', name: 'Faulty' });
     const was = await read(id);
-    await store(id, { ...was.rig, name: 'Faulty\u0007', settings: { ...was.rig.settings, roles: [null, ...was.rig.settings.roles, null] } });
+    await store(id, {
+      ...was.rig,
+      name: 'Faulty\u0007',
+      settings: { ...was.rig.settings, roles: [null, ...was.rig.settings.roles, null] },
+    });
     expect(await read(id)).toMatchObject({ revision: 1, rig: was.rig });
-    expect((await running.ask('GET', `/api/shows/${id}/history`)).json).toMatchObject([{ revision: 1, command: { name: 'repair', facts: { count: 3 } } }]);
+    expect((await running.ask('GET', `/api/shows/${id}/history`)).json).toMatchObject([
+      { revision: 1, command: { name: 'repair', facts: { count: 3 } } },
+    ]);
     expect(await read(id)).toMatchObject({ revision: 1 });
     expect(await rename(id, 'Fine')).toBe(200);
   });
@@ -188,7 +269,9 @@ describe('an upgrade', () => {
 
   test('of data that a newer program has used does not happen: the server says so and ends', async () => {
     await running.stopServer();
-    await connected(running.database, (source) => source.query("INSERT INTO migrations (timestamp, name) VALUES (9999999999999, 'Holograms9999999999999')"));
+    await connected(running.database, (source) =>
+      source.query("INSERT INTO migrations (timestamp, name) VALUES (9999999999999, 'Holograms9999999999999')"),
+    );
     await expect(running.startServer()).rejects.toThrow(/last used by a newer Yunta/);
     await connected(running.database, (source) => source.query("DELETE FROM migrations WHERE name LIKE 'Holograms%'"));
     await running.startServer();
@@ -216,18 +299,29 @@ describe('the database away', () => {
     const id = await make({ kind: 'empty', name: 'Away' });
     running.signalDatabase('SIGSTOP');
     const from = performance.now();
-    expect(await running.ask('GET', '/health')).toMatchObject({ status: 503, json: { server: 'ok', database: 'away' } });
+    expect(await running.ask('GET', '/health')).toMatchObject({
+      status: 503,
+      json: { server: 'ok', database: 'away' },
+    });
     expect(performance.now() - from).toBeLessThan(4000);
-    const answers = await Promise.all([running.ask('GET', '/api/shows'), running.ask('GET', `/api/shows/${id}`), running.ask('POST', '/api/shows', { kind: 'empty', name: 'No' })]);
-    expect(answers.map(({ status, json }) => [status, (json as { code: string }).code])).toEqual(Array.from({ length: 3 }, () => [503, 'database-away']));
+    const answers = await Promise.all([
+      running.ask('GET', '/api/shows'),
+      running.ask('GET', `/api/shows/${id}`),
+      running.ask('POST', '/api/shows', { kind: 'empty', name: 'No' }),
+    ]);
+    expect(answers.map(({ status, json }) => [status, (json as { code: string }).code])).toEqual(
+      Array.from({ length: 3 }, () => [503, 'database-away']),
+    );
     expect(performance.now() - from).toBeLessThan(20_000);
     running.signalDatabase('SIGCONT');
-    for (let i = 0; i < 100 && (await running.ask('GET', '/health')).status !== 200; i += 1) await new Promise((resolve) => setTimeout(resolve, 100));
+    for (let i = 0; i < 100 && (await running.ask('GET', '/health')).status !== 200; i += 1)
+      await new Promise((resolve) => setTimeout(resolve, 100));
     expect(await rename(id, 'Back')).toBe(200);
     await running.killDatabase();
     expect((await running.ask('GET', '/api/shows')).status).toBe(503);
     await running.startDatabase();
-    for (let i = 0; i < 100 && (await running.ask('GET', '/health')).status !== 200; i += 1) await new Promise((resolve) => setTimeout(resolve, 100));
+    for (let i = 0; i < 100 && (await running.ask('GET', '/health')).status !== 200; i += 1)
+      await new Promise((resolve) => setTimeout(resolve, 100));
     expect((await read(id)).rig.name).toBe('Back');
     expect(await rename(id, 'Back again')).toBe(200);
   });

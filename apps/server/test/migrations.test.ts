@@ -5,7 +5,14 @@ import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals
 import { demoShow } from '@yunta/core';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { connected } from '../src/persistence/data-source.ts';
-import { appliedMigrations, migrate, migrationNames, migrations, NewerDatabase, StoppedBetween } from '../src/persistence/migrate.ts';
+import {
+  appliedMigrations,
+  migrate,
+  migrationNames,
+  migrations,
+  NewerDatabase,
+  StoppedBetween,
+} from '../src/persistence/migrate.ts';
 import { type Database, startDatabase } from '../../../scripts/database.mjs';
 
 jest.setTimeout(120_000);
@@ -43,24 +50,46 @@ function cutAfter(source: DataSource, count: number): { source: DataSource; done
 
 /** Works on an empty schema. */
 async function onEmpty<T>(work: (source: DataSource) => Promise<T>): Promise<T> {
-  await connected(database.url, (source) => source.query('DROP DATABASE IF EXISTS yunta').then(() => source.query('CREATE DATABASE yunta CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci')));
+  await connected(database.url, (source) =>
+    source
+      .query('DROP DATABASE IF EXISTS yunta')
+      .then(() => source.query('CREATE DATABASE yunta CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci')),
+  );
   return connected(database.url, work);
 }
 
 /** Tables, columns, keys and the rows of what people made. */
 async function pictureOf(source: DataSource): Promise<object> {
-  const tables = ((await source.query('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE() ORDER BY name')) as { name: string }[]).map(({ name }) => name);
-  const made = await Promise.all(tables.map(async (name) => Object.values((await source.query(`SHOW CREATE TABLE ${name}`))[0] as object)[1]));
-  const rows = async (name: string) => (tables.includes(name) ? source.query(`SELECT * FROM ${name} ORDER BY 1, 2`) : []);
-  return { made: made.map((text) => String(text).replace(/ AUTO_INCREMENT=\d+/, '')), shows: await rows('shows'), books: await rows('songbooks'), names: (await source.query('SELECT name FROM migrations ORDER BY timestamp')) as object };
+  const tables = (
+    (await source.query(
+      'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE() ORDER BY name',
+    )) as { name: string }[]
+  ).map(({ name }) => name);
+  const made = await Promise.all(
+    tables.map(async (name) => Object.values((await source.query(`SHOW CREATE TABLE ${name}`))[0] as object)[1]),
+  );
+  const rows = async (name: string) =>
+    tables.includes(name) ? source.query(`SELECT * FROM ${name} ORDER BY 1, 2`) : [];
+  return {
+    made: made.map((text) => String(text).replace(/ AUTO_INCREMENT=\d+/, '')),
+    shows: await rows('shows'),
+    books: await rows('songbooks'),
+    names: (await source.query('SELECT name FROM migrations ORDER BY timestamp')) as object,
+  };
 }
 
 const unnamed = { ...demoShow().songbook, name: '' };
 /** Two rigs as they were stored before songbooks were documents of their own. */
 async function oldRigs(source: DataSource): Promise<void> {
   await migrate(source, { upTo: migrationNames.slice(0, 2) });
-  for (const [id, songbook] of [['a', demoShow().songbook], ['b', unnamed]] as const)
-    await source.query("INSERT INTO shows (workspace, id, actor, name, revision, rig, songbook, devices, sounds, changed_at) VALUES ('local', ?, 'me', ?, 3, ?, ?, 1, 1, '2026-01-02 03:04:05.678900')", [id, `Rig ${id}`, JSON.stringify(demoShow().rig), JSON.stringify(songbook)]);
+  for (const [id, songbook] of [
+    ['a', demoShow().songbook],
+    ['b', unnamed],
+  ] as const)
+    await source.query(
+      "INSERT INTO shows (workspace, id, actor, name, revision, rig, songbook, devices, sounds, changed_at) VALUES ('local', ?, 'me', ?, 3, ?, ?, 1, 1, '2026-01-02 03:04:05.678900')",
+      [id, `Rig ${id}`, JSON.stringify(demoShow().rig), JSON.stringify(songbook)],
+    );
 }
 
 describe('bringing a schema up to date', () => {
@@ -110,14 +139,20 @@ describe('bringing a schema up to date', () => {
     await onEmpty(async (source) => {
       await oldRigs(source);
       expect(await migrate(source)).toEqual(migrationNames.slice(2));
-      const rows: { id: string; songbook_id: string; document: string; revision: number }[] = await source.query('SELECT shows.id, songbook_id, document, shows.revision FROM shows JOIN songbooks ON songbooks.id = songbook_id ORDER BY id');
+      const rows: { id: string; songbook_id: string; document: string; revision: number }[] = await source.query(
+        'SELECT shows.id, songbook_id, document, shows.revision FROM shows JOIN songbooks ON songbooks.id = songbook_id ORDER BY id',
+      );
       expect(rows.map((row) => [row.id, row.songbook_id, JSON.parse(row.document), row.revision])).toEqual([
         ['a', 'a', demoShow().songbook, 3],
         ['b', 'b', unnamed, 3],
       ]);
       const runner = source.createQueryRunner();
       for (const migration of [...migrations].slice(2).reverse()) await new migration().down(runner);
-      expect((await source.query('SELECT songbook FROM shows ORDER BY id')).map((row: { songbook: string }) => JSON.parse(row.songbook))).toEqual([demoShow().songbook, unnamed]);
+      expect(
+        (await source.query('SELECT songbook FROM shows ORDER BY id')).map((row: { songbook: string }) =>
+          JSON.parse(row.songbook),
+        ),
+      ).toEqual([demoShow().songbook, unnamed]);
       await runner.release();
     });
   });

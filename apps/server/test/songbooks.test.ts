@@ -9,10 +9,13 @@ const running = new Running();
 beforeAll(() => running.start());
 afterAll(() => running.stop());
 
-const made = async (body: unknown): Promise<string> => ((await running.ask('POST', '/api/shows', body)).json as { id: string }).id;
+const made = async (body: unknown): Promise<string> =>
+  ((await running.ask('POST', '/api/shows', body)).json as { id: string }).id;
 const read = async (id: string): Promise<ShowAtRevision> => (await running.ask('GET', `/api/shows/${id}`)).json;
-const send = (id: string, command: Command, base: number) => running.ask('POST', `/api/shows/${id}/batches`, { id: randomUUID(), ...command, base });
-const summaryOf = async (id: string): Promise<ShowSummary> => ((await running.ask('GET', '/api/shows')).json as ShowSummary[]).find((one) => one.id === id)!;
+const send = (id: string, command: Command, base: number) =>
+  running.ask('POST', `/api/shows/${id}/batches`, { id: randomUUID(), ...command, base });
+const summaryOf = async (id: string): Promise<ShowSummary> =>
+  ((await running.ask('GET', '/api/shows')).json as ShowSummary[]).find((one) => one.id === id)!;
 /** Two demo rigs over one songbook. */
 const pair = async (): Promise<readonly [string, string]> => {
   const combo = await made({ kind: 'demo' });
@@ -27,12 +30,22 @@ describe('a songbook that two rigs share', () => {
     expect(before.sharedWith).toEqual(['River-boat combo rig']);
     expect((await summaryOf(fly)).songbook).toEqual((await summaryOf(combo)).songbook);
     const song = Object.keys(before.songbook.songs)[0];
-    expect(await send(combo, commands.setSong(before, song, 'tempo', 99), 0)).toMatchObject({ status: 200, json: { revision: 1, songbookRevision: 1 } });
+    expect(await send(combo, commands.setSong(before, song, 'tempo', 99), 0)).toMatchObject({
+      status: 200,
+      json: { revision: 1, songbookRevision: 1 },
+    });
     const after = await read(fly);
     expect(after).toMatchObject({ revision: 0, songbookRevision: 1, songbook: { songs: { [song]: { tempo: 99 } } } });
     expect(after.rig).toEqual(before.rig);
-    expect(await send(fly, commands.renameRig(after, 'Fly'), 0)).toMatchObject({ status: 200, json: { revision: 1, songbookRevision: 1 } });
-    expect(await read(combo)).toMatchObject({ revision: 1, rig: { name: 'River-boat combo rig' }, sharedWith: ['Fly'] });
+    expect(await send(fly, commands.renameRig(after, 'Fly'), 0)).toMatchObject({
+      status: 200,
+      json: { revision: 1, songbookRevision: 1 },
+    });
+    expect(await read(combo)).toMatchObject({
+      revision: 1,
+      rig: { name: 'River-boat combo rig' },
+      sharedWith: ['Fly'],
+    });
   });
 
   test('an edit over an old value of the songbook is refused, whichever rig it came through', async () => {
@@ -40,16 +53,29 @@ describe('a songbook that two rigs share', () => {
     const show = await read(combo);
     const song = Object.keys(show.songbook.songs)[0];
     expect((await send(combo, commands.setSong(show, song, 'name', 'Mine'), 0)).status).toBe(200);
-    expect(await send(fly, commands.setSong(show, song, 'name', 'Yours'), 0)).toMatchObject({ status: 409, json: { code: 'old-value-differs', errors: [{ pointer: `/songbook/songs/${song}/name` }] } });
+    expect(await send(fly, commands.setSong(show, song, 'name', 'Yours'), 0)).toMatchObject({
+      status: 409,
+      json: { code: 'old-value-differs', errors: [{ pointer: `/songbook/songs/${song}/name` }] },
+    });
   });
 
   test('a part that the other rig plays cannot be taken out, and both stay byte for byte as they were; one that it does not play can', async () => {
     const [combo, fly] = await pair();
     const show = await read(combo);
-    const files = async () => [(await running.ask('GET', `/api/shows/${combo}/file`)).text, (await running.ask('GET', `/api/shows/${fly}/file`)).text];
+    const files = async () => [
+      (await running.ask('GET', `/api/shows/${combo}/file`)).text,
+      (await running.ask('GET', `/api/shows/${fly}/file`)).text,
+    ];
     const before = await files();
     const part = Object.values((await read(fly)).rig.casting)[0].part;
-    expect(await send(combo, commands.removePart(show, part), 0)).toMatchObject({ status: 422, json: { code: 'in-use', title: expect.stringContaining('Fly rig, no amp'), errors: [{ pointer: `/songbook/parts/${part}` }] } });
+    expect(await send(combo, commands.removePart(show, part), 0)).toMatchObject({
+      status: 422,
+      json: {
+        code: 'in-use',
+        title: expect.stringContaining('Fly rig, no amp'),
+        errors: [{ pointer: `/songbook/parts/${part}` }],
+      },
+    });
     expect(await files()).toEqual(before);
     const song = Object.keys(show.songbook.songs)[0];
     const added = commands.addPart(show, 'new-part', song, 'Coda', null);
@@ -61,7 +87,10 @@ describe('a songbook that two rigs share', () => {
   test('with a copy of its own each goes its way', async () => {
     const [combo, fly] = await pair();
     const was = await read(fly);
-    expect(await running.ask('POST', `/api/shows/${fly}/own-songbook`, {})).toMatchObject({ status: 200, json: { sharedWith: [], revision: 0 } });
+    expect(await running.ask('POST', `/api/shows/${fly}/own-songbook`, {})).toMatchObject({
+      status: 200,
+      json: { sharedWith: [], revision: 0 },
+    });
     expect((await read(combo)).sharedWith).toEqual([]);
     const song = Object.keys(was.songbook.songs)[0];
     expect((await send(combo, commands.setSong(was, song, 'name', 'Theirs'), 0)).status).toBe(200);
@@ -86,8 +115,13 @@ describe('a songbook that two rigs share', () => {
     const { rig, songbook } = await read(bare);
     expect(songbook).toEqual(demoShow().songbook);
     expect(Object.values(rig.casting).every((cast) => cast.part in songbook.parts)).toBe(true);
-    expect(await running.ask('POST', '/api/shows', { kind: 'empty', name: 'x', songbookOf: 'nowhere' })).toMatchObject({ status: 404, json: { code: 'not-found' } });
-    expect(await running.ask('POST', '/api/shows', { kind: 'file', text: exportShow(demoShow()), songbookOf: combo })).toMatchObject({ status: 422, json: { errors: [{ pointer: '/songbookOf' }] } });
+    expect(await running.ask('POST', '/api/shows', { kind: 'empty', name: 'x', songbookOf: 'nowhere' })).toMatchObject({
+      status: 404,
+      json: { code: 'not-found' },
+    });
+    expect(
+      await running.ask('POST', '/api/shows', { kind: 'file', text: exportShow(demoShow()), songbookOf: combo }),
+    ).toMatchObject({ status: 422, json: { errors: [{ pointer: '/songbookOf' }] } });
   });
 
   test('forty edits at once through both rigs: each is there once or refused, none waits for ever', async () => {
@@ -95,8 +129,12 @@ describe('a songbook that two rigs share', () => {
     const show = await read(combo);
     const song = Object.keys(show.songbook.songs)[0];
     const parts = Array.from({ length: 20 }, (_, i) => commands.addPart(show, `race-${i}`, song, `Race ${i}`, null));
-    const names = Array.from({ length: 20 }, (_, i) => commands.renameRig(i % 2 === 0 ? show : { ...show, rig: { ...show.rig, name: 'Fly rig, no amp' } }, `Racer ${i}`));
-    const answers = await Promise.all([...parts, ...names].map((command, i) => send(i % 2 === 0 ? combo : fly, command, 0)));
+    const names = Array.from({ length: 20 }, (_, i) =>
+      commands.renameRig(i % 2 === 0 ? show : { ...show, rig: { ...show.rig, name: 'Fly rig, no amp' } }, `Racer ${i}`),
+    );
+    const answers = await Promise.all(
+      [...parts, ...names].map((command, i) => send(i % 2 === 0 ? combo : fly, command, 0)),
+    );
     expect(answers.slice(0, 20).map((answer) => answer.status)).toEqual(Array.from({ length: 20 }, () => 200));
     expect(answers.slice(20).filter((answer) => answer.status === 200)).toHaveLength(2);
     expect(answers.slice(20).every((answer) => answer.status === 200 || answer.status === 409)).toBe(true);
@@ -115,7 +153,10 @@ test('four editors of two pairs of rigs, each pair over one songbook: every edit
   const editor = async (rig: string, n: number): Promise<void> => {
     for (let i = 0; i < 60; i += 1) {
       const show = await read(rig);
-      const command = i % 4 === 3 ? commands.renameRig(show, `Rig ${n} ${i}`) : commands.setSong(show, songs[(n + i) % 3], 'tempo', 60 + ((n * 40 + i) % 140) + n / 10);
+      const command =
+        i % 4 === 3
+          ? commands.renameRig(show, `Rig ${n} ${i}`)
+          : commands.setSong(show, songs[(n + i) % 3], 'tempo', 60 + ((n * 40 + i) % 140) + n / 10);
       const answer = await send(rig, command, show.revision);
       if (answer.status === 200) seen.taken += 1;
       else if (answer.status === 409) seen.conflicts += 1;
@@ -127,6 +168,7 @@ test('four editors of two pairs of rigs, each pair over one songbook: every edit
   expect(seen.taken).toBeGreaterThan(100);
   const revisions = await Promise.all(rigs.map(async (id) => (await read(id)).revision));
   expect(revisions.reduce((sum, one) => sum + one)).toBe(seen.taken);
-  const history = async (id: string) => ((await running.ask('GET', `/api/shows/${id}/history`)).json as object[]).length;
+  const history = async (id: string) =>
+    ((await running.ask('GET', `/api/shows/${id}/history`)).json as object[]).length;
   expect(await Promise.all(rigs.map(history))).toEqual(revisions);
 });

@@ -85,7 +85,12 @@ export interface RevisionContent extends NamedRevision {
 export type BackupKind = 'daily' | 'manual' | 'before-upgrade' | 'before-restore';
 
 /** So many copies of a kind are kept; the oldest go. */
-export const backupsKept: Readonly<Record<BackupKind, number>> = { daily: 14, manual: 20, 'before-upgrade': 5, 'before-restore': 5 };
+export const backupsKept: Readonly<Record<BackupKind, number>> = {
+  daily: 14,
+  manual: 20,
+  'before-upgrade': 5,
+  'before-restore': 5,
+};
 
 /** A copy of all data that lies beside the database. */
 export interface BackupFile {
@@ -105,7 +110,10 @@ export interface RestoredBackup {
   readonly before: string | null;
 }
 
-/** A line of the worksheet that somebody has keyed in, with what it said then: an edit that changes the line opens it again. */
+/**
+ * A line of the worksheet that somebody has keyed in, with what it said then: an edit that changes the line opens it
+ * again.
+ */
 export interface Tick {
   readonly line: string;
   readonly said: string;

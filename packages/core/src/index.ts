@@ -1,5 +1,43 @@
-export { type Action, type Cable, type CastAction, castOf, type ControlRef, type Cast, type Device, type DeviceType, inOrder, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Songbook, type Sound, splitRef, controlRef, type NoteValue, noteValues, schoolOf, type Schools, schools, type SetList, type StoredPreset, type Waiver } from './model/documents.ts';
-export { type Anatomy, type Control, type Owner, effectKinds, type EffectKind, type PowerUp, domainValues, type Jack, type Literal } from './model/anatomy.ts';
+export {
+  type Action,
+  type Cable,
+  type CastAction,
+  castOf,
+  type ControlRef,
+  type Cast,
+  type Device,
+  type DeviceType,
+  inOrder,
+  type Part,
+  type Plug,
+  type Rig,
+  type Show,
+  type Slot,
+  type Song,
+  type Songbook,
+  type Sound,
+  splitRef,
+  controlRef,
+  type NoteValue,
+  noteValues,
+  schoolOf,
+  type Schools,
+  schools,
+  type SetList,
+  type StoredPreset,
+  type Waiver,
+} from './model/documents.ts';
+export {
+  type Anatomy,
+  type Control,
+  type Owner,
+  effectKinds,
+  type EffectKind,
+  type PowerUp,
+  domainValues,
+  type Jack,
+  type Literal,
+} from './model/anatomy.ts';
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, type Loop, type Switching } from './model/switching.ts';
@@ -48,7 +86,16 @@ export { cueSheet, cueWords } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';
-export { csvLimits, readSetList, readSongs, type Rows, setListRows, sheetRows, songRows, writeRows } from './wire/csv.ts';
+export {
+  csvLimits,
+  readSetList,
+  readSongs,
+  type Rows,
+  setListRows,
+  sheetRows,
+  songRows,
+  writeRows,
+} from './wire/csv.ts';
 export { readSmf, writeSmf } from './wire/smf.ts';
 export { type LeftOut, songsFromMidi, type SongsFromMidi } from './wire/songs-from-midi.ts';
 export { batchLimits, readBatch } from './wire/batch.ts';

@@ -74,7 +74,12 @@ const editKinds = (r) => {
     (show) => commands.wantPedal(show, r.pick(sounds), `pedal-${r.below(60) + 1}`, r.pick(['on', 'off'])),
     (show) => commands.want(show, r.pick(sounds), `effect-${r.below(16) + 1}/preset`, r.below(12) * 20),
     (show) => commands.want(show, r.pick(sounds), 'combo/channel', r.pick(['clean', 'lead'])),
-    (show) => commands.setSlotActions(show, `slot-${r.below(60) + 1}`, r.chance(0.5) ? null : [{ kind: 'loop', loop: `loop-${r.below(60) + 1}`, to: 1 }]),
+    (show) =>
+      commands.setSlotActions(
+        show,
+        `slot-${r.below(60) + 1}`,
+        r.chance(0.5) ? null : [{ kind: 'loop', loop: `loop-${r.below(60) + 1}`, to: 1 }],
+      ),
     (show) => commands.setDevice(show, `effect-${r.below(16) + 1}`, 'countsFrom', r.pick([0, 1])),
     (show) => commands.setSound(show, r.pick(sounds), 'name', `Sound ${r.below(1000)}`),
     (show) => commands.setCable(show, `cable-${r.below(60) + 1}`, 'length', r.below(20)),
@@ -117,15 +122,30 @@ export function coreFigures(report) {
   };
   for (let i = 0; i < 20; i += 1) stepTime();
   for (let i = 0; i < 20; i += 1) parseTime();
-  figure('retrace-cold-80x60', () => medianWhenWarm(() => copyOf(retrace), (show) => judged(show)));
+  figure('retrace-cold-80x60', () =>
+    medianWhenWarm(
+      () => copyOf(retrace),
+      (show) => judged(show),
+    ),
+  );
   figure('edit-p95-80x60', () => {
     warmUp(() => median(editTimes(6, 20)));
     return editTimes(7, 200).sort((a, b) => a - b)[190];
   });
   const kernel = kernelRig().show;
-  figure('proof-kernel-1000x200', () => medianWhenWarm(() => proveCompiled(proverOf(copyOf(kernel))), (prove) => prove()));
+  figure('proof-kernel-1000x200', () =>
+    medianWhenWarm(
+      () => proveCompiled(proverOf(copyOf(kernel))),
+      (prove) => prove(),
+    ),
+  );
   const large = documentRig().show;
-  figure('proof-document-1000x200', () => medianWhenWarm(() => copyOf(large), (show) => proverOf(show).all(2)));
+  figure('proof-document-1000x200', () =>
+    medianWhenWarm(
+      () => copyOf(large),
+      (show) => proverOf(show).all(2),
+    ),
+  );
   report('bare-loop-step', median(steps), 'ns');
   report('bare-parse', median(parses));
 }

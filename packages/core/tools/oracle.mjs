@@ -1,4 +1,5 @@
-// npm run oracle [-- COUNT [FIRST_SEED]]: the proof against whole-rig enumeration from bytes; exits 1 on any disagreement.
+// npm run oracle [-- COUNT [FIRST_SEED]]: the proof against whole-rig enumeration from bytes; exits 1 on any
+// disagreement.
 import { runOracle } from '../dist/testing/index.js';
 
 const count = Number(process.argv[2] ?? 10000);

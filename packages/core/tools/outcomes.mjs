@@ -1,4 +1,5 @@
-// npm run outcomes [-- COUNT [FIRST_SEED]] [--write | --lines NAME]: a digest of all that the engine says of the demos, the
+// npm run outcomes [-- COUNT [FIRST_SEED]] [--write | --lines NAME]: a digest of all that the engine says of the demos,
+// the
 // starters and seeded random rigs (300 unless said). The same before and after a change that should change nothing.
 // --write keeps the sample that npm test compares with; --lines prints the lines of one show, to see what differs.
 import { createHash } from 'node:crypto';
@@ -22,5 +23,9 @@ for (const [name, show] of outcomeShows(write ? sampleSeeds : (numbers[0] ?? 300
   each[name] = digest(lines);
   whole.update(each[name]);
 }
-if (write) writeFileSync(path.join(import.meta.dirname, '../fixtures/outcomes.json'), `${JSON.stringify({ seeds: sampleSeeds, each }, null, 1)}\n`);
+if (write)
+  writeFileSync(
+    path.join(import.meta.dirname, '../fixtures/outcomes.json'),
+    `${JSON.stringify({ seeds: sampleSeeds, each }, null, 1)}\n`,
+  );
 if (only === null) process.stdout.write(`${Object.keys(each).length} shows: ${whole.digest('hex').slice(0, 32)}\n`);

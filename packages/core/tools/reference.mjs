@@ -21,7 +21,12 @@ for (const topic of left) process.stderr.write(`not reached yet: ${topic}\n`);
 for (const { id, reason } of refused) process.stderr.write(`left out: ${id}: ${reason}\n`);
 if (words.includes('--compare')) {
   const misses = compareReference(file);
-  for (const miss of misses) process.stdout.write(`${miss.id}${miss.pointer}: expected ${JSON.stringify(miss.expected)}, found ${JSON.stringify(miss.found)}\n`);
-  process.stdout.write(`${Object.keys(answers).length} cases computed, ${misses.length} values out of tolerance or missing\n`);
+  for (const miss of misses)
+    process.stdout.write(
+      `${miss.id}${miss.pointer}: expected ${JSON.stringify(miss.expected)}, found ${JSON.stringify(miss.found)}\n`,
+    );
+  process.stdout.write(
+    `${Object.keys(answers).length} cases computed, ${misses.length} values out of tolerance or missing\n`,
+  );
   process.exitCode = misses.length === 0 ? 0 : 1;
 } else process.stdout.write(`${JSON.stringify(answers, null, 1)}\n`);

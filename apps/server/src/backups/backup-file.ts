@@ -39,7 +39,12 @@ export class BackupWriter {
   }
 
   header(schema: readonly string[], made: Date): Promise<void> {
-    return this.line({ format: backupFormat, version: backupVersion, schema, made: made.toISOString() } satisfies BackupHeader);
+    return this.line({
+      format: backupFormat,
+      version: backupVersion,
+      schema,
+      made: made.toISOString(),
+    } satisfies BackupHeader);
   }
 
   table(table: string, columns: readonly string[]): Promise<void> {
@@ -67,7 +72,8 @@ export class BackupWriter {
   }
 }
 
-export type BackupLine = { readonly table: string; readonly columns: readonly string[] } | { readonly row: readonly Cell[] };
+export type BackupLine =
+  { readonly table: string; readonly columns: readonly string[] } | { readonly row: readonly Cell[] };
 
 /** No table or column of ours is called otherwise; names go into statements. */
 const plainName = /^[a-z_]{1,40}$/;
@@ -76,7 +82,11 @@ const plainName = /^[a-z_]{1,40}$/;
  * Reads a backup from the first line to the last: gives the header to `begin`, then each line to `each`. Throws
  * BadBackup where the file is not whole; what was given until then must not be kept.
  */
-export async function readBackup(file: string, begin: (header: BackupHeader) => void | Promise<void>, each: (line: BackupLine) => void | Promise<void>): Promise<void> {
+export async function readBackup(
+  file: string,
+  begin: (header: BackupHeader) => void | Promise<void>,
+  each: (line: BackupLine) => void | Promise<void>,
+): Promise<void> {
   const source = createReadStream(file);
   const gunzip = createGunzip();
   const lines = createInterface({ input: source.pipe(gunzip), crlfDelay: Infinity });
@@ -95,16 +105,24 @@ export async function readBackup(file: string, begin: (header: BackupHeader) => 
         await begin(headerOf(line));
         state = 'rows';
       } else if ('end' in line) {
-        if (line.rows !== rows || line.sha256 !== hash.digest('hex')) throw new BadBackup('It was changed after it was written, or written badly.');
+        if (line.rows !== rows || line.sha256 !== hash.digest('hex'))
+          throw new BadBackup('It was changed after it was written, or written badly.');
         state = 'ended';
         continue;
       } else if ('table' in line) {
         const names = line.columns;
-        if (typeof line.table !== 'string' || !plainName.test(line.table) || !Array.isArray(names) || !names.every((name) => typeof name === 'string' && plainName.test(name))) throw new BadBackup('A table in it has no proper name.');
+        if (
+          typeof line.table !== 'string' ||
+          !plainName.test(line.table) ||
+          !Array.isArray(names) ||
+          !names.every((name) => typeof name === 'string' && plainName.test(name))
+        )
+          throw new BadBackup('A table in it has no proper name.');
         columns = names.length;
         await each({ table: line.table, columns: names as string[] });
       } else {
-        if (!Array.isArray(line.row) || line.row.length !== columns || !line.row.every(isCell)) throw new BadBackup('A row in it does not fit its table.');
+        if (!Array.isArray(line.row) || line.row.length !== columns || !line.row.every(isCell))
+          throw new BadBackup('A row in it does not fit its table.');
         rows += 1;
         await each({ row: line.row });
       }
@@ -115,10 +133,14 @@ export async function readBackup(file: string, begin: (header: BackupHeader) => 
   } finally {
     source.destroy();
   }
-  if (broken !== null || state !== 'ended') throw new BadBackup(state === 'header' ? 'This is no backup of Yunta.' : 'It ends in the middle: it was cut short.');
+  if (broken !== null || state !== 'ended')
+    throw new BadBackup(
+      state === 'header' ? 'This is no backup of Yunta.' : 'It ends in the middle: it was cut short.',
+    );
 }
 
-const isCell = (value: unknown): value is Cell => value === null || typeof value === 'string' || typeof value === 'number';
+const isCell = (value: unknown): value is Cell =>
+  value === null || typeof value === 'string' || typeof value === 'number';
 
 function parsed(text: string): Record<string, unknown> {
   try {
@@ -133,7 +155,11 @@ function parsed(text: string): Record<string, unknown> {
 function headerOf(line: Record<string, unknown>): BackupHeader {
   const { format, version, schema, made } = line;
   if (format !== backupFormat) throw new BadBackup('This is no backup of Yunta.');
-  if (version !== backupVersion) throw new BadBackup(`It was written by a newer Yunta (version ${String(version)}; this one reads ${backupVersion}). Update Yunta.`);
-  if (!Array.isArray(schema) || !schema.every((name) => typeof name === 'string') || typeof made !== 'string') throw new BadBackup('Its first line is not whole.');
+  if (version !== backupVersion)
+    throw new BadBackup(
+      `It was written by a newer Yunta (version ${String(version)}; this one reads ${backupVersion}). Update Yunta.`,
+    );
+  if (!Array.isArray(schema) || !schema.every((name) => typeof name === 'string') || typeof made !== 'string')
+    throw new BadBackup('Its first line is not whole.');
   return { format, version, schema, made };
 }

@@ -5,13 +5,15 @@ import { type BackupFile, type BackupKind, backupsKept } from '@yunta/contract';
 import type { Writable } from 'node:stream';
 
 const ending = '.yunta-backup';
-const pattern = /^(\d{4})-(\d\d)-(\d\d)T(\d\d)-(\d\d)-(\d\d(?:\.\d+)?)Z-(daily|manual|before-upgrade|before-restore)\.yunta-backup$/;
+const pattern =
+  /^(\d{4})-(\d\d)-(\d\d)T(\d\d)-(\d\d)-(\d\d(?:\.\d+)?)Z-(daily|manual|before-upgrade|before-restore)\.yunta-backup$/;
 
 /** The folder of backups beside the database: only files that were written to their end have a name of ours. */
 export class BackupFolder {
   constructor(readonly folder: string) {
     mkdirSync(folder, { recursive: true, mode: 0o700 });
-    for (const name of readdirSync(folder)) if (name.endsWith('.part')) rmSync(path.join(folder, name), { force: true });
+    for (const name of readdirSync(folder))
+      if (name.endsWith('.part')) rmSync(path.join(folder, name), { force: true });
   }
 
   /** Newest first. */
@@ -20,7 +22,14 @@ export class BackupFolder {
       const match = pattern.exec(name);
       if (!match) return [];
       const [, year, month, day, hours, minutes, seconds, kind] = match;
-      return [{ name, kind: kind as BackupKind, at: `${year}-${month}-${day}T${hours}:${minutes}:${seconds}Z`, bytes: statSync(path.join(this.folder, name)).size }];
+      return [
+        {
+          name,
+          kind: kind as BackupKind,
+          at: `${year}-${month}-${day}T${hours}:${minutes}:${seconds}Z`,
+          bytes: statSync(path.join(this.folder, name)).size,
+        },
+      ];
     });
     return files.sort((a, b) => b.name.localeCompare(a.name));
   }
@@ -43,7 +52,10 @@ export class BackupFolder {
       rmSync(part, { force: true });
       throw reason;
     }
-    for (const old of this.list().filter((file) => file.kind === kind).slice(backupsKept[kind])) rmSync(path.join(this.folder, old.name), { force: true });
+    for (const old of this.list()
+      .filter((file) => file.kind === kind)
+      .slice(backupsKept[kind]))
+      rmSync(path.join(this.folder, old.name), { force: true });
     return name;
   }
 }

@@ -13,7 +13,10 @@ export class BackupsController {
   /** All data as they are now, streamed; whoever reads must look at the last line, which a failure leaves out. */
   @Get('backup')
   async now(@Res() response: Response): Promise<void> {
-    response.status(200).type('application/gzip').setHeader('Content-Disposition', 'attachment; filename="all-rigs.yunta-backup"');
+    response
+      .status(200)
+      .type('application/gzip')
+      .setHeader('Content-Disposition', 'attachment; filename="all-rigs.yunta-backup"');
     try {
       await this.backups.write(response);
     } catch (reason) {
@@ -34,7 +37,10 @@ export class BackupsController {
 
   @Get('backups/:name')
   file(@Param('name') name: string): StreamableFile {
-    return new StreamableFile(createReadStream(this.backups.pathOf(name)), { type: 'application/gzip', disposition: `attachment; filename="${name}"` });
+    return new StreamableFile(createReadStream(this.backups.pathOf(name)), {
+      type: 'application/gzip',
+      disposition: `attachment; filename="${name}"`,
+    });
   }
 
   @Post('backups/:name/restore')

@@ -31,7 +31,13 @@ export class BackupsService implements OnApplicationShutdown {
     @Inject(settingsToken) private readonly settings: ServerSettings,
   ) {
     this.folder = settings.backups === undefined ? null : new BackupFolder(settings.backups);
-    this.timer = this.folder ? setInterval(() => void this.daily().catch((reason: unknown) => this.logger.error(`the daily copy failed: ${String(reason)}`)), hour) : null;
+    this.timer = this.folder
+      ? setInterval(
+          () =>
+            void this.daily().catch((reason: unknown) => this.logger.error(`the daily copy failed: ${String(reason)}`)),
+          hour,
+        )
+      : null;
   }
 
   onApplicationShutdown(): void {
@@ -44,7 +50,8 @@ export class BackupsService implements OnApplicationShutdown {
 
   pathOf(name: string): string {
     const file = this.folder?.pathOf(name) ?? null;
-    if (file === null) throw new ProblemException([problem('', 'not-found', { what: 'backup', id: name.slice(0, 80) })]);
+    if (file === null)
+      throw new ProblemException([problem('', 'not-found', { what: 'backup', id: name.slice(0, 80) })]);
     return file;
   }
 
@@ -70,7 +77,9 @@ export class BackupsService implements OnApplicationShutdown {
     if (!this.folder) return null;
     const newest = this.list().at(0);
     if (newest && now.getTime() - Date.parse(newest.at) < 24 * hour) return null;
-    const [{ changed }] = (await this.database.query('SELECT MAX(changed_at) AS changed FROM shows')) as { changed: Date | null }[];
+    const [{ changed }] = (await this.database.query('SELECT MAX(changed_at) AS changed FROM shows')) as {
+      changed: Date | null;
+    }[];
     if (changed === null || (newest && changed.getTime() < Date.parse(newest.at))) return null;
     return this.make('daily');
   }
@@ -102,10 +111,14 @@ export class BackupsService implements OnApplicationShutdown {
         file,
         ({ schema }) => {
           const unknown = schema.filter((step) => !migrationNames.includes(step));
-          if (unknown.length > 0) throw new BadBackup(`It was made by a newer Yunta (${unknown.join(', ')} is not known here). Update Yunta.`);
+          if (unknown.length > 0)
+            throw new BadBackup(
+              `It was made by a newer Yunta (${unknown.join(', ')} is not known here). Update Yunta.`,
+            );
         },
         (line) => {
-          if ('table' in line && !(tables as readonly string[]).includes(line.table)) throw new BadBackup(`It holds a table "${line.table}" that is not known here.`);
+          if ('table' in line && !(tables as readonly string[]).includes(line.table))
+            throw new BadBackup(`It holds a table "${line.table}" that is not known here.`);
         },
       );
     } catch (reason) {
@@ -117,7 +130,9 @@ export class BackupsService implements OnApplicationShutdown {
   /** Builds the tables of a backup apart, in a schema that nobody reads. */
   private async build(file: string): Promise<void> {
     await this.dropIncoming();
-    await connected(this.settings.database, (database) => database.query(`CREATE DATABASE ${incoming} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`));
+    await connected(this.settings.database, (database) =>
+      database.query(`CREATE DATABASE ${incoming} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`),
+    );
     const apart = new URL(this.settings.database);
     apart.pathname = `/${incoming}`;
     await connected(apart.href, async (database) => {
@@ -131,7 +146,8 @@ export class BackupsService implements OnApplicationShutdown {
         },
         async (line) => {
           if ('row' in line) await runner.query(insert, [...line.row]);
-          else insert = `INSERT INTO ${line.table} (${line.columns.join(', ')}) VALUES (${line.columns.map(() => '?').join(', ')})`;
+          else
+            insert = `INSERT INTO ${line.table} (${line.columns.join(', ')}) VALUES (${line.columns.map(() => '?').join(', ')})`;
         },
       );
       await runner.commitTransaction();

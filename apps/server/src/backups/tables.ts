@@ -14,7 +14,10 @@ interface Column {
 }
 
 async function columnsOf(runner: QueryRunner, table: string): Promise<readonly Column[]> {
-  const found = (await runner.query('SELECT column_name AS name, data_type AS type, column_key AS isKey FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position', [table])) as { name: string; type: string; isKey: string }[];
+  const found = (await runner.query(
+    'SELECT column_name AS name, data_type AS type, column_key AS isKey FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = ? ORDER BY ordinal_position',
+    [table],
+  )) as { name: string; type: string; isKey: string }[];
   return found.map(({ name, type, isKey }) => ({ name, type, isKey: isKey === 'PRI' }));
 }
 
@@ -36,24 +39,38 @@ async function writeTable(runner: QueryRunner, writer: BackupWriter, table: stri
   const names = columns.map(({ name }) => name);
   await writer.table(table, names);
   // Times as text: a Date would lose the microseconds.
-  const cells = columns.map(({ name, type }) => (type === 'datetime' ? `CAST(${name} AS CHAR) AS ${name}` : name)).join(', ');
-  const keys = columns.filter(({ isKey }) => isKey).map(({ name }) => name).join(', ');
+  const cells = columns
+    .map(({ name, type }) => (type === 'datetime' ? `CAST(${name} AS CHAR) AS ${name}` : name))
+    .join(', ');
+  const keys = columns
+    .filter(({ isKey }) => isKey)
+    .map(({ name }) => name)
+    .join(', ');
   for (let done = 0; ; done += rowsAtOnce) {
-    const rows = (await runner.query(`SELECT ${cells} FROM ${table} ORDER BY ${keys} LIMIT ${rowsAtOnce} OFFSET ${done}`)) as Record<string, Cell>[];
+    const rows = (await runner.query(
+      `SELECT ${cells} FROM ${table} ORDER BY ${keys} LIMIT ${rowsAtOnce} OFFSET ${done}`,
+    )) as Record<string, Cell>[];
     for (const row of rows) await writer.row(names.map((name) => row[name]));
     if (rows.length < rowsAtOnce) return;
   }
 }
 
 /** Puts all of one schema's tables in the place of another's, in one transaction: all of it or nothing. */
-export async function replaceTables(runner: QueryRunner, from: string): Promise<Record<(typeof tables)[number], number>> {
+export async function replaceTables(
+  runner: QueryRunner,
+  from: string,
+): Promise<Record<(typeof tables)[number], number>> {
   const counts: Record<string, number> = {};
   await runner.startTransaction();
   try {
     for (const table of [...tables].reverse()) await runner.query(`DELETE FROM ${table}`);
     for (const table of tables) {
       const names = (await columnsOf(runner, table)).map(({ name }) => name).join(', ');
-      counts[table] = ((await runner.query(`INSERT INTO ${table} (${names}) SELECT ${names} FROM ${from}.${table}`)) as { affectedRows: number }).affectedRows;
+      counts[table] = (
+        (await runner.query(`INSERT INTO ${table} (${names}) SELECT ${names} FROM ${from}.${table}`)) as {
+          affectedRows: number;
+        }
+      ).affectedRows;
     }
     await runner.commitTransaction();
   } catch (reason) {

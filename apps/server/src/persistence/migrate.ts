@@ -10,14 +10,22 @@ import { hasTable } from './schema.ts';
  * In their order. Each may be cut off after any of its statements (a table definition commits by itself, and power
  * goes when it likes) and is then run again from its beginning: so every statement must bear being run twice.
  */
-export const migrations: readonly (new () => MigrationInterface & { readonly name: string })[] = [Documents1764000000001, Ticks1764050000002, Songbooks1764100000003, BatchIds1764200000004, Revisions1764200000005];
+export const migrations: readonly (new () => MigrationInterface & { readonly name: string })[] = [
+  Documents1764000000001,
+  Ticks1764050000002,
+  Songbooks1764100000003,
+  BatchIds1764200000004,
+  Revisions1764200000005,
+];
 
 export const migrationNames: readonly string[] = migrations.map((migration) => new migration().name);
 
 /** The database knows steps that this program does not: a newer one has used it. */
 export class NewerDatabase extends Error {
   constructor(readonly unknown: readonly string[]) {
-    super(`These data were last used by a newer Yunta (${unknown.join(', ')} is not known here). Update Yunta, or point YUNTA_HOME to another folder. Nothing was changed.`);
+    super(
+      `These data were last used by a newer Yunta (${unknown.join(', ')} is not known here). Update Yunta, or point YUNTA_HOME to another folder. Nothing was changed.`,
+    );
   }
 }
 
@@ -27,7 +35,9 @@ export class StoppedBetween extends Error {}
 /** Names of the steps that a database has been through, oldest first. */
 export async function appliedMigrations(runner: QueryRunner): Promise<readonly string[]> {
   if (!(await hasTable(runner, 'migrations'))) return [];
-  return ((await runner.query('SELECT name FROM migrations ORDER BY timestamp')) as { name: string }[]).map(({ name }) => name);
+  return ((await runner.query('SELECT name FROM migrations ORDER BY timestamp')) as { name: string }[]).map(
+    ({ name }) => name,
+  );
 }
 
 export interface Migrating {
@@ -39,20 +49,30 @@ export interface Migrating {
 }
 
 /** Brings the schema up to date, step by step. Returns the steps done. */
-export async function migrate(database: DataSource, { upTo = migrationNames, beforeUpgrade, isStopping = () => false }: Migrating = {}): Promise<readonly string[]> {
+export async function migrate(
+  database: DataSource,
+  { upTo = migrationNames, beforeUpgrade, isStopping = () => false }: Migrating = {},
+): Promise<readonly string[]> {
   const runner = database.createQueryRunner();
   try {
     const applied = await appliedMigrations(runner);
     const unknown = applied.filter((name) => !migrationNames.includes(name));
     if (unknown.length > 0) throw new NewerDatabase(unknown);
-    const toDo = migrations.map((migration) => new migration()).filter(({ name }) => upTo.includes(name) && !applied.includes(name));
+    const toDo = migrations
+      .map((migration) => new migration())
+      .filter(({ name }) => upTo.includes(name) && !applied.includes(name));
     if (toDo.length === 0) return [];
     if (applied.length > 0) await beforeUpgrade?.(applied);
-    await runner.query('CREATE TABLE IF NOT EXISTS migrations (id int NOT NULL AUTO_INCREMENT, timestamp bigint NOT NULL, name varchar(255) NOT NULL, PRIMARY KEY (id)) ENGINE=InnoDB');
+    await runner.query(
+      'CREATE TABLE IF NOT EXISTS migrations (id int NOT NULL AUTO_INCREMENT, timestamp bigint NOT NULL, name varchar(255) NOT NULL, PRIMARY KEY (id)) ENGINE=InnoDB',
+    );
     for (const migration of toDo) {
       if (isStopping()) throw new StoppedBetween('told to stop');
       await migration.up(runner);
-      await runner.query('INSERT INTO migrations (timestamp, name) VALUES (?, ?)', [Number(/\d+$/.exec(migration.name)![0]), migration.name]);
+      await runner.query('INSERT INTO migrations (timestamp, name) VALUES (?, ?)', [
+        Number(/\d+$/.exec(migration.name)![0]),
+        migration.name,
+      ]);
     }
     return toDo.map(({ name }) => name);
   } finally {

@@ -11,13 +11,17 @@ export class EnvelopePipe extends ValidationPipe {
       whitelist: true,
       forbidNonWhitelisted: true,
       stopAtFirstError: true,
-      exceptionFactory: (errors) => new UnprocessableEntityException(errors.flatMap((error) => Object.values(error.constraints ?? {})).join('; ')),
+      exceptionFactory: (errors) =>
+        new UnprocessableEntityException(errors.flatMap((error) => Object.values(error.constraints ?? {})).join('; ')),
     });
   }
 
   override async transform(value: unknown, metadata: ArgumentMetadata): Promise<unknown> {
     if (value === null || typeof value !== 'object') return super.transform(value, metadata);
-    await super.transform(Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, emptied(inner)])), metadata);
+    await super.transform(
+      Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, emptied(inner)])),
+      metadata,
+    );
     return value;
   }
 }

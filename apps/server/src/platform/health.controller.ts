@@ -17,7 +17,13 @@ export class HealthController {
 
   @Get()
   async health(@Res({ passthrough: true }) response: Response): Promise<Health> {
-    const isThere = await Promise.race([this.database.query('SELECT 1').then(() => true, () => false), pause(patience, false)]);
+    const isThere = await Promise.race([
+      this.database.query('SELECT 1').then(
+        () => true,
+        () => false,
+      ),
+      pause(patience, false),
+    ]);
     if (!isThere) response.status(503);
     return { server: 'ok', database: isThere ? 'ok' : 'away' };
   }

@@ -13,7 +13,8 @@ const fileLimits: Limits = { bytes: wireLimits.bytes * 2, entries: 100, depth: 3
 /** No envelope has more fields. */
 const mostFields = 20;
 
-const limitsOf = ({ method, path }: Request): Limits => (method === 'POST' && path === '/api/shows' ? fileLimits : batchLimits);
+const limitsOf = ({ method, path }: Request): Limits =>
+  method === 'POST' && path === '/api/shows' ? fileLimits : batchLimits;
 
 /**
  * Reads a JSON body: nothing is inflated, and bytes, depth and entries are counted before anything is parsed, so that
@@ -21,7 +22,8 @@ const limitsOf = ({ method, path }: Request): Limits => (method === 'POST' && pa
  */
 export function jsonBody(request: Request, response: Response, next: NextFunction): void {
   if (['GET', 'HEAD'].includes(request.method)) return next();
-  if ((request.headers['content-encoding'] ?? 'identity') !== 'identity') return cutOff(request, response, [415, 'compressed', 'Send the body as it is, not compressed.']);
+  if ((request.headers['content-encoding'] ?? 'identity') !== 'identity')
+    return cutOff(request, response, [415, 'compressed', 'Send the body as it is, not compressed.']);
   const limits = limitsOf(request);
   const tooLarge: Refusal = [413, 'too-large', `More than ${limits.bytes} bytes. Split it up.`];
   if (Number(request.headers['content-length'] ?? 0) > limits.bytes) return cutOff(request, response, tooLarge);
@@ -60,7 +62,8 @@ function readInto(request: Request, bytes: Buffer, limits: Limits): Refusal | nu
   }
   const { depth, entries } = jsonSize(text);
   if (depth > limits.depth) return [413, 'too-deep', `Nested deeper than ${limits.depth} levels.`];
-  if (entries > limits.entries) return [413, 'too-large', `${entries} entries, where ${limits.entries} is the limit. Split it up.`];
+  if (entries > limits.entries)
+    return [413, 'too-large', `${entries} entries, where ${limits.entries} is the limit. Split it up.`];
   try {
     request.body = JSON.parse(text) as unknown;
   } catch {
@@ -68,6 +71,7 @@ function readInto(request: Request, bytes: Buffer, limits: Limits): Refusal | nu
   }
   const { body } = request as { body: unknown };
   if (body === null || typeof body !== 'object' || Array.isArray(body)) return [400, 'not-json', 'Send a JSON object.'];
-  if (Object.keys(body).length > mostFields) return [422, 'unknown-field', `More than ${mostFields} fields: none of our requests has so many.`];
+  if (Object.keys(body).length > mostFields)
+    return [422, 'unknown-field', `More than ${mostFields} fields: none of our requests has so many.`];
   return null;
 }

@@ -48,7 +48,13 @@ function sizeOf(file: string): number {
 }
 
 /** What the framework says of itself at every start. */
-const framework: ReadonlySet<string> = new Set(['NestFactory', 'InstanceLoader', 'RoutesResolver', 'RouterExplorer', 'NestApplication']);
+const framework: ReadonlySet<string> = new Set([
+  'NestFactory',
+  'InstanceLoader',
+  'RoutesResolver',
+  'RouterExplorer',
+  'NestApplication',
+]);
 
 /** What the server has to say goes into the log; faults and warnings to standard error too. */
 export class FileLogger extends ConsoleLogger {
@@ -59,7 +65,12 @@ export class FileLogger extends ConsoleLogger {
   protected override printMessages(messages: unknown[], context = '', level: LogLevel = 'log'): void {
     if (level === 'log' && framework.has(context)) return;
     for (const message of messages) {
-      const text = typeof message === 'string' ? message : message instanceof Error ? (message.stack ?? message.message) : JSON.stringify(message);
+      const text =
+        typeof message === 'string'
+          ? message
+          : message instanceof Error
+            ? (message.stack ?? message.message)
+            : JSON.stringify(message);
       this.into?.write(`${new Date().toISOString()} ${level} ${context}: ${text}`);
       if (level !== 'log') process.stderr.write(`${level} ${context}: ${text}\n`);
     }

@@ -24,9 +24,11 @@ function statusOf(problems: readonly Problem[]): number {
   return first.code === 'not-found' && first.pointer === '' ? 404 : 422;
 }
 
-const write = (response: Response, details: ProblemDetails): void => void response.status(details.status).type('application/problem+json').send(JSON.stringify(details));
+const write = (response: Response, details: ProblemDetails): void =>
+  void response.status(details.status).type('application/problem+json').send(JSON.stringify(details));
 
-export const sendProblem = (response: Response, status: number, code: string, title: string): void => write(response, { type: `urn:yunta:problem:${code}`, title, status, code, errors: [] });
+export const sendProblem = (response: Response, status: number, code: string, title: string): void =>
+  write(response, { type: `urn:yunta:problem:${code}`, title, status, code, errors: [] });
 
 export const databaseAway = 'The database does not answer just now. Try again in a moment.';
 
@@ -44,15 +46,29 @@ export class ProblemFilter implements ExceptionFilter {
   private detailsOf(reason: unknown): ProblemDetails {
     if (reason instanceof ProblemException) {
       const [first] = reason.problems;
-      return { type: `urn:yunta:problem:${first?.code}`, title: first ? describeProblem(first) : 'Refused', status: statusOf(reason.problems), code: first?.code ?? 'refused', errors: reason.problems };
+      return {
+        type: `urn:yunta:problem:${first?.code}`,
+        title: first ? describeProblem(first) : 'Refused',
+        status: statusOf(reason.problems),
+        code: first?.code ?? 'refused',
+        errors: reason.problems,
+      };
     }
     if (isAway(reason)) return this.passing('database-away', 503, databaseAway, reason);
-    if (isPassing(reason)) return this.passing('busy', 503, 'Others are writing to the same rig just now. Try again in a moment.', reason);
-    if (isDiskFull(reason)) return this.passing('disk-full', 507, 'The disk is full. Make room; nothing was changed.', reason);
+    if (isPassing(reason))
+      return this.passing('busy', 503, 'Others are writing to the same rig just now. Try again in a moment.', reason);
+    if (isDiskFull(reason))
+      return this.passing('disk-full', 507, 'The disk is full. Make room; nothing was changed.', reason);
     const status = reason instanceof HttpException ? reason.getStatus() : statusOfParser(reason);
     if (status >= 500) return this.fault(reason, status);
     const code = status === 400 ? 'not-json' : status === 404 ? 'not-found' : status === 413 ? 'too-large' : 'refused';
-    return { type: `urn:yunta:problem:${code}`, title: reason instanceof Error ? reason.message.slice(0, 500) : 'Refused', status, code, errors: [] };
+    return {
+      type: `urn:yunta:problem:${code}`,
+      title: reason instanceof Error ? reason.message.slice(0, 500) : 'Refused',
+      status,
+      code,
+      errors: [],
+    };
   }
 
   private passing(code: string, status: number, title: string, reason: unknown): ProblemDetails {
@@ -64,7 +80,14 @@ export class ProblemFilter implements ExceptionFilter {
   private fault(reason: unknown, status: number): ProblemDetails {
     const id = randomBytes(4).toString('hex');
     this.logger.error(`fault ${id}: ${reason instanceof Error ? (reason.stack ?? reason.message) : String(reason)}`);
-    return { type: 'urn:yunta:problem:fault', title: `Something went wrong here. Nothing was changed. The log has it under ${id}.`, status, code: 'fault', id, errors: [] };
+    return {
+      type: 'urn:yunta:problem:fault',
+      title: `Something went wrong here. Nothing was changed. The log has it under ${id}.`,
+      status,
+      code: 'fault',
+      id,
+      errors: [],
+    };
   }
 }
 

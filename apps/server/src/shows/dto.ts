@@ -1,6 +1,18 @@
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { type StarterId, starterIds } from '@yunta/core';
-import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsString, Matches, MaxLength, Min, MinLength, ValidateIf } from 'class-validator';
+import {
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsString,
+  Matches,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateIf,
+} from 'class-validator';
 
 /** The field may be absent. It may not be null: that is a value, and none of ours. */
 const MayBeAbsent = () => ValidateIf((_, value) => value !== undefined);
@@ -28,7 +40,10 @@ export class NewShowDto {
   @MaxLength(200)
   name?: string;
 
-  @ApiPropertyOptional({ description: 'The rig whose songbook this one shares; one of its own where absent. Not with a file, which brings its own' })
+  @ApiPropertyOptional({
+    description:
+      'The rig whose songbook this one shares; one of its own where absent. Not with a file, which brings its own',
+  })
   @MayBeAbsent()
   @IsString()
   @MaxLength(64)

@@ -1,7 +1,27 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable, Logger } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { applySteps, type Batch, checkShow, demoShow, describeProblem, emptyShow, exportShow, flyShow, importShow, problem, readBatch, repairShow, type Rig, sameData, sharingProblems, type Show, starterById, stepsBetween, withSongbook } from '@yunta/core';
+import {
+  applySteps,
+  type Batch,
+  checkShow,
+  demoShow,
+  describeProblem,
+  emptyShow,
+  exportShow,
+  flyShow,
+  importShow,
+  problem,
+  readBatch,
+  repairShow,
+  type Rig,
+  sameData,
+  sharingProblems,
+  type Show,
+  starterById,
+  stepsBetween,
+  withSongbook,
+} from '@yunta/core';
 import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@yunta/contract';
 import { DataSource, type EntityManager, Not } from 'typeorm';
 import { BatchRow, ShowRow, SongbookRow } from '../persistence/entities.ts';
@@ -20,7 +40,13 @@ export class ShowsService {
   constructor(@InjectDataSource() @Inject(DataSource) private readonly database: DataSource) {}
 
   async list(): Promise<ShowSummary[]> {
-    const rows = await this.database.getRepository(ShowRow).find({ where: { workspace: localTenant.workspace }, order: { changedAt: 'DESC' }, select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true, songbook: true } });
+    const rows = await this.database
+      .getRepository(ShowRow)
+      .find({
+        where: { workspace: localTenant.workspace },
+        order: { changedAt: 'DESC' },
+        select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true, songbook: true },
+      });
     return rows.map(summaryOf);
   }
 
@@ -32,16 +58,25 @@ export class ShowsService {
   async createDemo(): Promise<void> {
     const { id } = await this.create({ kind: 'demo', rig: 'combo' });
     await this.create({ kind: 'demo', rig: 'fly', songbookOf: id });
-    await this.database.getRepository(ShowRow).update({ workspace: localTenant.workspace, id }, { changedAt: new Date() });
+    await this.database
+      .getRepository(ShowRow)
+      .update({ workspace: localTenant.workspace, id }, { changedAt: new Date() });
   }
 
   async create(body: NewShowDto): Promise<ShowSummary> {
     const show = this.buildShow(body);
-    if (body.songbookOf !== undefined && body.kind === 'file') throw new ProblemException([problem('/songbookOf', 'unknown-field', { field: 'songbookOf' })]);
+    if (body.songbookOf !== undefined && body.kind === 'file')
+      throw new ProblemException([problem('/songbookOf', 'unknown-field', { field: 'songbookOf' })]);
     const made = async (manager: EntityManager, shared: SongbookRow | null): Promise<ShowSummary> => {
       const id = randomUUID();
       const at = new Date();
-      const book = shared ?? { ...localTenant, id, revision: 0, document: JSON.stringify(show.songbook), changedAt: at };
+      const book = shared ?? {
+        ...localTenant,
+        id,
+        revision: 0,
+        document: JSON.stringify(show.songbook),
+        changedAt: at,
+      };
       if (!shared) await manager.insert(SongbookRow, book);
       const { rig, songbook } = shared ? withSongbook(show.rig, JSON.parse(shared.document)) : show;
       const checked = checkShow({ rig, songbook });
@@ -50,7 +85,8 @@ export class ShowsService {
       await manager.insert(ShowRow, row);
       return summaryOf(row);
     };
-    if (body.songbookOf === undefined) return withRetries(() => this.database.transaction((manager) => made(manager, null)));
+    if (body.songbookOf === undefined)
+      return withRetries(() => this.database.transaction((manager) => made(manager, null)));
     return this.holding(body.songbookOf, 'to read', (manager, { book }) => made(manager, book));
   }
 
@@ -67,22 +103,39 @@ export class ShowsService {
   }
 
   private asStored(id: string): Promise<ShowAtRevision> {
-    return this.database.transaction('REPEATABLE READ', async (manager) => this.toDto(manager, await this.rows(manager, id)));
+    return this.database.transaction('REPEATABLE READ', async (manager) =>
+      this.toDto(manager, await this.rows(manager, id)),
+    );
   }
 
-  /** Repairs a stored rig and its songbook as an edit that the history tells; leaves what cannot be repaired as it is. */
+  /**
+   * Repairs a stored rig and its songbook as an edit that the history tells; leaves what cannot be repaired as it is.
+   */
   private async repair(id: string): Promise<void> {
     await this.holding(id, 'to write', async (manager, { row, book }) => {
       const was = documentsOf(row, book);
       const repaired = repairShow(was);
       if (!repaired) {
         const checked = checkShow(was);
-        return this.logger.warn(`rig ${id} cannot be repaired: ${checked.ok ? '' : checked.problems.slice(0, 5).map((one) => `${one.pointer} ${describeProblem(one)}`).join(' ')}`);
+        return this.logger.warn(
+          `rig ${id} cannot be repaired: ${
+            checked.ok
+              ? ''
+              : checked.problems
+                  .slice(0, 5)
+                  .map((one) => `${one.pointer} ${describeProblem(one)}`)
+                  .join(' ')
+          }`,
+        );
       }
       const steps = stepsBetween(was, repaired.show);
       if (steps.length === 0) return;
       this.logger.warn(`repaired rig ${id} at ${repaired.places.slice(0, 20).join(' ')}`);
-      await this.store(manager, { row, book }, repaired.show, { id: `repair-${randomUUID()}`, command: { name: 'repair', facts: { count: repaired.places.length } }, steps });
+      await this.store(manager, { row, book }, repaired.show, {
+        id: `repair-${randomUUID()}`,
+        command: { name: 'repair', facts: { count: repaired.places.length } },
+        steps,
+      });
     });
   }
 
@@ -95,7 +148,8 @@ export class ShowsService {
   async remove(id: string): Promise<void> {
     await this.holding(id, 'to write', async (manager, { row }) => {
       await manager.delete(ShowRow, { workspace: localTenant.workspace, id });
-      if ((await this.sharing(manager, row)).length === 0) await manager.delete(SongbookRow, { workspace: localTenant.workspace, id: row.songbook });
+      if ((await this.sharing(manager, row)).length === 0)
+        await manager.delete(SongbookRow, { workspace: localTenant.workspace, id: row.songbook });
     });
   }
 
@@ -103,7 +157,13 @@ export class ShowsService {
   async ownSongbook(id: string): Promise<ShowAtRevision> {
     return this.holding(id, 'to write', async (manager, { row, book }) => {
       if ((await this.sharing(manager, row)).length === 0) return this.toDto(manager, { row, book });
-      const own: SongbookRow = { ...book, ...localTenant, id: randomUUID(), revision: book.revision + 1, changedAt: new Date() };
+      const own: SongbookRow = {
+        ...book,
+        ...localTenant,
+        id: randomUUID(),
+        revision: book.revision + 1,
+        changedAt: new Date(),
+      };
       await manager.insert(SongbookRow, own);
       await manager.update(ShowRow, { workspace: localTenant.workspace, id }, { songbook: own.id });
       return this.toDto(manager, { row: { ...row, songbook: own.id }, book: own });
@@ -123,13 +183,20 @@ export class ShowsService {
     return this.holding(id, writes ? 'to write' : 'to read', async (manager, { row, book }) => {
       const before = await manager.findOneBy(BatchRow, { workspace: localTenant.workspace, show: id, id: batch.id });
       if (before) return { ...this.repeated(before, batch.steps), songbookRevision: book.revision };
-      if (base > row.revision) throw new ProblemException([problem('/base', 'out-of-domain', { value: base, expected: `at most ${row.revision}` })]);
+      if (base > row.revision)
+        throw new ProblemException([
+          problem('/base', 'out-of-domain', { value: base, expected: `at most ${row.revision}` }),
+        ]);
       const was = documentsOf(row, book);
       const result = applySteps(was, batch.steps);
       if (!result.ok) throw new ProblemException(result.problems);
       if (result.value === was) throw new ProblemException([problem('', 'nothing-changes')]);
       if (writes) {
-        const problems = sharingProblems(was.songbook, result.value.songbook, (await this.sharing(manager, row)).map((other) => JSON.parse(other.rig)));
+        const problems = sharingProblems(
+          was.songbook,
+          result.value.songbook,
+          (await this.sharing(manager, row)).map((other) => JSON.parse(other.rig)),
+        );
         if (problems.length > 0) throw new ProblemException(problems);
       }
       return { ...(await this.store(manager, { row, book }, result.value, batch)), repeated: false };
@@ -137,25 +204,55 @@ export class ShowsService {
   }
 
   /** Writes what a batch made of a rig and, where it has a step there, of its songbook. Both rows are locked. */
-  private async store(manager: EntityManager, { row, book }: Rows, { rig, songbook }: Show, batch: Batch): Promise<Omit<AppliedBatch, 'repeated'>> {
+  private async store(
+    manager: EntityManager,
+    { row, book }: Rows,
+    { rig, songbook }: Show,
+    batch: Batch,
+  ): Promise<Omit<AppliedBatch, 'repeated'>> {
     const at = new Date();
     const revision = row.revision + 1;
     const writes = writesSongbook(batch);
-    if (writes) await manager.update(SongbookRow, { workspace: localTenant.workspace, id: book.id }, { document: JSON.stringify(songbook), actor: localTenant.actor, revision: book.revision + 1, changedAt: at });
-    await manager.update(ShowRow, { workspace: localTenant.workspace, id: row.id }, { ...projectedRig(rig), actor: localTenant.actor, revision, changedAt: at });
-    await manager.insert(BatchRow, { ...localTenant, show: row.id, id: batch.id, revision, command: JSON.stringify(batch.command), steps: JSON.stringify(batch.steps), at });
+    if (writes)
+      await manager.update(
+        SongbookRow,
+        { workspace: localTenant.workspace, id: book.id },
+        { document: JSON.stringify(songbook), actor: localTenant.actor, revision: book.revision + 1, changedAt: at },
+      );
+    await manager.update(
+      ShowRow,
+      { workspace: localTenant.workspace, id: row.id },
+      { ...projectedRig(rig), actor: localTenant.actor, revision, changedAt: at },
+    );
+    await manager.insert(BatchRow, {
+      ...localTenant,
+      show: row.id,
+      id: batch.id,
+      revision,
+      command: JSON.stringify(batch.command),
+      steps: JSON.stringify(batch.steps),
+      at,
+    });
     return { revision, songbookRevision: book.revision + (writes ? 1 : 0) };
   }
 
   async history(id: string): Promise<HistoryEntry[]> {
     await this.rows(this.database.manager, id);
-    const rows = await this.database.getRepository(BatchRow).find({ where: { workspace: localTenant.workspace, show: id }, order: { revision: 'DESC' }, take: 500 });
-    return rows.map((row) => ({ revision: row.revision, at: row.at.toISOString(), actor: row.actor, command: JSON.parse(row.command) }));
+    const rows = await this.database
+      .getRepository(BatchRow)
+      .find({ where: { workspace: localTenant.workspace, show: id }, order: { revision: 'DESC' }, take: 500 });
+    return rows.map((row) => ({
+      revision: row.revision,
+      at: row.at.toISOString(),
+      actor: row.actor,
+      command: JSON.parse(row.command),
+    }));
   }
 
   /** A retry gets the first result; another batch under a used id is refused. */
   private repeated(before: BatchRow, steps: readonly unknown[]): Omit<AppliedBatch, 'songbookRevision'> {
-    if (!sameData(JSON.parse(before.steps), JSON.parse(JSON.stringify(steps)))) throw new ProblemException([problem('/id', 'already-there', { what: 'batch', id: before.id })]);
+    if (!sameData(JSON.parse(before.steps), JSON.parse(JSON.stringify(steps))))
+      throw new ProblemException([problem('/id', 'already-there', { what: 'batch', id: before.id })]);
     return { revision: before.revision, repeated: true };
   }
 
@@ -163,16 +260,27 @@ export class ShowsService {
    * Works on a rig and its songbook, both locked: the songbook first, whoever comes, so that nobody waits for another
    * in a circle; the rig always to be written. A rig that went over to another songbook meanwhile is taken up again.
    */
-  private async holding<T>(id: string, book: 'to read' | 'to write', work: (manager: EntityManager, rows: Rows) => Promise<T>): Promise<T> {
+  private async holding<T>(
+    id: string,
+    book: 'to read' | 'to write',
+    work: (manager: EntityManager, rows: Rows) => Promise<T>,
+  ): Promise<T> {
     const mode = book === 'to write' ? ('pessimistic_write' as const) : ('pessimistic_read' as const);
     for (;;) {
       const { songbook } = await this.rowOf(this.database.manager, id);
-      const attempt = () => this.database.transaction(async (manager) => {
-        const held = await manager.findOne(SongbookRow, { where: { workspace: localTenant.workspace, id: songbook }, lock: { mode } });
-        const row = await manager.findOne(ShowRow, { where: { workspace: localTenant.workspace, id }, lock: { mode: 'pessimistic_write' } });
-        if (!row) throw notThere(id);
-        return held && row.songbook === held.id ? { result: await work(manager, { row, book: held }) } : null;
-      });
+      const attempt = () =>
+        this.database.transaction(async (manager) => {
+          const held = await manager.findOne(SongbookRow, {
+            where: { workspace: localTenant.workspace, id: songbook },
+            lock: { mode },
+          });
+          const row = await manager.findOne(ShowRow, {
+            where: { workspace: localTenant.workspace, id },
+            lock: { mode: 'pessimistic_write' },
+          });
+          if (!row) throw notThere(id);
+          return held && row.songbook === held.id ? { result: await work(manager, { row, book: held }) } : null;
+        });
       const done = await withRetries(attempt);
       if (done) return done.result;
     }
@@ -180,7 +288,10 @@ export class ShowsService {
 
   private async rows(manager: EntityManager, id: string): Promise<Rows> {
     const row = await this.rowOf(manager, id);
-    return { row, book: await manager.findOneByOrFail(SongbookRow, { workspace: localTenant.workspace, id: row.songbook }) };
+    return {
+      row,
+      book: await manager.findOneByOrFail(SongbookRow, { workspace: localTenant.workspace, id: row.songbook }),
+    };
   }
 
   private async rowOf(manager: EntityManager, id: string): Promise<ShowRow> {
@@ -195,20 +306,34 @@ export class ShowsService {
    * no lock is taken, and none waited for.
    */
   private sharing(manager: EntityManager, { id, songbook }: ShowRow): Promise<ShowRow[]> {
-    return manager.find(ShowRow, { where: { workspace: localTenant.workspace, songbook, id: Not(id) }, order: { name: 'ASC' } });
+    return manager.find(ShowRow, {
+      where: { workspace: localTenant.workspace, songbook, id: Not(id) },
+      order: { name: 'ASC' },
+    });
   }
 
   private async toDto(manager: EntityManager, rows: Rows): Promise<ShowAtRevision> {
     const { row, book } = rows;
-    const others = await manager.find(ShowRow, { where: { workspace: localTenant.workspace, songbook: book.id, id: Not(row.id) }, order: { name: 'ASC' }, select: { name: true } });
-    return { id: row.id, revision: row.revision, songbookRevision: book.revision, sharedWith: others.map((other) => other.name), ...documentsOf(row, book) };
+    const others = await manager.find(ShowRow, {
+      where: { workspace: localTenant.workspace, songbook: book.id, id: Not(row.id) },
+      order: { name: 'ASC' },
+      select: { name: true },
+    });
+    return {
+      id: row.id,
+      revision: row.revision,
+      songbookRevision: book.revision,
+      sharedWith: others.map((other) => other.name),
+      ...documentsOf(row, book),
+    };
   }
 
   private buildShow(body: NewShowDto): Show {
     if (body.kind === 'demo') return body.rig === 'fly' ? flyShow() : demoShow();
     if (body.kind === 'empty') return emptyShow('rig', storableName(body.name ?? 'New rig'));
     if (body.kind === 'starter') {
-      if (body.starter === undefined) throw new ProblemException([problem('/starter', 'missing-field', { field: 'starter' })]);
+      if (body.starter === undefined)
+        throw new ProblemException([problem('/starter', 'missing-field', { field: 'starter' })]);
       const { make, name } = starterById(body.starter);
       return make('rig', storableName(body.name ?? name));
     }
@@ -225,11 +350,28 @@ interface Rows {
   readonly book: SongbookRow;
 }
 
-const notThere = (id: string): ProblemException => new ProblemException([problem('', 'not-found', { what: 'rig', id: id.slice(0, 64) })]);
+const notThere = (id: string): ProblemException =>
+  new ProblemException([problem('', 'not-found', { what: 'rig', id: id.slice(0, 64) })]);
 
-const documentsOf = (row: ShowRow, book: SongbookRow): Show => ({ rig: JSON.parse(row.rig), songbook: JSON.parse(book.document) });
+const documentsOf = (row: ShowRow, book: SongbookRow): Show => ({
+  rig: JSON.parse(row.rig),
+  songbook: JSON.parse(book.document),
+});
 
-const summaryOf = ({ id, name, revision, changedAt, devices, sounds, songbook }: ShowRow): ShowSummary => ({ id, name, revision, changedAt: changedAt.toISOString(), devices, sounds, songbook });
+const summaryOf = ({ id, name, revision, changedAt, devices, sounds, songbook }: ShowRow): ShowSummary => ({
+  id,
+  name,
+  revision,
+  changedAt: changedAt.toISOString(),
+  devices,
+  sounds,
+  songbook,
+});
 
 /** What is stored of a rig, and what is queried across rigs. */
-const projectedRig = (rig: Rig) => ({ name: rig.name, rig: JSON.stringify(rig), devices: Object.keys(rig.devices).length, sounds: Object.keys(rig.sounds).length });
+const projectedRig = (rig: Rig) => ({
+  name: rig.name,
+  rig: JSON.stringify(rig),
+  devices: Object.keys(rig.devices).length,
+  sounds: Object.keys(rig.sounds).length,
+});

@@ -16,7 +16,9 @@ export class TicksService {
 
   async list(show: string): Promise<Tick[]> {
     await this.shows.mustBeThere(show);
-    const rows = await this.database.getRepository(TickRow).find({ where: { workspace: localTenant.workspace, show }, order: { line: 'ASC' } });
+    const rows = await this.database
+      .getRepository(TickRow)
+      .find({ where: { workspace: localTenant.workspace, show }, order: { line: 'ASC' } });
     return rows.map(({ line, said, at, actor }) => ({ line, said, at: at.toISOString(), actor }));
   }
 

@@ -3,8 +3,25 @@ import { emptyShow, type Show, type Step } from '@yunta/core';
 import type { Judged, JudgeRequest, ToldFinding } from '../workers/judge-types.ts';
 import { type Judging, JudgedShow } from './judged-show.ts';
 
-const finding = (messageId: string, text: string): ToldFinding => ({ ruleId: 'made/up', messageId, severity: 'worth-knowing', at: { sound: 'a' }, data: {}, text, title: messageId, why: '', remedy: '', source: '' });
-const judgedOf = (...findings: ToldFinding[]): Judged => ({ serial: 0, findings, waived: [], broken: [], milliseconds: 0 });
+const finding = (messageId: string, text: string): ToldFinding => ({
+  ruleId: 'made/up',
+  messageId,
+  severity: 'worth-knowing',
+  at: { sound: 'a' },
+  data: {},
+  text,
+  title: messageId,
+  why: '',
+  remedy: '',
+  source: '',
+});
+const judgedOf = (...findings: ToldFinding[]): Judged => ({
+  serial: 0,
+  findings,
+  waived: [],
+  broken: [],
+  milliseconds: 0,
+});
 const settled = () => new Promise((resolve) => setTimeout(resolve, 0));
 
 /** A store that a test edits by hand, and a judge whose answers it gives. */
@@ -17,13 +34,22 @@ function standIn(answers: readonly (Judged | null | 'out of step')[]) {
     requests.push(one);
     return Promise.resolve(answers[requests.length - 1] ?? null);
   };
-  const store = { get: () => ({ show }), subscribe: (one: () => void) => (listeners.add(one), () => listeners.delete(one)), stepsSince: () => steps };
+  const store = {
+    get: () => ({ show }),
+    subscribe: (one: () => void) => (listeners.add(one), () => listeners.delete(one)),
+    stepsSince: () => steps,
+  };
   const edit = (made: readonly Step[] | null) => {
     show = { ...show };
     steps = made;
     for (const listener of listeners) listener();
   };
-  return { judged: new JudgedShow(store, judging), edit, requests, tell: () => listeners.forEach((listener) => listener()) };
+  return {
+    judged: new JudgedShow(store, judging),
+    edit,
+    requests,
+    tell: () => listeners.forEach((listener) => listener()),
+  };
 }
 const step: Step = { doc: 'rig', op: 'set', at: ['name'], value: 'New', old: 'Rig' };
 
@@ -58,7 +84,12 @@ test('an answer overtaken by a newer edit changes nothing', async () => {
   expect(judged.get()).toBe(before);
 });
 test('a finding that says the same is the same object; one that is gone is told as gone until it comes back', async () => {
-  const { judged, edit } = standIn([judgedOf(finding('one', 'said'), finding('two', 'said')), judgedOf(finding('one', 'said'), finding('two', 'said otherwise')), judgedOf(finding('two', 'said otherwise')), judgedOf(finding('one', 'said'))]);
+  const { judged, edit } = standIn([
+    judgedOf(finding('one', 'said'), finding('two', 'said')),
+    judgedOf(finding('one', 'said'), finding('two', 'said otherwise')),
+    judgedOf(finding('two', 'said otherwise')),
+    judgedOf(finding('one', 'said')),
+  ]);
   judged.start();
   await settled();
   const [one, two] = judged.get().judged!.findings;

@@ -7,7 +7,10 @@ export interface JudgedState {
   readonly gone: readonly ToldFinding[];
 }
 
-/** Who judges: the worker, or a test's stand-in. Null where newer news came meanwhile; 'out of step' where the steps do not apply to what it holds. */
+/**
+ * Who judges: the worker, or a test's stand-in. Null where newer news came meanwhile; 'out of step' where the steps do
+ * not apply to what it holds.
+ */
 export type Judging = (request: JudgeRequest) => Promise<Judged | null | 'out of step'>;
 
 /** What is followed: the store of the open rig. */
@@ -18,7 +21,8 @@ export interface ShowSource {
   readonly stepsSince: (show: Show) => readonly Step[] | null;
 }
 
-export const keyOfFinding = (finding: ToldFinding): string => `${finding.ruleId}|${finding.messageId}|${JSON.stringify(finding.at)}`;
+export const keyOfFinding = (finding: ToldFinding): string =>
+  `${finding.ruleId}|${finding.messageId}|${JSON.stringify(finding.at)}`;
 
 /**
  * What is found in the newest show. Follows the store itself and not the page: an edit is on its way to the worker
@@ -69,10 +73,14 @@ export class JudgedShow {
     const now = new Set(findings.map(keyOfFinding));
     const left = [...before].filter(([key]) => !now.has(key)).map(([, finding]) => finding);
     const gone = [...left, ...this.state.gone.filter((finding) => !now.has(keyOfFinding(finding)))].slice(0, 4);
-    this.state = { judged: { ...answer, findings }, gone: gone.length === 0 && this.state.gone.length === 0 ? this.state.gone : gone };
+    this.state = {
+      judged: { ...answer, findings },
+      gone: gone.length === 0 && this.state.gone.length === 0 ? this.state.gone : gone,
+    };
     for (const listener of this.listeners) listener();
   }
 }
 
 /** The very same finding where it says the same, so that it need not be drawn again. */
-const reuseIfEqual = (old: ToldFinding | undefined, now: ToldFinding): ToldFinding => (old && JSON.stringify(old) === JSON.stringify(now) ? old : now);
+const reuseIfEqual = (old: ToldFinding | undefined, now: ToldFinding): ToldFinding =>
+  old && JSON.stringify(old) === JSON.stringify(now) ? old : now;

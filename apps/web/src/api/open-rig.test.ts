@@ -6,14 +6,26 @@ import { ShowStore } from './store.ts';
 
 async function opened(kept: string | null = null) {
   const saved: string[] = [];
-  const store = await ShowStore.open({ id: 'rig', revision: 0, songbookRevision: 0, sharedWith: [], ...demoShow() }, {
-    readShow: () => new Promise(() => undefined),
-    sendBatch: () => new Promise(() => undefined),
-    ownSongbook: () => new Promise(() => undefined),
-    storage: { load: () => Promise.resolve({ edits: [], unreadable: 0 }), put: () => Promise.resolve(), remove: () => Promise.resolve(), loadShow: () => Promise.resolve(null), keepShow: () => Promise.resolve() },
-    windows: { announce: () => undefined, listen: () => () => undefined },
+  const store = await ShowStore.open(
+    { id: 'rig', revision: 0, songbookRevision: 0, sharedWith: [], ...demoShow() },
+    {
+      readShow: () => new Promise(() => undefined),
+      sendBatch: () => new Promise(() => undefined),
+      ownSongbook: () => new Promise(() => undefined),
+      storage: {
+        load: () => Promise.resolve({ edits: [], unreadable: 0 }),
+        put: () => Promise.resolve(),
+        remove: () => Promise.resolve(),
+        loadShow: () => Promise.resolve(null),
+        keepShow: () => Promise.resolve(),
+      },
+      windows: { announce: () => undefined, listen: () => () => undefined },
+    },
+  );
+  const open = new OpenRig('rig', store, new JudgedShow(store, () => Promise.resolve(null)), {
+    load: () => kept,
+    save: (sound) => saved.push(sound),
   });
-  const open = new OpenRig('rig', store, new JudgedShow(store, () => Promise.resolve(null)), { load: () => kept, save: (sound) => saved.push(sound) });
   let told = 0;
   open.subscribe(() => (told += 1));
   return { open, store, saved, told: () => told };
@@ -51,7 +63,14 @@ describe('the open rig', () => {
     const { open, store } = await opened();
     const { show, selectFinding, fix } = open.get();
     const steps = commands.renameRig(show, 'Mended').steps;
-    const finding: Finding = { ruleId: 'x', messageId: 'y', severity: 'worth-knowing', at: { sound: soundIds[2], device: 'echo' }, data: {}, fix: { label: 'Mend', steps } };
+    const finding: Finding = {
+      ruleId: 'x',
+      messageId: 'y',
+      severity: 'worth-knowing',
+      at: { sound: soundIds[2], device: 'echo' },
+      data: {},
+      fix: { label: 'Mend', steps },
+    };
     selectFinding(finding);
     expect([open.get().sound?.id, open.get().device]).toEqual([soundIds[2], 'echo']);
     fix(finding);

@@ -3,7 +3,10 @@ import type { JudgedShow } from './judged-show.ts';
 import { Resolver } from './resolved.ts';
 import type { ShowStore } from './store.ts';
 
-/** The open rig as every station needs it. What is found, and what is saved, change at other times: they have hooks of their own. */
+/**
+ * The open rig as every station needs it. What is found, and what is saved, change at other times: they have hooks of
+ * their own.
+ */
 export interface OpenShow {
   readonly id: string;
   readonly store: ShowStore;
@@ -62,11 +65,25 @@ export class OpenRig {
   get = (): OpenShow => {
     const { show } = this.store.get();
     const { sounds, devices } = show.rig;
-    const sound = (this.sound !== null && Object.hasOwn(sounds, this.sound) ? sounds[this.sound] : inOrder(sounds)[0]) ?? null;
+    const sound =
+      (this.sound !== null && Object.hasOwn(sounds, this.sound) ? sounds[this.sound] : inOrder(sounds)[0]) ?? null;
     const device = this.device !== null && Object.hasOwn(devices, this.device) ? this.device : null;
     if (this.last?.show === show && this.last.sound === sound && this.last.device === device) return this.last;
     const { id, store, judging, run, selectSound, selectDevice, selectFinding, fix } = this;
-    this.last = { id, store, judging, show, ...this.resolver.resolve(show.rig), sound, device, run, selectSound, selectDevice, selectFinding, fix };
+    this.last = {
+      id,
+      store,
+      judging,
+      show,
+      ...this.resolver.resolve(show.rig),
+      sound,
+      device,
+      run,
+      selectSound,
+      selectDevice,
+      selectFinding,
+      fix,
+    };
     return this.last;
   };
 
@@ -89,7 +106,8 @@ export class OpenRig {
   };
 
   private fix = (finding: Finding): void => {
-    if (finding.fix) this.store.run({ command: { name: 'fix', facts: { label: finding.fix.label } }, steps: finding.fix.steps });
+    if (finding.fix)
+      this.store.run({ command: { name: 'fix', facts: { label: finding.fix.label } }, steps: finding.fix.steps });
   };
 
   private tell(): void {

@@ -13,7 +13,9 @@ export interface KeptEdit {
 
 export interface Outbox {
   readonly edits: readonly KeptEdit[];
-  /** What was found under a key of the rig and is no edit: it is moved out of the way, and nothing else is lost for it. */
+  /**
+   * What was found under a key of the rig and is no edit: it is moved out of the way, and nothing else is lost for it.
+   */
   readonly unreadable: number;
 }
 
@@ -52,7 +54,12 @@ const patience = 4000;
 async function soon<T>(work: () => Promise<T>): Promise<T> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   try {
-    return await Promise.race([work(), new Promise<never>((_, reject) => (timer = setTimeout(() => reject(new Error('the browser’s storage does not answer')), patience)))]);
+    return await Promise.race([
+      work(),
+      new Promise<never>(
+        (_, reject) => (timer = setTimeout(() => reject(new Error('the browser’s storage does not answer')), patience)),
+      ),
+    ]);
   } finally {
     clearTimeout(timer);
   }
@@ -69,7 +76,9 @@ export function browserStorage(): Storage {
     load: (rig) =>
       soon(async () => {
         await adoptOld(rig, edits());
-        const found = (await entries<string, unknown>(edits())).filter(([key]) => typeof key === 'string' && key.startsWith(prefixOf(rig))).sort(([a], [b]) => (a < b ? -1 : 1));
+        const found = (await entries<string, unknown>(edits()))
+          .filter(([key]) => typeof key === 'string' && key.startsWith(prefixOf(rig)))
+          .sort(([a], [b]) => (a < b ? -1 : 1));
         const read = found.map(([key, data]) => ({ key, data, edit: readEdit(key, data) }));
         const bad = read.filter(({ edit }) => edit === null);
         for (const { key, data } of bad) {

@@ -26,6 +26,7 @@ test('an edit of sounds, lengths or counting keeps the tracer; one of the patch 
     const anew = wire(show.rig);
     expect(now.tracer === before.tracer).toBe(keeps);
     expect(now.wiring).toEqual(anew);
-    for (const sound of Object.values(show.rig.sounds)) expect(now.tracer.trace(sound)).toEqual(new Tracer(anew).trace(sound));
+    for (const sound of Object.values(show.rig.sounds))
+      expect(now.tracer.trace(sound)).toEqual(new Tracer(anew).trace(sound));
   }
 });

@@ -11,7 +11,8 @@ export class Resolver {
 
   resolve(rig: Rig): ResolvedRig {
     if (this.last?.wiring.rig === rig) return this.last;
-    if (this.last && isWiredAlike(this.last.wiring.rig, rig)) this.last = { wiring: relabelled(this.last.wiring, rig), tracer: this.last.tracer };
+    if (this.last && isWiredAlike(this.last.wiring.rig, rig))
+      this.last = { wiring: relabelled(this.last.wiring, rig), tracer: this.last.tracer };
     else {
       const wiring = wire(rig);
       this.last = { wiring, tracer: new Tracer(wiring) };

@@ -1,4 +1,17 @@
-import type { AppliedBatch, BackupFile, HistoryEntry, NamedRevision, NewShow, ProblemDetails, RestoredBackup, RevisionContent, SentBatch, ShowAtRevision, ShowSummary, Tick } from '@yunta/contract';
+import type {
+  AppliedBatch,
+  BackupFile,
+  HistoryEntry,
+  NamedRevision,
+  NewShow,
+  ProblemDetails,
+  RestoredBackup,
+  RevisionContent,
+  SentBatch,
+  ShowAtRevision,
+  ShowSummary,
+  Tick,
+} from '@yunta/contract';
 
 /** A refusal of the server, or the server not being there. */
 export class RefusedError extends Error {
@@ -32,28 +45,44 @@ async function answerOf(path: string, init?: RequestInit, within = patience): Pr
   throw new RefusedError(details, details?.title ?? `The server answered ${response.status}.`);
 }
 
-const send = (method: 'POST' | 'PUT', body: unknown): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const send = (method: 'POST' | 'PUT', body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+});
 
 export const listShows = (): Promise<ShowSummary[]> => ask('/api/shows');
 export const readShow = (id: string): Promise<ShowAtRevision> => ask(`/api/shows/${encodeURIComponent(id)}`);
 export const createShow = (body: NewShow): Promise<ShowSummary> => ask('/api/shows', send('POST', body));
-export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> => ask(`/api/shows/${encodeURIComponent(id)}/batches`, send('POST', batch));
-export const removeShow = (id: string): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}`, { method: 'DELETE' });
-export const ownSongbook = (id: string): Promise<ShowAtRevision> => ask(`/api/shows/${encodeURIComponent(id)}/own-songbook`, send('POST', {}));
+export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> =>
+  ask(`/api/shows/${encodeURIComponent(id)}/batches`, send('POST', batch));
+export const removeShow = (id: string): Promise<void> =>
+  ask(`/api/shows/${encodeURIComponent(id)}`, { method: 'DELETE' });
+export const ownSongbook = (id: string): Promise<ShowAtRevision> =>
+  ask(`/api/shows/${encodeURIComponent(id)}/own-songbook`, send('POST', {}));
 /** The rig as a file. */
-export const readFileOf = async (id: string): Promise<Blob> => (await answerOf(`/api/shows/${encodeURIComponent(id)}/file`)).blob();
+export const readFileOf = async (id: string): Promise<Blob> =>
+  (await answerOf(`/api/shows/${encodeURIComponent(id)}/file`)).blob();
 export const readHistory = (id: string): Promise<HistoryEntry[]> => ask(`/api/shows/${encodeURIComponent(id)}/history`);
 export const listTicks = (id: string): Promise<Tick[]> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`);
-export const setTick = (id: string, tick: { readonly line: string; readonly said: string; readonly done: boolean }): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`, send('PUT', tick));
+export const setTick = (
+  id: string,
+  tick: { readonly line: string; readonly said: string; readonly done: boolean },
+): Promise<void> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`, send('PUT', tick));
 
 const revisionsOf = (id: string): string => `/api/shows/${encodeURIComponent(id)}/revisions`;
 export const listRevisions = (id: string): Promise<NamedRevision[]> => ask(revisionsOf(id));
-export const keepRevision = (id: string, name: string): Promise<NamedRevision> => ask(revisionsOf(id), send('POST', { name }));
-export const readRevision = (id: string, revision: string): Promise<RevisionContent> => ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`);
-export const removeRevision = (id: string, revision: string): Promise<void> => ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`, { method: 'DELETE' });
+export const keepRevision = (id: string, name: string): Promise<NamedRevision> =>
+  ask(revisionsOf(id), send('POST', { name }));
+export const readRevision = (id: string, revision: string): Promise<RevisionContent> =>
+  ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`);
+export const removeRevision = (id: string, revision: string): Promise<void> =>
+  ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`, { method: 'DELETE' });
 
 export const listBackups = (): Promise<BackupFile[]> => ask('/api/backups');
 export const makeBackup = (): Promise<BackupFile> => ask('/api/backups', send('POST', {}), longPatience);
 const backupOf = (name: string): string => `/api/backups/${encodeURIComponent(name)}`;
-export const readBackup = async (name: string): Promise<Blob> => (await answerOf(backupOf(name), undefined, longPatience)).blob();
-export const restoreBackup = (name: string): Promise<RestoredBackup> => ask(`${backupOf(name)}/restore`, send('POST', {}), longPatience);
+export const readBackup = async (name: string): Promise<Blob> =>
+  (await answerOf(backupOf(name), undefined, longPatience)).blob();
+export const restoreBackup = (name: string): Promise<RestoredBackup> =>
+  ask(`${backupOf(name)}/restore`, send('POST', {}), longPatience);

@@ -1,5 +1,16 @@
 import { describe, expect, jest, test } from '@jest/globals';
-import { applySteps, commands, demoShow, describeProblem, emptyShow, flyShow, type Rig, type Show, sharingProblems, type Songbook } from '@yunta/core';
+import {
+  applySteps,
+  commands,
+  demoShow,
+  describeProblem,
+  emptyShow,
+  flyShow,
+  type Rig,
+  type Show,
+  sharingProblems,
+  type Songbook,
+} from '@yunta/core';
 import type { AppliedBatch, SentBatch, ShowAtRevision } from '@yunta/contract';
 import fc from 'fast-check';
 import { RefusedError } from './shows.ts';
@@ -8,7 +19,10 @@ import { ShowStore, type Transport } from './store.ts';
 
 /** The server as the store sees it: two rigs over one songbook, each batch once, and a wire that a test can cut. */
 class Server {
-  private readonly rigs = new Map<string, { rig: Rig; revision: number; book: { songbook: Songbook; revision: number } }>();
+  private readonly rigs = new Map<
+    string,
+    { rig: Rig; revision: number; book: { songbook: Songbook; revision: number } }
+  >();
   private readonly applied = new Map<string, number>();
   /** How many of the next answers get lost on their way back. */
   lostAnswers = 0;
@@ -30,27 +44,48 @@ class Server {
 
   private held(id: string) {
     const held = this.rigs.get(id);
-    if (!held) throw new RefusedError({ type: 'urn:x', title: 'There is no rig.', status: 404, code: 'not-found', errors: [] }, 'There is no rig.');
+    if (!held)
+      throw new RefusedError(
+        { type: 'urn:x', title: 'There is no rig.', status: 404, code: 'not-found', errors: [] },
+        'There is no rig.',
+      );
     return held;
   }
 
   read(id: string): ShowAtRevision {
     const held = this.held(id);
     const others = [...this.rigs.values()].filter((other) => other !== held && other.book === held.book);
-    return { id, revision: held.revision, songbookRevision: held.book.revision, sharedWith: others.map((other) => other.rig.name), rig: held.rig, songbook: held.book.songbook };
+    return {
+      id,
+      revision: held.revision,
+      songbookRevision: held.book.revision,
+      sharedWith: others.map((other) => other.rig.name),
+      rig: held.rig,
+      songbook: held.book.songbook,
+    };
   }
 
   private apply(id: string, { base, ...batch }: SentBatch): AppliedBatch {
     const held = this.held(id);
-    if (this.failsOn !== '' && JSON.stringify(batch).includes(this.failsOn)) throw new RefusedError({ type: 'urn:x', title: 'Something went wrong.', status: 500, code: 'fault', id: '1a2b3c4d', errors: [] }, 'Something went wrong.');
+    if (this.failsOn !== '' && JSON.stringify(batch).includes(this.failsOn))
+      throw new RefusedError(
+        { type: 'urn:x', title: 'Something went wrong.', status: 500, code: 'fault', id: '1a2b3c4d', errors: [] },
+        'Something went wrong.',
+      );
     const before = this.applied.get(batch.id);
     if (before !== undefined) return { revision: before, songbookRevision: held.book.revision, repeated: true };
     expect(base).toBeLessThanOrEqual(held.revision);
     expect(batch.steps.length).toBeGreaterThan(0);
     const result = applySteps({ rig: held.rig, songbook: held.book.songbook }, batch.steps);
-    const others = [...this.rigs.values()].filter((other) => other !== held && other.book === held.book).map((other) => other.rig);
+    const others = [...this.rigs.values()]
+      .filter((other) => other !== held && other.book === held.book)
+      .map((other) => other.rig);
     const problems = result.ok ? sharingProblems(held.book.songbook, result.value.songbook, others) : result.problems;
-    if (!result.ok || problems.length > 0) throw new RefusedError({ type: 'urn:x', title: describeProblem(problems[0]), status: 409, code: problems[0].code, errors: problems }, describeProblem(problems[0]));
+    if (!result.ok || problems.length > 0)
+      throw new RefusedError(
+        { type: 'urn:x', title: describeProblem(problems[0]), status: 409, code: problems[0].code, errors: problems },
+        describeProblem(problems[0]),
+      );
     held.rig = result.value.rig;
     held.revision += 1;
     held.book.songbook = result.value.songbook;
@@ -70,7 +105,11 @@ class Server {
     const said = answer();
     if (this.lostAnswers > 0) {
       this.lostAnswers -= 1;
-      if (this.lostAs === 'database-away') throw new RefusedError({ type: 'urn:x', title: 'The database does not answer.', status: 503, code: 'database-away', errors: [] }, 'The database does not answer.');
+      if (this.lostAs === 'database-away')
+        throw new RefusedError(
+          { type: 'urn:x', title: 'The database does not answer.', status: 503, code: 'database-away', errors: [] },
+          'The database does not answer.',
+        );
       throw new RefusedError(null, 'The server does not answer.');
     }
     return said;
@@ -87,7 +126,8 @@ class Server {
     };
   }
 
-  open = (id: string, browser?: FakeBrowser): Promise<ShowStore> => ShowStore.open(this.read(id), this.transport(browser));
+  open = (id: string, browser?: FakeBrowser): Promise<ShowStore> =>
+    ShowStore.open(this.read(id), this.transport(browser));
 }
 
 /** What windows of one browser share: records, and a channel on which nobody hears themselves. */
@@ -98,11 +138,14 @@ class FakeBrowser {
   isBroken = false;
 
   storage(): Storage {
-    const working = <T>(work: () => T): Promise<T> => (this.isBroken ? Promise.reject(new Error('no storage')) : Promise.resolve().then(work));
+    const working = <T>(work: () => T): Promise<T> =>
+      this.isBroken ? Promise.reject(new Error('no storage')) : Promise.resolve().then(work);
     return {
       load: (rig) =>
         working((): Outbox => {
-          const found = [...this.records].filter(([key]) => key.startsWith(`edit/${rig}/`)).sort(([a], [b]) => (a < b ? -1 : 1));
+          const found = [...this.records]
+            .filter(([key]) => key.startsWith(`edit/${rig}/`))
+            .sort(([a], [b]) => (a < b ? -1 : 1));
           const edits = found.flatMap(([key, data]) => readEdit(key, data) ?? []);
           for (const [key, data] of found.filter((one) => !readEdit(...one))) {
             this.records.delete(key);
@@ -130,7 +173,8 @@ class FakeBrowser {
   }
 
   /** Edits of a rig that wait here. */
-  waiting = (rig: string): readonly KeptEdit[] => [...this.records].flatMap(([key, data]) => (key.startsWith(`edit/${rig}/`) ? (readEdit(key, data) ?? []) : []));
+  waiting = (rig: string): readonly KeptEdit[] =>
+    [...this.records].flatMap(([key, data]) => (key.startsWith(`edit/${rig}/`) ? (readEdit(key, data) ?? []) : []));
 }
 
 const settled = async () => {
@@ -140,7 +184,13 @@ const song = Object.keys(demoShow().songbook.songs)[0];
 const tempo = (store: ShowStore, value: number) => store.run(commands.setSong(store.get().show, song, 'tempo', value));
 const rename = (store: ShowStore, name: string) => store.run(commands.renameRig(store.get().show, name));
 /** Little, so that many runs are quick. */
-const oneSong: Show = { ...emptyShow('rig', 'Rig'), songbook: { ...emptyShow('rig', 'Rig').songbook, songs: { [song]: { id: song, name: 'Song', order: 'i', tempo: null } } } };
+const oneSong: Show = {
+  ...emptyShow('rig', 'Rig'),
+  songbook: {
+    ...emptyShow('rig', 'Rig').songbook,
+    songs: { [song]: { id: song, name: 'Song', order: 'i', tempo: null } },
+  },
+};
 const showOf = ({ rig, songbook }: Show): Show => ({ rig, songbook });
 
 describe('one window', () => {
@@ -173,7 +223,13 @@ describe('one window', () => {
   test('what a closed window could not send is sent by the next', async () => {
     const server = new Server();
     const browser = new FakeBrowser();
-    rename(await ShowStore.open(server.read('combo'), { ...server.transport(browser), sendBatch: () => new Promise(() => undefined) }), 'Kept');
+    rename(
+      await ShowStore.open(server.read('combo'), {
+        ...server.transport(browser),
+        sendBatch: () => new Promise(() => undefined),
+      }),
+      'Kept',
+    );
     await settled();
     expect(server.read('combo').revision).toBe(0);
     await server.open('combo', browser);
@@ -198,10 +254,20 @@ describe('one window', () => {
   test('too much for one edit is refused here, and nothing is stuck', async () => {
     const server = new Server();
     const store = await server.open('combo');
-    const params = Object.fromEntries(Array.from({ length: 50 }, (_, i) => [`w${i}`, { id: `w${i}`, rule: 'x', at: {}, reason: 'y'.repeat(500) }]));
-    const steps = Array.from({ length: 90 }, (_, i) => ({ doc: 'rig' as const, op: 'set' as const, at: ['waivers'], value: { ...params, [`n${i}`]: { id: `n${i}`, rule: 'x', at: {}, reason: 'z' } }, ...(i === 0 ? {} : { old: { ...params, [`n${i - 1}`]: { id: `n${i - 1}`, rule: 'x', at: {}, reason: 'z' } } }) }));
+    const params = Object.fromEntries(
+      Array.from({ length: 50 }, (_, i) => [`w${i}`, { id: `w${i}`, rule: 'x', at: {}, reason: 'y'.repeat(500) }]),
+    );
+    const steps = Array.from({ length: 90 }, (_, i) => ({
+      doc: 'rig' as const,
+      op: 'set' as const,
+      at: ['waivers'],
+      value: { ...params, [`n${i}`]: { id: `n${i}`, rule: 'x', at: {}, reason: 'z' } },
+      ...(i === 0 ? {} : { old: { ...params, [`n${i - 1}`]: { id: `n${i - 1}`, rule: 'x', at: {}, reason: 'z' } } }),
+    }));
     const first = { ...steps[0], ...(store.get().show.rig.waivers ? { old: store.get().show.rig.waivers } : {}) };
-    expect(store.run({ command: { name: 'rename', facts: { name: 'x' } }, steps: [first, ...steps.slice(1)] })).toBe(false);
+    expect(store.run({ command: { name: 'rename', facts: { name: 'x' } }, steps: [first, ...steps.slice(1)] })).toBe(
+      false,
+    );
     expect(store.get().refusal).toContain('too much for one edit');
     rename(store, 'After');
     await settled();
@@ -220,8 +286,15 @@ describe('one window', () => {
     }
     await settled();
     jest.useRealTimers();
-    expect(store.get()).toMatchObject({ saving: 'saved', aside: [{ words: 'Rename to Cursed', why: expect.stringContaining('failed on it 3 times') }] });
-    expect(server.read('combo')).toMatchObject({ revision: 1, rig: { name: demoShow().rig.name }, songbook: { songs: { [song]: { tempo: 99 } } } });
+    expect(store.get()).toMatchObject({
+      saving: 'saved',
+      aside: [{ words: 'Rename to Cursed', why: expect.stringContaining('failed on it 3 times') }],
+    });
+    expect(server.read('combo')).toMatchObject({
+      revision: 1,
+      rig: { name: demoShow().rig.name },
+      songbook: { songs: { [song]: { tempo: 99 } } },
+    });
     expect(showOf(store.get().show)).toEqual(showOf(server.read('combo')));
   });
   test('a database that is away only makes it wait, however long', async () => {
@@ -243,8 +316,15 @@ describe('one window', () => {
 
 describe('what this browser keeps', () => {
   /** A window that was closed before the server took its edits. */
-  const closed = async (server: Server, browser: FakeBrowser, ...edits: readonly ((store: ShowStore) => unknown)[]): Promise<void> => {
-    const store = await ShowStore.open(server.read('combo'), { ...server.transport(browser), sendBatch: () => new Promise(() => undefined) });
+  const closed = async (
+    server: Server,
+    browser: FakeBrowser,
+    ...edits: readonly ((store: ShowStore) => unknown)[]
+  ): Promise<void> => {
+    const store = await ShowStore.open(server.read('combo'), {
+      ...server.transport(browser),
+      sendBatch: () => new Promise(() => undefined),
+    });
     for (const edit of edits) edit(store);
     await settled();
   };
@@ -252,12 +332,21 @@ describe('what this browser keeps', () => {
   test('an unsent edit whose field changed meanwhile is a conflict on reopening: it stays until somebody decides', async () => {
     const server = new Server();
     const browser = new FakeBrowser();
-    await closed(server, browser, (store) => rename(store, 'Mine'), (store) => tempo(store, 77));
+    await closed(
+      server,
+      browser,
+      (store) => rename(store, 'Mine'),
+      (store) => tempo(store, 77),
+    );
     rename(await server.open('combo'), 'Theirs');
     await settled();
     const store = await server.open('combo', browser);
     await settled();
-    expect(store.get()).toMatchObject({ saving: 'saved', show: { rig: { name: 'Theirs' }, songbook: { songs: { [song]: { tempo: 77 } } } }, aside: [{ words: 'Rename to Mine', why: expect.stringContaining('"Theirs"') }] });
+    expect(store.get()).toMatchObject({
+      saving: 'saved',
+      show: { rig: { name: 'Theirs' }, songbook: { songs: { [song]: { tempo: 77 } } } },
+      aside: [{ words: 'Rename to Mine', why: expect.stringContaining('"Theirs"') }],
+    });
     const again = await server.open('combo', browser);
     await settled();
     expect(again.get().aside).toEqual(store.get().aside);
@@ -285,7 +374,10 @@ describe('what this browser keeps', () => {
     const server = new Server();
     const browser = new FakeBrowser();
     const transport = server.transport(browser);
-    const deaf = await ShowStore.open(server.read('combo'), { ...transport, sendBatch: (id, batch) => transport.sendBatch(id, batch).then(() => new Promise(() => undefined)) });
+    const deaf = await ShowStore.open(server.read('combo'), {
+      ...transport,
+      sendBatch: (id, batch) => transport.sendBatch(id, batch).then(() => new Promise(() => undefined)),
+    });
     rename(deaf, 'Taken');
     await settled();
     rename(await server.open('combo'), 'Later');
@@ -304,13 +396,20 @@ describe('what this browser keeps', () => {
     await closed(server, browser, (store) => tempo(store, 88));
     await server.open('combo', browser);
     await settled();
-    expect(server.read('combo')).toMatchObject({ revision: 2, rig: { name: 'Name' }, songbook: { songs: { [song]: { tempo: 88 } } } });
+    expect(server.read('combo')).toMatchObject({
+      revision: 2,
+      rig: { name: 'Name' },
+      songbook: { songs: { [song]: { tempo: 88 } } },
+    });
   });
   test.each([
     ['nothing', null],
     ['a number', 7],
     ['no batch', { steps: [] }],
-    ['a batch of another shape', { batch: { id: 'x', command: { name: 'x', facts: {} }, steps: [{ doc: 'rig', op: 'dance', at: ['name'] }] } }],
+    [
+      'a batch of another shape',
+      { batch: { id: 'x', command: { name: 'x', facts: {} }, steps: [{ doc: 'rig', op: 'dance', at: ['name'] }] } },
+    ],
     ['a list', [1, 2]],
   ])('a record that is %s is put aside and told, and the others are sent', async (_, data) => {
     const server = new Server();
@@ -344,7 +443,11 @@ describe('what this browser keeps', () => {
     await settled();
     server.lostAnswers = 4;
     const store = await ShowStore.find('combo', server.transport(browser));
-    expect(store.get()).toMatchObject({ saving: 'waiting', notice: expect.stringContaining('as this browser last saw it'), show: { rig: { name: 'Seen' } } });
+    expect(store.get()).toMatchObject({
+      saving: 'waiting',
+      notice: expect.stringContaining('as this browser last saw it'),
+      show: { rig: { name: 'Seen' } },
+    });
     tempo(store, 71);
     rename(await server.open('combo'), 'Meanwhile');
     for (let i = 0; i < 6; i += 1) {
@@ -353,14 +456,22 @@ describe('what this browser keeps', () => {
     }
     await settled();
     jest.useRealTimers();
-    expect(store.get()).toMatchObject({ saving: 'saved', show: { rig: { name: 'Meanwhile' }, songbook: { songs: { [song]: { tempo: 71 } } } } });
+    expect(store.get()).toMatchObject({
+      saving: 'saved',
+      show: { rig: { name: 'Meanwhile' }, songbook: { songs: { [song]: { tempo: 71 } } } },
+    });
     server.lostAnswers = 1;
     await expect(ShowStore.find('fly', server.transport(browser))).rejects.toThrow('does not answer');
     await expect(ShowStore.find('nowhere', server.transport(browser))).rejects.toThrow('There is no rig');
   });
   test('keys sort in the order of the edits', () => {
     const batch = { id: 'b', command: { name: 'x', facts: {} }, steps: [] };
-    const keys = [editKey('r', batch, 9), editKey('r', batch, 9), editKey('r', batch, 10), editKey('r', batch, 1_764_201_600_000)];
+    const keys = [
+      editKey('r', batch, 9),
+      editKey('r', batch, 9),
+      editKey('r', batch, 10),
+      editKey('r', batch, 1_764_201_600_000),
+    ];
     expect([...keys].sort()).toEqual(keys);
   });
 });
@@ -375,7 +486,11 @@ describe('two windows', () => {
     await settled();
     expect(fly.get().show.songbook.songs[song].tempo).not.toBe(99);
     await fly.refresh();
-    expect(fly.get()).toMatchObject({ notice: expect.stringContaining('elsewhere'), refusal: null, show: { songbook: { songs: { [song]: { tempo: 99 } } } } });
+    expect(fly.get()).toMatchObject({
+      notice: expect.stringContaining('elsewhere'),
+      refusal: null,
+      show: { songbook: { songs: { [song]: { tempo: 99 } } } },
+    });
     fly.undo();
     await settled();
     expect(server.read('fly').rig.name).toBe(flyShow().rig.name);
@@ -389,7 +504,11 @@ describe('two windows', () => {
     await settled();
     rename(fly, 'Fly');
     await settled();
-    expect(fly.get()).toMatchObject({ saving: 'saved', show: { rig: { name: 'Fly' }, songbook: { songs: { [song]: { tempo: 99 } } } }, sharedWith: ['River-boat combo rig'] });
+    expect(fly.get()).toMatchObject({
+      saving: 'saved',
+      show: { rig: { name: 'Fly' }, songbook: { songs: { [song]: { tempo: 99 } } } },
+      sharedWith: ['River-boat combo rig'],
+    });
     expect(showOf(fly.get().show)).toEqual(showOf(server.read('fly')));
   });
   test('both change one value: the first stands, the other is told what fell away', async () => {
@@ -400,7 +519,11 @@ describe('two windows', () => {
     rename(yours, 'Yours');
     tempo(yours, 77);
     await settled();
-    expect(yours.get()).toMatchObject({ saving: 'saved', aside: [{ words: 'Rename to Yours', why: expect.stringContaining('"Mine"') }], show: { rig: { name: 'Mine' }, songbook: { songs: { [song]: { tempo: 77 } } } } });
+    expect(yours.get()).toMatchObject({
+      saving: 'saved',
+      aside: [{ words: 'Rename to Yours', why: expect.stringContaining('"Mine"') }],
+      show: { rig: { name: 'Mine' }, songbook: { songs: { [song]: { tempo: 77 } } } },
+    });
     expect(server.read('combo')).toMatchObject({ revision: 2, songbook: { songs: { [song]: { tempo: 77 } } } });
   });
   test('a copy of its own: from then on the other is not followed', async () => {
@@ -422,7 +545,11 @@ describe('two windows', () => {
     server.delete('fly');
     rename(fly, 'Late');
     await settled();
-    expect(fly.get()).toMatchObject({ saving: 'gone', refusal: expect.stringContaining('deleted elsewhere'), show: { rig: { name: 'Late' } } });
+    expect(fly.get()).toMatchObject({
+      saving: 'gone',
+      refusal: expect.stringContaining('deleted elsewhere'),
+      show: { rig: { name: 'Late' } },
+    });
     tempo(fly, 70);
     await settled();
     expect(fly.get().saving).toBe('gone');
@@ -437,7 +564,11 @@ describe('two windows', () => {
 });
 
 test('law: whatever windows of two browsers do, opened and closed, each in the end shows what the server has, and every edit is there or set aside', async () => {
-  const act = fc.record({ window: fc.nat(3), does: fc.constantFrom('rename', 'tempo', 'undo', 'refresh', 'wait', 'reopen', 'lose'), value: fc.integer({ min: 40, max: 200 }) });
+  const act = fc.record({
+    window: fc.nat(3),
+    does: fc.constantFrom('rename', 'tempo', 'undo', 'refresh', 'wait', 'reopen', 'lose'),
+    value: fc.integer({ min: 40, max: 200 }),
+  });
   let asides = 0;
   await fc.assert(
     fc.asyncProperty(fc.array(act, { maxLength: 24 }), async (acts) => {

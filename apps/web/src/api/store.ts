@@ -1,4 +1,17 @@
-import { applySteps, type Batch, batchLimits, type Command, describeCommand, describeProblem, invertSteps, normalised, rebaseSteps, sameData, type Show, type Step } from '@yunta/core';
+import {
+  applySteps,
+  type Batch,
+  batchLimits,
+  type Command,
+  describeCommand,
+  describeProblem,
+  invertSteps,
+  normalised,
+  rebaseSteps,
+  sameData,
+  type Show,
+  type Step,
+} from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
 import { browserStorage, editKey, type KeptEdit, madeAt, type Storage } from './outbox.ts';
 import { ownSongbook, readShow, RefusedError, sendBatch } from './shows.ts';
@@ -14,9 +27,13 @@ export interface Transport {
 }
 
 let shared: Transport | null = null;
-const browserTransport = (): Transport => (shared ??= { readShow, sendBatch, ownSongbook, storage: browserStorage(), windows: browserWindows() });
+const browserTransport = (): Transport =>
+  (shared ??= { readShow, sendBatch, ownSongbook, storage: browserStorage(), windows: browserWindows() });
 
-/** `waiting`: the server does not answer; edits are kept here and sent when it does. `gone`: the rig was deleted elsewhere. */
+/**
+ * `waiting`: the server does not answer; edits are kept here and sent when it does. `gone`: the rig was deleted
+ * elsewhere.
+ */
 export type Saving = 'saved' | 'saving' | 'waiting' | 'gone';
 
 /** An edit that could not be saved. It stays until somebody decides. */
@@ -46,7 +63,9 @@ export interface EditState {
   readonly redo: readonly Batch[];
 }
 
-/** An edit on its way. `shown`: the show holds it already; else it no longer fitted, and the server has the last word. */
+/**
+ * An edit on its way. `shown`: the show holds it already; else it no longer fitted, and the server has the last word.
+ */
 interface Outgoing extends KeptEdit {
   readonly shown: boolean;
 }
@@ -82,7 +101,18 @@ export class ShowStore {
     private readonly transport: Transport,
   ) {
     this.songbookRevision = at.songbookRevision;
-    this.state = { show: { rig: at.rig, songbook: at.songbook }, revision: at.revision, saving: 'saved', refusal: null, notice: null, aside: [], keeps: true, sharedWith: at.sharedWith, undo: [], redo: [] };
+    this.state = {
+      show: { rig: at.rig, songbook: at.songbook },
+      revision: at.revision,
+      saving: 'saved',
+      refusal: null,
+      notice: null,
+      aside: [],
+      keeps: true,
+      sharedWith: at.sharedWith,
+      undo: [],
+      redo: [],
+    };
   }
 
   /** Opens a show and puts on top what an earlier window could not send. */
@@ -143,7 +173,11 @@ export class ShowStore {
   /** Makes an edit; false where the core refuses it (the reason is in the state). One that changes nothing is none. */
   run(command: Command | null): boolean {
     if (!command || command.steps.length === 0) return false;
-    const batch: Batch = { id: crypto.randomUUID(), command: command.command, steps: normalised(command.steps) as readonly Step[] };
+    const batch: Batch = {
+      id: crypto.randomUUID(),
+      command: command.command,
+      steps: normalised(command.steps) as readonly Step[],
+    };
     const before = this.state.show;
     if (!this.applied(batch)) return false;
     if (this.state.show !== before) this.change({ undo: [...this.state.undo, batch], redo: [] });
@@ -152,12 +186,14 @@ export class ShowStore {
 
   undo(): void {
     const batch = this.state.undo.at(-1);
-    if (batch && this.applied(inverse(batch))) this.change({ undo: this.state.undo.slice(0, -1), redo: [...this.state.redo, batch] });
+    if (batch && this.applied(inverse(batch)))
+      this.change({ undo: this.state.undo.slice(0, -1), redo: [...this.state.redo, batch] });
   }
 
   redo(): void {
     const batch = this.state.redo.at(-1);
-    if (batch && this.applied({ ...batch, id: crypto.randomUUID() })) this.change({ redo: this.state.redo.slice(0, -1), undo: [...this.state.undo, batch] });
+    if (batch && this.applied({ ...batch, id: crypto.randomUUID() }))
+      this.change({ redo: this.state.redo.slice(0, -1), undo: [...this.state.undo, batch] });
   }
 
   /** Says why something typed is no edit; the show stays as it is. */
@@ -205,8 +241,16 @@ export class ShowStore {
     const edit: Outgoing = { key: editKey(this.id, batch), batch, shown: true };
     this.outbox = [...this.outbox, edit];
     this.recent = [...this.recent.slice(-30), { on: this.state.show, steps: batch.steps }];
-    this.change({ show: result.value, saving: this.state.saving === 'gone' ? 'gone' : 'saving', refusal: null, notice: null });
-    void this.transport.storage.put(edit).catch(this.keepsNothing).then(() => this.flush());
+    this.change({
+      show: result.value,
+      saving: this.state.saving === 'gone' ? 'gone' : 'saving',
+      refusal: null,
+      notice: null,
+    });
+    void this.transport.storage
+      .put(edit)
+      .catch(this.keepsNothing)
+      .then(() => this.flush());
     return true;
   }
 
@@ -227,7 +271,11 @@ export class ShowStore {
     this.change({
       show,
       ...(this.outbox.length > 0 ? { saving: 'saving' as const } : {}),
-      ...(loaded.unreadable > 0 ? { notice: `${loaded.unreadable} unsent ${loaded.unreadable === 1 ? 'edit' : 'edits'} in this browser could not be read, and ${loaded.unreadable === 1 ? 'was' : 'were'} put aside. All else is here.` } : {}),
+      ...(loaded.unreadable > 0
+        ? {
+            notice: `${loaded.unreadable} unsent ${loaded.unreadable === 1 ? 'edit' : 'edits'} in this browser could not be read, and ${loaded.unreadable === 1 ? 'was' : 'were'} put aside. All else is here.`,
+          }
+        : {}),
     });
   }
 
@@ -239,7 +287,14 @@ export class ShowStore {
 
   private setAsides(aside: readonly KeptEdit[]): void {
     this.aside = aside;
-    this.change({ aside: aside.map(({ key, batch, why }) => ({ key, words: describeCommand(batch.command), value: valueOf(batch.steps), why: why ?? '' })) });
+    this.change({
+      aside: aside.map(({ key, batch, why }) => ({
+        key,
+        words: describeCommand(batch.command),
+        value: valueOf(batch.steps),
+        why: why ?? '',
+      })),
+    });
   }
 
   private keepsNothing = (): void => {
@@ -255,15 +310,20 @@ export class ShowStore {
   private keepShowNow(): void {
     const { show, revision, sharedWith } = this.state;
     if (this.outbox.length > 0 || this.behind) return;
-    void this.transport.storage.keepShow({ id: this.id, revision, songbookRevision: this.songbookRevision, sharedWith, ...show }).catch(this.keepsNothing);
+    void this.transport.storage
+      .keepShow({ id: this.id, revision, songbookRevision: this.songbookRevision, sharedWith, ...show })
+      .catch(this.keepsNothing);
   }
 
-  /** Asks whether something was changed elsewhere: in another window, or through another rig that shares the songbook. */
+  /**
+   * Asks whether something was changed elsewhere: in another window, or through another rig that shares the songbook.
+   */
   async refresh(): Promise<void> {
     if (this.talking || this.outbox.length > 0 || this.state.saving === 'gone') return;
     await this.talk(async () => {
       const at = await this.transport.readShow(this.id).catch(() => null);
-      if (at && (at.revision !== this.state.revision || at.songbookRevision !== this.songbookRevision)) await this.take(at);
+      if (at && (at.revision !== this.state.revision || at.songbookRevision !== this.songbookRevision))
+        await this.take(at);
       else if (at && at.sharedWith.join() !== this.state.sharedWith.join()) this.change({ sharedWith: at.sharedWith });
       if (at) await this.adopt(othersTurn);
     });
@@ -279,7 +339,8 @@ export class ShowStore {
     await this.talk(async () => {
       try {
         const at = await this.transport.ownSongbook(this.id);
-        if (at.revision !== this.state.revision || !sameData(at.songbook, this.state.show.songbook)) await this.take(at);
+        if (at.revision !== this.state.revision || !sameData(at.songbook, this.state.show.songbook))
+          await this.take(at);
         this.songbookRevision = at.songbookRevision;
         this.change({ sharedWith: at.sharedWith });
         done = true;
@@ -327,10 +388,15 @@ export class ShowStore {
     if (!this.behind) this.keepShow();
   }
 
-  /** No answer: wait and try again, nothing is lost. A refusal: the edit cannot stand, and is set aside with the reason. */
+  /**
+   * No answer: wait and try again, nothing is lost. A refusal: the edit cannot stand, and is set aside with the reason.
+   */
   private async failed(reason: unknown): Promise<void> {
     if (reason instanceof RefusedError && reason.details?.status === 404) {
-      this.change({ saving: 'gone', refusal: 'This rig was deleted elsewhere. What is edited here is saved nowhere any more.' });
+      this.change({
+        saving: 'gone',
+        refusal: 'This rig was deleted elsewhere. What is edited here is saved nowhere any more.',
+      });
       return;
     }
     const why = this.outbox.length > 0 ? this.finalRefusal(reason) : null;
@@ -361,13 +427,22 @@ export class ShowStore {
 
   /** Takes what the server has, and puts the edits not yet sent on top. One that was refused is set aside. */
   private async take(at: ShowAtRevision, refused?: { readonly edit: KeptEdit; readonly why: string }): Promise<void> {
-    const { show, edits } = putOn({ rig: at.rig, songbook: at.songbook }, this.outbox.filter((edit) => edit.key !== refused?.edit.key));
+    const { show, edits } = putOn(
+      { rig: at.rig, songbook: at.songbook },
+      this.outbox.filter((edit) => edit.key !== refused?.edit.key),
+    );
     this.recent = [];
     this.songbookRevision = at.songbookRevision;
     this.outbox = edits;
     this.behind = false;
     const said = refused ? { undo: [], redo: [] } : { notice: 'Changed elsewhere meanwhile. You see the newest.' };
-    this.change({ show, revision: at.revision, saving: edits.length > 0 ? 'saving' : 'saved', sharedWith: at.sharedWith, ...said });
+    this.change({
+      show,
+      revision: at.revision,
+      saving: edits.length > 0 ? 'saving' : 'saved',
+      sharedWith: at.sharedWith,
+      ...said,
+    });
     this.keepShow();
     if (!refused) return;
     const { key, batch } = refused.edit;
@@ -383,7 +458,8 @@ export class ShowStore {
   }
 }
 
-const isAway = (reason: unknown): boolean => reason instanceof RefusedError && (reason.details === null || reason.details.status >= 500);
+const isAway = (reason: unknown): boolean =>
+  reason instanceof RefusedError && (reason.details === null || reason.details.status >= 500);
 
 /** What goes over the wire has fields beside the steps. */
 function isTooLarge(batch: Batch): boolean {
@@ -396,14 +472,27 @@ function isTooLarge(batch: Batch): boolean {
 /** What a batch of one step sets, if it is a text or a number. */
 function valueOf(steps: readonly Step[]): string | null {
   const [step, ...more] = steps;
-  if (more.length > 0 || step.op !== 'set' || !('value' in step) || (typeof step.value === 'object' && step.value !== null)) return null;
+  if (
+    more.length > 0 ||
+    step.op !== 'set' ||
+    !('value' in step) ||
+    (typeof step.value === 'object' && step.value !== null)
+  )
+    return null;
   return JSON.stringify(step.value).slice(0, 100);
 }
 
-const inverse = (batch: Batch): Batch => ({ id: crypto.randomUUID(), command: { name: 'undo', facts: { of: describeCommand(batch.command) } }, steps: invertSteps(batch.steps) });
+const inverse = (batch: Batch): Batch => ({
+  id: crypto.randomUUID(),
+  command: { name: 'undo', facts: { of: describeCommand(batch.command) } },
+  steps: invertSteps(batch.steps),
+});
 
 /** Edits put on a show in their order; those whose old values no longer match are not shown. */
-function putOn(show: Show, outgoing: readonly Outgoing[]): { readonly show: Show; readonly edits: readonly Outgoing[] } {
+function putOn(
+  show: Show,
+  outgoing: readonly Outgoing[],
+): { readonly show: Show; readonly edits: readonly Outgoing[] } {
   let now = show;
   const edits = outgoing.map((edit): Outgoing => {
     const result = applySteps(now, edit.batch.steps);

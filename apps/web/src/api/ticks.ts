@@ -19,7 +19,10 @@ export function useTicks(show: string): Ticks {
       await queries.cancelQueries({ queryKey: key });
       const before = queries.getQueryData<Tick[]>(key);
       const others = (before ?? []).filter((one) => one.line !== line);
-      queries.setQueryData<Tick[]>(key, done ? [...others, { line, said, at: new Date().toISOString(), actor: 'me' }] : others);
+      queries.setQueryData<Tick[]>(
+        key,
+        done ? [...others, { line, said, at: new Date().toISOString(), actor: 'me' }] : others,
+      );
       return { before };
     },
     onError: (_reason, _tick, kept) => queries.setQueryData(key, kept?.before),

@@ -1,4 +1,6 @@
-/** What windows of one browser tell each other: that something of a rig has changed on the server, or in the storage. */
+/**
+ * What windows of one browser tell each other: that something of a rig has changed on the server, or in the storage.
+ */
 export interface Windows {
   readonly announce: (rig: string) => void;
   /** Listens to the other windows; returns the way to stop. */

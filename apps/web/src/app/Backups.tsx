@@ -7,7 +7,12 @@ import { browserWindows, everyRig } from '../api/windows.ts';
 import { download } from '../ui/download.ts';
 import { Refusal } from '../ui/Refusal.tsx';
 
-const kindWords: Readonly<Record<BackupKind, string>> = { daily: 'daily', manual: 'by hand', 'before-upgrade': 'before an upgrade', 'before-restore': 'before a restore' };
+const kindWords: Readonly<Record<BackupKind, string>> = {
+  daily: 'daily',
+  manual: 'by hand',
+  'before-upgrade': 'before an upgrade',
+  'before-restore': 'before a restore',
+};
 const shownAtFirst = 5;
 
 /** Copies of everything, made every day; each can be downloaded, and restored whole. */
@@ -15,8 +20,14 @@ export function Backups() {
   const queries = useQueryClient();
   const backups = useQuery({ queryKey: ['backups'], queryFn: listBackups });
   const [all, setAll] = useState(false);
-  const make = useMutation({ mutationFn: makeBackup, onSettled: () => queries.invalidateQueries({ queryKey: ['backups'] }) });
-  const fetching = useMutation({ mutationFn: ({ name }: BackupFile) => readBackup(name), onSuccess: (bytes, { name }) => download(name, bytes, 'application/gzip') });
+  const make = useMutation({
+    mutationFn: makeBackup,
+    onSettled: () => queries.invalidateQueries({ queryKey: ['backups'] }),
+  });
+  const fetching = useMutation({
+    mutationFn: ({ name }: BackupFile) => readBackup(name),
+    onSuccess: (bytes, { name }) => download(name, bytes, 'application/gzip'),
+  });
   const restore = useMutation({
     mutationFn: ({ name }: BackupFile) => restoreBackup(name),
     onSuccess: () => browserWindows().announce(everyRig),
@@ -34,7 +45,8 @@ export function Backups() {
         </span>
       </div>
       <p className="soft" style={{ marginTop: 0 }}>
-        All rigs, songbooks, history and ticks in one file. One is made every day that something changed; the newest {backupsKept.daily} are kept beside the database.
+        All rigs, songbooks, history and ticks in one file. One is made every day that something changed; the newest{' '}
+        {backupsKept.daily} are kept beside the database.
       </p>
       {backups.error && <Refusal error={backups.error} />}
       {make.error && <Refusal error={make.error} what="No backup was made." />}
@@ -43,7 +55,8 @@ export function Backups() {
       {restore.data && (
         <div className="notice" role="status">
           <span>
-            Restored: {restore.data.rigs} {restore.data.rigs === 1 ? 'rig' : 'rigs'}, {restore.data.edits} edits of history. {restore.data.before !== null && 'What was there before is in the newest backup.'}
+            Restored: {restore.data.rigs} {restore.data.rigs === 1 ? 'rig' : 'rigs'}, {restore.data.edits} edits of
+            history. {restore.data.before !== null && 'What was there before is in the newest backup.'}
           </span>
         </div>
       )}
@@ -67,7 +80,12 @@ export function Backups() {
                   <td>{kindWords[file.kind]}</td>
                   <td className="num">{Math.max(1, Math.round(file.bytes / 1000))} kB</td>
                   <td style={{ textAlign: 'right' }}>
-                    <button className="linkish" aria-label={`Download the backup of ${when}`} disabled={fetching.isPending} onClick={() => fetching.mutate(file)}>
+                    <button
+                      className="linkish"
+                      aria-label={`Download the backup of ${when}`}
+                      disabled={fetching.isPending}
+                      onClick={() => fetching.mutate(file)}
+                    >
                       Download
                     </button>{' '}
                     <button
@@ -75,7 +93,12 @@ export function Backups() {
                       aria-label={`Restore the backup of ${when}`}
                       disabled={restore.isPending}
                       onClick={() => {
-                        if (window.confirm(`Bring everything back to ${when}? All rigs, songs, history and ticks become what they were then. What is there now is backed up first.`)) restore.mutate(file);
+                        if (
+                          window.confirm(
+                            `Bring everything back to ${when}? All rigs, songs, history and ticks become what they were then. What is there now is backed up first.`,
+                          )
+                        )
+                          restore.mutate(file);
                       }}
                     >
                       Restore

@@ -38,8 +38,14 @@ export function FindingsDrawer() {
       {all.length > 0 && (
         <div className="filters" role="group" aria-label="Which findings are shown">
           {severities.map((severity) => (
-            <button key={severity} aria-pressed={!hidden.has(severity)} title={severityWords[severity]} onClick={() => turn(severity)}>
-              <SeverityMark is={severity} size={12} /> {all.filter((finding) => finding.severity === severity).length} {filterWords[severity]}
+            <button
+              key={severity}
+              aria-pressed={!hidden.has(severity)}
+              title={severityWords[severity]}
+              onClick={() => turn(severity)}
+            >
+              <SeverityMark is={severity} size={12} /> {all.filter((finding) => finding.severity === severity).length}{' '}
+              {filterWords[severity]}
             </button>
           ))}
         </div>
@@ -48,7 +54,9 @@ export function FindingsDrawer() {
         {judged?.broken.map((rule) => (
           <li key={rule.ruleId}>
             <SeverityMark is="fix-before-load-in" />
-            <span className="title">The rule {rule.ruleId} failed: {rule.reason}</span>
+            <span className="title">
+              The rule {rule.ruleId} failed: {rule.reason}
+            </span>
           </li>
         ))}
         {shown.map((finding) => (
@@ -62,14 +70,20 @@ export function FindingsDrawer() {
           </li>
         ))}
       </ul>
-      {judged && shown.length === 0 && <p className="soft">{all.length > 0 ? 'Nothing among what is shown.' : 'Nothing found.'}</p>}
+      {judged && shown.length === 0 && (
+        <p className="soft">{all.length > 0 ? 'Nothing among what is shown.' : 'Nothing found.'}</p>
+      )}
       {!judged && <p className="soft">Judging …</p>}
       {judged && judged.waived.length > 0 && <Waived waived={judged.waived} />}
     </>
   );
 }
 
-const filterWords: Record<Severity, string> = { 'stops-the-show': 'stop', 'fix-before-load-in': 'to fix', 'worth-knowing': 'to know' };
+const filterWords: Record<Severity, string> = {
+  'stops-the-show': 'stop',
+  'fix-before-load-in': 'to fix',
+  'worth-knowing': 'to know',
+};
 const severities: readonly Severity[] = ['stops-the-show', 'fix-before-load-in', 'worth-knowing'];
 
 /** Why a finding may stay: kept with the rig, shown with its reason, judged again at a press. */
@@ -82,10 +96,31 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
       onSubmit={(event) => {
         event.preventDefault();
         if (reason.trim() === '') return;
-        if (run(commands.waive(show, freshId('waiver', show.rig.waivers ?? {}, 'waiver'), finding.ruleId, finding.at, reason.trim(), finding.title))) onDone();
+        if (
+          run(
+            commands.waive(
+              show,
+              freshId('waiver', show.rig.waivers ?? {}, 'waiver'),
+              finding.ruleId,
+              finding.at,
+              reason.trim(),
+              finding.title,
+            ),
+          )
+        )
+          onDone();
       }}
     >
-      <input className="cellinput" style={{ border: '1px solid var(--line)', flex: 1 }} autoFocus aria-label={`Why “${finding.title}” may stay`} placeholder="why it may stay" value={reason} onChange={(event) => setReason(event.target.value)} maxLength={500} />
+      <input
+        className="cellinput"
+        style={{ border: '1px solid var(--line)', flex: 1 }}
+        autoFocus
+        aria-label={`Why “${finding.title}” may stay`}
+        placeholder="why it may stay"
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+        maxLength={500}
+      />
       <Button type="submit" variant="default" size="compact-xs">
         Accept for this reason
       </Button>
@@ -97,9 +132,7 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
   const { show, run } = useShow();
   return (
     <details style={{ marginTop: 10 }}>
-      <summary style={{ cursor: 'pointer' }}>
-        Accepted: {waived.length}
-      </summary>
+      <summary style={{ cursor: 'pointer' }}>Accepted: {waived.length}</summary>
       <ul className="findings">
         {waived.map(({ finding, waiver }) => (
           <li key={waiver.id + JSON.stringify(finding.at)}>
@@ -121,7 +154,11 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
 }
 
 /** Drawn again only where the finding says something else. */
-const FindingItem = memo(function FindingItem({ finding, selectFinding, fix }: { readonly finding: ToldFinding } & Pick<OpenShow, 'selectFinding' | 'fix'>) {
+const FindingItem = memo(function FindingItem({
+  finding,
+  selectFinding,
+  fix,
+}: { readonly finding: ToldFinding } & Pick<OpenShow, 'selectFinding' | 'fix'>) {
   const [why, setWhy] = useState(false);
   const [waiving, setWaiving] = useState(false);
   return (

@@ -11,7 +11,14 @@ export function History({ open, onClose }: { readonly open: boolean; readonly on
   const { revision } = useSaved();
   const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), enabled: open });
   return (
-    <Modal opened={open} onClose={onClose} title="History of this rig" size="lg" shadow="none" closeButtonProps={{ 'aria-label': 'Close' }}>
+    <Modal
+      opened={open}
+      onClose={onClose}
+      title="History of this rig"
+      size="lg"
+      shadow="none"
+      closeButtonProps={{ 'aria-label': 'Close' }}
+    >
       {open && <Revisions onRestored={onClose} />}
       <h3 style={{ margin: '16px 0 4px' }}>Every edit</h3>
       {history.error && (

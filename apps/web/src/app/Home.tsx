@@ -47,16 +47,32 @@ export function Home() {
           onSubmit={(event) => {
             event.preventDefault();
             const songs = songbookOf === '' ? {} : { songbookOf };
-            create.mutate(starter === '' ? { kind: 'empty', name: name.trim() || 'New rig', ...songs } : { kind: 'starter', starter, name: name.trim() || starterById(starter).name, ...songs });
+            create.mutate(
+              starter === ''
+                ? { kind: 'empty', name: name.trim() || 'New rig', ...songs }
+                : { kind: 'starter', starter, name: name.trim() || starterById(starter).name, ...songs },
+            );
           }}
         >
           <h2>Start a rig</h2>
-          <TextInput label="Name" value={name} onChange={(event) => setName(event.target.value)} placeholder="Winter tour" maxLength={200} />
+          <TextInput
+            label="Name"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            placeholder="Winter tour"
+            maxLength={200}
+          />
           <fieldset className="starters">
             <legend>Begin with</legend>
             {starters.map((one) => (
               <label key={one.id}>
-                <input type="radio" name="starter" value={one.id} checked={starter === one.id} onChange={() => setStarter(one.id)} />
+                <input
+                  type="radio"
+                  name="starter"
+                  value={one.id}
+                  checked={starter === one.id}
+                  onChange={() => setStarter(one.id)}
+                />
                 <span>
                   <b>{one.name}</b> <span className="soft">{one.says}</span>
                 </span>
@@ -70,7 +86,12 @@ export function Home() {
             </label>
           </fieldset>
           {books.length > 0 && (
-            <NativeSelect label="Songs" size="xs" value={songbookOf} onChange={(event) => setSongbookOf(event.target.value)}>
+            <NativeSelect
+              label="Songs"
+              size="xs"
+              value={songbookOf}
+              onChange={(event) => setSongbookOf(event.target.value)}
+            >
               <option value="">Its own</option>
               {books.map((book) => (
                 <option key={book.id} value={book.rigs[0].id}>
@@ -86,7 +107,8 @@ export function Home() {
         <div className="sheet">
           <h2>Look around first</h2>
           <p className="soft" style={{ margin: 0 }}>
-            A guitarist on a river-boat tour: the four-cable rig, with a few honest mistakes in it, and the rig without an amp for the leg that flies.
+            A guitarist on a river-boat tour: the four-cable rig, with a few honest mistakes in it, and the rig without
+            an amp for the leg that flies.
           </p>
           <Button variant="default" onClick={() => create.mutate({ kind: 'demo', rig: 'combo' })}>
             Open a fresh demo
@@ -141,7 +163,12 @@ export function Home() {
                 <td>{sharing(rig, books)}</td>
                 <td>{new Date(rig.changedAt).toLocaleString()}</td>
                 <td style={{ textAlign: 'right' }}>
-                  <button className="linkish" aria-label={`Export ${rig.name}`} disabled={exporting.isPending} onClick={() => exporting.mutate(rig)}>
+                  <button
+                    className="linkish"
+                    aria-label={`Export ${rig.name}`}
+                    disabled={exporting.isPending}
+                    onClick={() => exporting.mutate(rig)}
+                  >
                     Export
                   </button>{' '}
                   <button
@@ -149,7 +176,8 @@ export function Home() {
                     aria-label={`Delete ${rig.name}`}
                     disabled={remove.isPending}
                     onClick={() => {
-                      if (window.confirm(`Delete “${rig.name}” with all its sounds? Export it first if in doubt.`)) remove.mutate(rig);
+                      if (window.confirm(`Delete “${rig.name}” with all its sounds? Export it first if in doubt.`))
+                        remove.mutate(rig);
                     }}
                   >
                     Delete
@@ -166,7 +194,9 @@ export function Home() {
 }
 
 /** The songbooks that are there, each with the rigs that play from it. */
-function songbooksOf(rigs: readonly ShowSummary[]): readonly { readonly id: string; readonly rigs: readonly ShowSummary[] }[] {
+function songbooksOf(
+  rigs: readonly ShowSummary[],
+): readonly { readonly id: string; readonly rigs: readonly ShowSummary[] }[] {
   const ids = [...new Set(rigs.map((rig) => rig.songbook))];
   return ids.map((id) => ({ id, rigs: rigs.filter((rig) => rig.songbook === id) }));
 }

@@ -4,15 +4,39 @@ import type { PaletteEntry } from './palette-entries.ts';
 import { matching } from './palette-entries.ts';
 
 /** Everything that can be done or gone to, found by typing any of its words. */
-export function Palette({ open, onClose, children }: { readonly open: boolean; readonly onClose: () => void; readonly children: ReactNode }) {
+export function Palette({
+  open,
+  onClose,
+  children,
+}: {
+  readonly open: boolean;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}) {
   return (
-    <Modal opened={open} onClose={onClose} withCloseButton={false} padding={0} shadow="none" size={560} yOffset={80} title="Commands" classNames={{ header: 'visually-hidden' }}>
+    <Modal
+      opened={open}
+      onClose={onClose}
+      withCloseButton={false}
+      padding={0}
+      shadow="none"
+      size={560}
+      yOffset={80}
+      title="Commands"
+      classNames={{ header: 'visually-hidden' }}
+    >
       {children}
     </Modal>
   );
 }
 
-export function Search({ entries, onClose }: { readonly entries: readonly PaletteEntry[]; readonly onClose: () => void }) {
+export function Search({
+  entries,
+  onClose,
+}: {
+  readonly entries: readonly PaletteEntry[];
+  readonly onClose: () => void;
+}) {
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
   const list = useId();
@@ -50,7 +74,14 @@ export function Search({ entries, onClose }: { readonly entries: readonly Palett
       />
       <ul id={list} role="listbox" aria-label="What was found">
         {found.map((entry, i) => (
-          <li key={`${entry.kind} ${entry.name}`} id={`${list}-${i}`} role="option" aria-selected={i === at} onMouseMove={() => setAt(i)} onClick={() => take(entry)}>
+          <li
+            key={`${entry.kind} ${entry.name}`}
+            id={`${list}-${i}`}
+            role="option"
+            aria-selected={i === at}
+            onMouseMove={() => setAt(i)}
+            onClick={() => take(entry)}
+          >
             <span>{entry.name}</span>
             <small>{entry.kind}</small>
           </li>

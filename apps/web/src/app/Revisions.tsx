@@ -16,14 +16,22 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
   const revisions = useQuery({ queryKey, queryFn: () => listRevisions(id) });
   const again = () => queries.invalidateQueries({ queryKey });
   const [name, setName] = useState('');
-  const keep = useMutation({ mutationFn: (called: string) => keepRevision(id, called), onSuccess: () => setName(''), onSettled: again });
-  const remove = useMutation({ mutationFn: (revision: NamedRevision) => removeRevision(id, revision.id), onSettled: again });
+  const keep = useMutation({
+    mutationFn: (called: string) => keepRevision(id, called),
+    onSuccess: () => setName(''),
+    onSettled: again,
+  });
+  const remove = useMutation({
+    mutationFn: (revision: NamedRevision) => removeRevision(id, revision.id),
+    onSettled: again,
+  });
   const restore = useMutation({
     mutationFn: (revision: NamedRevision) => readRevision(id, revision.id),
     onSuccess: ({ rig, songbook }, revision) => {
       const steps = stepsBetween(store.get().show, { rig, songbook });
       if (steps.length === 0) store.tell(`The rig is as it was in “${revision.name}”.`);
-      else if (run({ command: { name: 'restore-revision', facts: { name: revision.name } }, steps })) store.tell(`Restored “${revision.name}”. Undo takes it back.`);
+      else if (run({ command: { name: 'restore-revision', facts: { name: revision.name } }, steps }))
+        store.tell(`Restored “${revision.name}”. Undo takes it back.`);
       onRestored();
     },
   });
@@ -35,8 +43,22 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
   return (
     <section aria-label="Named revisions">
       <form onSubmit={submit} style={{ display: 'flex', gap: 8, alignItems: 'flex-end' }}>
-        <TextInput label="Name the rig as it is now" size="xs" value={name} onChange={(event) => setName(event.target.value)} placeholder="As rehearsed in May" maxLength={200} style={{ flex: 1 }} />
-        <Button type="submit" size="xs" variant="default" loading={keep.isPending} disabled={name.trim() === '' || saving !== 'saved'}>
+        <TextInput
+          label="Name the rig as it is now"
+          size="xs"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          placeholder="As rehearsed in May"
+          maxLength={200}
+          style={{ flex: 1 }}
+        />
+        <Button
+          type="submit"
+          size="xs"
+          variant="default"
+          loading={keep.isPending}
+          disabled={name.trim() === '' || saving !== 'saved'}
+        >
           Keep
         </Button>
       </form>
@@ -63,13 +85,25 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
                     aria-label={`Restore ${revision.name}`}
                     disabled={restore.isPending}
                     onClick={() => {
-                      const others = sharedWith.length === 0 ? '' : ` The songs, shared with ${sharedWith.join(' and ')}, go back too.`;
-                      if (others === '' || window.confirm(`Restore “${revision.name}”?${others}`)) restore.mutate(revision);
+                      const others =
+                        sharedWith.length === 0
+                          ? ''
+                          : ` The songs, shared with ${sharedWith.join(' and ')}, go back too.`;
+                      if (others === '' || window.confirm(`Restore “${revision.name}”?${others}`))
+                        restore.mutate(revision);
                     }}
                   >
                     Restore
                   </button>{' '}
-                  <button className="linkish" aria-label={`Delete the revision ${revision.name}`} disabled={remove.isPending} onClick={() => window.confirm(`Delete the kept revision “${revision.name}”? The rig as it is now stays.`) && remove.mutate(revision)}>
+                  <button
+                    className="linkish"
+                    aria-label={`Delete the revision ${revision.name}`}
+                    disabled={remove.isPending}
+                    onClick={() =>
+                      window.confirm(`Delete the kept revision “${revision.name}”? The rig as it is now stays.`) &&
+                      remove.mutate(revision)
+                    }
+                  >
                     Delete
                   </button>
                 </td>

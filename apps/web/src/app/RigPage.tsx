@@ -11,7 +11,15 @@ import { Shell } from './Shell.tsx';
 /** Reads the rig from the server, then hands it to the stations. */
 export function RigPage() {
   const { id = '' } = useParams();
-  const opened = useQuery({ queryKey: ['show', id], queryFn: () => ShowStore.find(id), staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false, refetchOnReconnect: false, structuralSharing: false });
+  const opened = useQuery({
+    queryKey: ['show', id],
+    queryFn: () => ShowStore.find(id),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+    refetchOnReconnect: false,
+    structuralSharing: false,
+  });
   if (opened.error)
     return (
       <main className="home">
@@ -48,7 +56,10 @@ function rememberedSound(rig: string): { load: () => string | null; save: (sound
       return null;
     }
   };
-  return { load: () => trying(() => localStorage.getItem(key)), save: (sound) => void trying(() => localStorage.setItem(key, sound)) };
+  return {
+    load: () => trying(() => localStorage.getItem(key)),
+    save: (sound) => void trying(() => localStorage.setItem(key, sound)),
+  };
 }
 
 /** Coming back to this window, one sees what was changed elsewhere. */

@@ -17,10 +17,20 @@ export function SetAsideEdits() {
               {value !== null && ` (${value})`}: {why}
             </span>
             <span className="tools">
-              <Button size="compact-xs" variant="default" onClick={() => store.applyAside(key)} aria-label={`Apply anyway: ${words}`}>
+              <Button
+                size="compact-xs"
+                variant="default"
+                onClick={() => store.applyAside(key)}
+                aria-label={`Apply anyway: ${words}`}
+              >
                 Apply anyway
               </Button>
-              <Button size="compact-xs" variant="default" onClick={() => store.discardAside(key)} aria-label={`Discard: ${words}`}>
+              <Button
+                size="compact-xs"
+                variant="default"
+                onClick={() => store.discardAside(key)}
+                aria-label={`Discard: ${words}`}
+              >
                 Discard
               </Button>
             </span>

@@ -21,7 +21,10 @@ const severities: readonly (readonly [Severity, string])[] = [
   ['worth-knowing', 'to know'],
 ];
 
-/** Rail, selected sound, findings; the station in the middle. Holds nothing of the rig itself: its parts follow what they show. */
+/**
+ * Rail, selected sound, findings; the station in the middle. Holds nothing of the rig itself: its parts follow what
+ * they show.
+ */
 export function Shell() {
   const { id = '' } = useParams();
   const rig = useRig();
@@ -81,7 +84,14 @@ export function Shell() {
       <Keys toggle={toggle} />
       <Shortcuts open={panel === 'keys'} onClose={() => setPanel(null)} />
       <Palette open={panel === 'commands'} onClose={() => setPanel(null)}>
-        {panel === 'commands' && <Commands onClose={() => setPanel(null)} keys={() => setPanel('keys')} history={() => setPanel('history')} toggleColorScheme={toggleColorScheme} />}
+        {panel === 'commands' && (
+          <Commands
+            onClose={() => setPanel(null)}
+            keys={() => setPanel('keys')}
+            history={() => setPanel('history')}
+            toggleColorScheme={toggleColorScheme}
+          />
+        )}
       </Palette>
       <History open={panel === 'history'} onClose={() => setPanel(null)} />
     </div>
@@ -101,7 +111,9 @@ function Counts() {
     <div className="counts" aria-live="polite" aria-label="Findings">
       {severities.map(([severity, words]) => (
         <span key={severity}>
-          <SeverityMark is={severity} /> {judged?.findings.filter((finding) => finding.severity === severity).length ?? '…'} <span className="word">{words}</span>
+          <SeverityMark is={severity} />{' '}
+          {judged?.findings.filter((finding) => finding.severity === severity).length ?? '…'}{' '}
+          <span className="word">{words}</span>
         </span>
       ))}
     </div>
@@ -122,7 +134,9 @@ function Notices() {
       <SetAsideEdits />
       {saving === 'waiting' && (
         <div className="notice" role="status">
-          {keeps ? 'The server does not answer. Edits are kept in this browser and sent when it is back.' : 'The server does not answer. Leave this window open: edits are sent when it is back.'}
+          {keeps
+            ? 'The server does not answer. Edits are kept in this browser and sent when it is back.'
+            : 'The server does not answer. Leave this window open: edits are sent when it is back.'}
         </div>
       )}
       {!keeps && (
@@ -175,10 +189,24 @@ function UndoRedo() {
   const redoes = next ? `Redo: ${describeCommand(next.command)}` : 'Nothing to redo';
   return (
     <div style={{ display: 'flex', gap: 2 }}>
-      <ActionIcon variant="subtle" color="gray" disabled={!last} onClick={() => store.undo()} aria-label={undoes} title={undoes}>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        disabled={!last}
+        onClick={() => store.undo()}
+        aria-label={undoes}
+        title={undoes}
+      >
         <IconArrowBackUp size={18} />
       </ActionIcon>
-      <ActionIcon variant="subtle" color="gray" disabled={!next} onClick={() => store.redo()} aria-label={redoes} title={redoes}>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        disabled={!next}
+        onClick={() => store.redo()}
+        aria-label={redoes}
+        title={redoes}
+      >
         <IconArrowForwardUp size={18} />
       </ActionIcon>
     </div>
@@ -225,16 +253,34 @@ function usePalette({ keys, history, toggleColorScheme }: Panels): readonly Pale
   const controller = wiring.devices.find((wired) => wired.anatomy.controller);
   const command = (name: string, act: () => void): PaletteEntry => ({ name, kind: 'command', act });
   return [
-    ...stations.map(({ to, name }): PaletteEntry => ({ name, kind: 'station', act: () => void go(`/rig/${id}/${to}`) })),
+    ...stations.map(({ to, name }): PaletteEntry => ({
+      name,
+      kind: 'station',
+      act: () => void go(`/rig/${id}/${to}`),
+    })),
     ...(last ? [command(`Undo: ${describeCommand(last.command)}`, () => store.undo())] : []),
     ...(next ? [command(`Redo: ${describeCommand(next.command)}`, () => store.redo())] : []),
-    ...(controller ? [command(`Lay the sounds out by role on ${controller.device.name}`, () => run(commands.layOut(show, controller.device.id)))] : []),
+    ...(controller
+      ? [
+          command(`Lay the sounds out by role on ${controller.device.name}`, () =>
+            run(commands.layOut(show, controller.device.id)),
+          ),
+        ]
+      : []),
     command('Light or dark', toggleColorScheme),
     command('History of this rig', history),
     command('Shortcuts', keys),
     command('All rigs', () => void go('/')),
-    ...inOrder(show.rig.sounds).map((sound): PaletteEntry => ({ name: sound.name, kind: 'sound', act: () => selectSound(sound.id) })),
-    ...inOrder(show.rig.devices).map((device): PaletteEntry => ({ name: device.name, kind: 'device', act: () => selectDevice(device.id) })),
+    ...inOrder(show.rig.sounds).map((sound): PaletteEntry => ({
+      name: sound.name,
+      kind: 'sound',
+      act: () => selectSound(sound.id),
+    })),
+    ...inOrder(show.rig.devices).map((device): PaletteEntry => ({
+      name: device.name,
+      kind: 'device',
+      act: () => selectDevice(device.id),
+    })),
   ];
 }
 
@@ -244,7 +290,9 @@ function Keys({ toggle }: { readonly toggle: (panel: 'keys' | 'commands') => voi
   const { id, store, show, sound, selectSound } = useShow();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && (event.target.matches('input, textarea, select') || event.target.isContentEditable);
+      const typing =
+        event.target instanceof HTMLElement &&
+        (event.target.matches('input, textarea, select') || event.target.isContentEditable);
       const command = event.ctrlKey || event.metaKey;
       if (command && event.key.toLowerCase() === 'z' && !typing) {
         event.preventDefault();

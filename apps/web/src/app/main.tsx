@@ -50,4 +50,5 @@ createRoot(document.getElementById('root')!).render(
 );
 
 // The built application opens while the server is away.
-if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/service-worker.js').catch(() => undefined);
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  void navigator.serviceWorker.register('/service-worker.js').catch(() => undefined);

@@ -12,7 +12,15 @@ interface EditableTextProps {
 }
 
 /** A text edited in place: Enter or leaving takes it, Escape gives it up. */
-export function EditableText({ value, label, onCommit, className = 'cellinput', placeholder, autoFocus = false, onLeave }: EditableTextProps) {
+export function EditableText({
+  value,
+  label,
+  onCommit,
+  className = 'cellinput',
+  placeholder,
+  autoFocus = false,
+  onLeave,
+}: EditableTextProps) {
   const [typed, setTyped] = useState(value);
   useEffect(() => setTyped(value), [value]);
   const take = () => {

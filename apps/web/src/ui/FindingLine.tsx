@@ -8,8 +8,18 @@ interface Told {
   readonly text: string;
 }
 
-/** A finding as one reads it: its mark, its title (which selects what it is about), its sentence, and what can be done. */
-export function FindingLine({ finding, onSelect, children }: { readonly finding: Told; readonly onSelect: () => void; readonly children?: ReactNode }) {
+/**
+ * A finding as one reads it: its mark, its title (which selects what it is about), its sentence, and what can be done.
+ */
+export function FindingLine({
+  finding,
+  onSelect,
+  children,
+}: {
+  readonly finding: Told;
+  readonly onSelect: () => void;
+  readonly children?: ReactNode;
+}) {
   return (
     <li>
       <SeverityMark is={finding.severity} />

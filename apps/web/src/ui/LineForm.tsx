@@ -2,7 +2,17 @@ import { Button } from '@mantine/core';
 import type { ReactNode } from 'react';
 
 /** One line in which something is typed and added by Enter or its button. */
-export function LineForm({ does, onAdd, last = false, children }: { readonly does: string; readonly onAdd: () => void; readonly last?: boolean; readonly children: ReactNode }) {
+export function LineForm({
+  does,
+  onAdd,
+  last = false,
+  children,
+}: {
+  readonly does: string;
+  readonly onAdd: () => void;
+  readonly last?: boolean;
+  readonly children: ReactNode;
+}) {
   return (
     <form
       className="addline"

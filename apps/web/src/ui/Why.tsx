@@ -2,7 +2,11 @@ import { Popover } from '@mantine/core';
 import type { Evidence } from '@yunta/core';
 import { useState } from 'react';
 
-const restsWords: Record<Evidence['rests'], string> = { typical: 'on typical values, until this unit’s own are entered', entered: 'on what was entered for this rig', exact: 'on nothing assumed' };
+const restsWords: Record<Evidence['rests'], string> = {
+  typical: 'on typical values, until this unit’s own are entered',
+  entered: 'on what was entered for this rig',
+  exact: 'on nothing assumed',
+};
 
 /** A number that can be asked why: its inputs, its formula, its source. */
 export function Why({ evidence }: { readonly evidence: Evidence }) {
@@ -10,7 +14,16 @@ export function Why({ evidence }: { readonly evidence: Evidence }) {
   const { of, value } = evidence;
   const isTypical = evidence.rests === 'typical';
   return (
-    <Popover opened={open} onChange={setOpen} position="bottom-start" shadow="none" withinPortal trapFocus returnFocus width={300}>
+    <Popover
+      opened={open}
+      onChange={setOpen}
+      position="bottom-start"
+      shadow="none"
+      withinPortal
+      trapFocus
+      returnFocus
+      width={300}
+    >
       <Popover.Target>
         <button
           className={`number${isTypical ? ' typical' : ''}`}

@@ -9,4 +9,13 @@ export function download(name: string, parts: BlobPart, type: string): void {
 }
 
 /** A name as a file may have it anywhere. */
-export const fileName = (name: string, extension: string): string => `${name.normalize('NFKD').replace(/\p{M}/gu, '').replace(/[^A-Za-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60).toLowerCase() || 'yunta'}.${extension}`;
+export const fileName = (name: string, extension: string): string =>
+  `${
+    name
+      .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
+      .replace(/[^A-Za-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 60)
+      .toLowerCase() || 'yunta'
+  }.${extension}`;

@@ -1,6 +1,13 @@
 /** A readable id that is not taken yet: made from a name. */
 export function freshId(name: string, taken: Readonly<Record<string, unknown>>, fallback: string): string {
-  const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 40) || fallback;
+  const plain =
+    name
+      .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 40) || fallback;
   for (let n = 1; ; n += 1) {
     const id = n === 1 ? plain : `${plain}-${n}`;
     if (!Object.hasOwn(taken, id) && id !== 'constructor' && id !== 'prototype') return id;

@@ -1,4 +1,7 @@
-/** The stations in the order of the work, and the findings that each of them mends. A gap stands before the first of each group. */
+/**
+ * The stations in the order of the work, and the findings that each of them mends. A gap stands before the first of
+ * each group.
+ */
 export interface Station {
   readonly to: string;
   readonly name: string;
@@ -9,8 +12,17 @@ export interface Station {
 }
 
 /** Found in what a sound asks for, whatever its topic. */
-const soundRules: ReadonlySet<string> = new Set(['midi/program-out-of-range', 'midi/counts-otherwise', 'recall/hand-only', 'recall/held-by-pedal', 'recall/identical-sounds']);
-const inTopic = (topic: string) => (rule: string): boolean => rule.startsWith(`${topic}/`) && !soundRules.has(rule);
+const soundRules: ReadonlySet<string> = new Set([
+  'midi/program-out-of-range',
+  'midi/counts-otherwise',
+  'recall/hand-only',
+  'recall/held-by-pedal',
+  'recall/identical-sounds',
+]);
+const inTopic =
+  (topic: string) =>
+  (rule: string): boolean =>
+    rule.startsWith(`${topic}/`) && !soundRules.has(rule);
 const none = (): boolean => false;
 
 export const stations: readonly Station[] = [

@@ -1,4 +1,23 @@
-import { applySteps, check, contextOf, type Context, type Finding, formatFinding, type Level, play, type Played, readSmf, type Result, rules, type Sequence, type Show, songsFromMidi, type SongsFromMidi, type StrayReport, strayReports } from '@yunta/core';
+import {
+  applySteps,
+  check,
+  contextOf,
+  type Context,
+  type Finding,
+  formatFinding,
+  type Level,
+  play,
+  type Played,
+  readSmf,
+  type Result,
+  rules,
+  type Sequence,
+  type Show,
+  songsFromMidi,
+  type SongsFromMidi,
+  type StrayReport,
+  strayReports,
+} from '@yunta/core';
 import { expose } from 'comlink';
 import type { Judged, JudgeRequest, Proved, ToldFinding } from './judge-types.ts';
 
@@ -15,7 +34,13 @@ function judged(): Judged {
     const { title, why, remedy, source } = rules.find((rule) => rule.meta.id === finding.ruleId)!.meta;
     return { ...finding, text: formatFinding(finding, rules), title, why, remedy, source };
   };
-  return { serial, findings: findings.map(told), waived: waived.map(({ finding, waiver }) => ({ finding: told(finding), waiver })), broken, milliseconds: performance.now() - started };
+  return {
+    serial,
+    findings: findings.map(told),
+    waived: waived.map(({ finding, waiver }) => ({ finding: told(finding), waiver })),
+    broken,
+    milliseconds: performance.now() - started,
+  };
 }
 
 /** Lets whatever has come in meanwhile be taken first: a message to itself goes behind those that wait. */
@@ -42,7 +67,10 @@ function takeIn(request: JudgeRequest): boolean {
 }
 
 const api = {
-  /** What is found after an edit; null where a newer one came meanwhile, `out of step` where the whole show must be sent. */
+  /**
+   * What is found after an edit; null where a newer one came meanwhile, `out of step` where the whole show must be
+   * sent.
+   */
   async judge(request: JudgeRequest): Promise<Judged | null | 'out of step'> {
     if (!takeIn(request)) return 'out of step';
     const mine = serial;
@@ -66,7 +94,13 @@ const api = {
       last = performance.now();
     }
     const sizes = asked.prover.machineSizes();
-    return { level, judgements, milliseconds: performance.now() - started, machines: sizes.length, states: sizes.reduce((sum, size) => sum + size.states, 0) };
+    return {
+      level,
+      judgements,
+      milliseconds: performance.now() - started,
+      machines: sizes.length,
+      states: sizes.reduce((sum, size) => sum + size.states, 0),
+    };
   },
 
   /** Level 3 switch by switch. */

@@ -2,7 +2,9 @@ import type { Action } from '../model/documents.ts';
 import type { WiredDevice } from '../model/wiring.ts';
 import { isMidiChannel, isSevenBit } from '../units/quantities.ts';
 
-export type ActionLine = { readonly ok: true; readonly action: Action } | { readonly ok: false; readonly reason: 'not-understood' | 'out-of-range' | 'no-loop' | 'no-contact' };
+export type ActionLine =
+  | { readonly ok: true; readonly action: Action }
+  | { readonly ok: false; readonly reason: 'not-understood' | 'out-of-range' | 'no-loop' | 'no-contact' };
 
 const refused = (reason: Exclude<ActionLine, { ok: true }>['reason']): ActionLine => ({ ok: false, reason });
 
@@ -18,10 +20,14 @@ export function readActionLine(controller: WiredDevice, typed: string, of: 'slot
   switch (kind) {
     case 'pc':
     case 'program':
-      return numbers.length === 2 && has('ch', 'channel') ? midi({ kind: 'program', program: numbers[0], channel: numbers[1] }) : refused('not-understood');
+      return numbers.length === 2 && has('ch', 'channel')
+        ? midi({ kind: 'program', program: numbers[0], channel: numbers[1] })
+        : refused('not-understood');
     case 'cc':
     case 'control':
-      return numbers.length === 3 && has('ch', 'channel') ? midi({ kind: 'control', cc: numbers[0], value: numbers[1], channel: numbers[2] }) : refused('not-understood');
+      return numbers.length === 3 && has('ch', 'channel')
+        ? midi({ kind: 'control', cc: numbers[0], value: numbers[1], channel: numbers[2] })
+        : refused('not-understood');
     case 'loop':
     case 'contact':
       return own(controller, kind, numbers, has('in', 'on', 'closed') ? 1 : has('out', 'off', 'open') ? 0 : null);
@@ -30,7 +36,9 @@ export function readActionLine(controller: WiredDevice, typed: string, of: 'slot
       return numbers[0] <= 60_000 ? { ok: true, action: { kind: 'wait', ms: numbers[0] } } : refused('out-of-range');
     case 'remember':
     case 'restore':
-      return of === 'momentary' && rest[0] === 'loop' ? remembered(controller, kind === 'remember' ? 'save' : 'restore', numbers) : refused('not-understood');
+      return of === 'momentary' && rest[0] === 'loop'
+        ? remembered(controller, kind === 'remember' ? 'save' : 'restore', numbers)
+        : refused('not-understood');
     default:
       return refused('not-understood');
   }
@@ -47,7 +55,12 @@ function remembered(controller: WiredDevice, kind: 'save' | 'restore', numbers: 
   return loop === undefined ? refused('no-loop') : { ok: true, action: { kind, loop } };
 }
 
-function own(controller: WiredDevice, kind: 'loop' | 'contact', numbers: readonly number[], to: 0 | 1 | null): ActionLine {
+function own(
+  controller: WiredDevice,
+  kind: 'loop' | 'contact',
+  numbers: readonly number[],
+  to: 0 | 1 | null,
+): ActionLine {
   if (numbers.length !== 1 || to === null) return refused('not-understood');
   const facts = controller.anatomy.controller;
   const id = kind === 'loop' ? facts?.loops[numbers[0] - 1] : facts?.contacts[numbers[0] - 1]?.id;

@@ -1,5 +1,27 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { type Action, type Cable, type Cast, castOf, type CastAction, type Device, type DeviceType, inOrder, type MomentaryActions, type Part, type Plug, type Rig, type Show, type Slot, type Schools, type SetList, type Song, type Sound, splitRef, type StoredPreset, type Waiver } from '../model/documents.ts';
+import {
+  type Action,
+  type Cable,
+  type Cast,
+  castOf,
+  type CastAction,
+  type Device,
+  type DeviceType,
+  inOrder,
+  type MomentaryActions,
+  type Part,
+  type Plug,
+  type Rig,
+  type Show,
+  type Slot,
+  type Schools,
+  type SetList,
+  type Song,
+  type Sound,
+  splitRef,
+  type StoredPreset,
+  type Waiver,
+} from '../model/documents.ts';
 import { chosenSetList } from '../model/set-order.ts';
 import { slotPlace } from '../model/slots.ts';
 import { isByHand } from '../model/wiring.ts';
@@ -11,20 +33,57 @@ import type { Batch, Step } from './steps.ts';
 /** Named commands: each makes the steps of one edit from the show as it is. Ids come from the caller. */
 export type Command = Omit<Batch, 'id'>;
 
-const set = (at: readonly string[], value: unknown, old: unknown, doc: Step['doc'] = 'rig'): Step => ({ doc, op: 'set', at, ...(value === undefined ? {} : { value }), ...(old === undefined ? {} : { old }) });
-const insert = (at: readonly string[], value: unknown, doc: Step['doc'] = 'rig'): Step => ({ doc, op: 'insert', at, value });
-const remove = (at: readonly string[], old: unknown, doc: Step['doc'] = 'rig'): Step => ({ doc, op: 'remove', at, old });
-const command = (name: string, facts: Command['command']['facts'], steps: readonly Step[]): Command => ({ command: { name, facts }, steps });
+const set = (at: readonly string[], value: unknown, old: unknown, doc: Step['doc'] = 'rig'): Step => ({
+  doc,
+  op: 'set',
+  at,
+  ...(value === undefined ? {} : { value }),
+  ...(old === undefined ? {} : { old }),
+});
+const insert = (at: readonly string[], value: unknown, doc: Step['doc'] = 'rig'): Step => ({
+  doc,
+  op: 'insert',
+  at,
+  value,
+});
+const remove = (at: readonly string[], old: unknown, doc: Step['doc'] = 'rig'): Step => ({
+  doc,
+  op: 'remove',
+  at,
+  old,
+});
+const command = (name: string, facts: Command['command']['facts'], steps: readonly Step[]): Command => ({
+  command: { name, facts },
+  steps,
+});
 
-const last = (record: Readonly<Record<string, { readonly order: string; readonly id: string }>>): string | null => inOrder(record).at(-1)?.order ?? null;
+const last = (record: Readonly<Record<string, { readonly order: string; readonly id: string }>>): string | null =>
+  inOrder(record).at(-1)?.order ?? null;
 
-export function addDevice(show: Show, id: string, type: DeviceType, name: string, place: string, facts: Partial<Device> = {}): Command {
+export function addDevice(
+  show: Show,
+  id: string,
+  type: DeviceType,
+  name: string,
+  place: string,
+  facts: Partial<Device> = {},
+): Command {
   const steps: Step[] = [];
-  if (!show.rig.places[place]) steps.push(insert(['places', place], { id: place, name: 'Board', order: between(last(show.rig.places), null) }));
+  if (!show.rig.places[place])
+    steps.push(insert(['places', place], { id: place, name: 'Board', order: between(last(show.rig.places), null) }));
   const device: Device = {
-    id, name, place, type,
+    id,
+    name,
+    place,
+    type,
     order: between(last(show.rig.devices), null),
-    channel: null, countsFrom: 1, presets: {}, plannedFeet: [], owners: {}, powerUps: {}, momentaries: {},
+    channel: null,
+    countsFrom: 1,
+    presets: {},
+    plannedFeet: [],
+    owners: {},
+    powerUps: {},
+    momentaries: {},
     ...facts,
   };
   return command('add-device', { device: name }, [...steps, insert(['devices', id], device)]);
@@ -39,18 +98,35 @@ export function removeDevice(show: Show, id: string): Command {
     const wants = Object.fromEntries(Object.entries(sound.wants).filter(([ref]) => splitRef(ref).device !== id));
     const pedals = Object.fromEntries(Object.entries(sound.pedals).filter(([device]) => device !== id));
     return [
-      ...(Object.keys(wants).length < Object.keys(sound.wants).length ? [set(['sounds', sound.id, 'wants'], wants, sound.wants)] : []),
-      ...(Object.keys(pedals).length < Object.keys(sound.pedals).length ? [set(['sounds', sound.id, 'pedals'], pedals, sound.pedals)] : []),
+      ...(Object.keys(wants).length < Object.keys(sound.wants).length
+        ? [set(['sounds', sound.id, 'wants'], wants, sound.wants)]
+        : []),
+      ...(Object.keys(pedals).length < Object.keys(sound.pedals).length
+        ? [set(['sounds', sound.id, 'pedals'], pedals, sound.pedals)]
+        : []),
     ];
   });
-  const isGone = (action: CastAction) => (action.kind === 'foot' ? action.device : splitRef(action.control).device) === id;
+  const isGone = (action: CastAction) =>
+    (action.kind === 'foot' ? action.device : splitRef(action.control).device) === id;
   const casting = Object.values(rig.casting).flatMap((cast): Step[] => {
     if (slots.some((slot) => slot.id === cast.slot)) return [remove(['casting', cast.id], cast)];
-    return (['before', 'after'] as const).flatMap((when) => (cast[when].some(isGone) ? [set(['casting', cast.id, when], cast[when].filter((action) => !isGone(action)), cast[when])] : []));
+    return (['before', 'after'] as const).flatMap((when) =>
+      cast[when].some(isGone)
+        ? [
+            set(
+              ['casting', cast.id, when],
+              cast[when].filter((action) => !isGone(action)),
+              cast[when],
+            ),
+          ]
+        : [],
+    );
   });
   return command('remove-device', { device: rig.devices[id].name }, [
     ...casting,
-    ...Object.values(rig.outside).filter((change) => change.device === id).map((change) => remove(['outside', change.id], change)),
+    ...Object.values(rig.outside)
+      .filter((change) => change.device === id)
+      .map((change) => remove(['outside', change.id], change)),
     ...slots.map((slot) => remove(['slots', slot.id], slot)),
     ...cables.map((cable) => remove(['cables', cable.id], cable)),
     ...sounds,
@@ -60,12 +136,16 @@ export function removeDevice(show: Show, id: string): Command {
 
 export function setDevice<K extends keyof Device>(show: Show, id: string, field: K, value: Device[K]): Command {
   const device = show.rig.devices[id];
-  return command('set-device', { device: device.name, field: String(field) }, [set(['devices', id, field], value, device[field])]);
+  return command('set-device', { device: device.name, field: String(field) }, [
+    set(['devices', id, field], value, device[field]),
+  ]);
 }
 
 export function setParam(show: Show, id: string, name: string, value: unknown): Command {
   const device = show.rig.devices[id];
-  return command('set-device', { device: device.name, field: name }, [set(['devices', id, 'type', 'params', name], value, device.type.params[name])]);
+  return command('set-device', { device: device.name, field: name }, [
+    set(['devices', id, 'type', 'params', name], value, device.type.params[name]),
+  ]);
 }
 
 /** A new cable with these plugs, at least two; its kind is that of the first. */
@@ -73,8 +153,22 @@ export function connect(show: Show, id: string, plugs: readonly Plug[], length: 
   const kind = cableKind(show.rig, plugs[0]);
   const number = Object.keys(show.rig.cables).length + 1;
   const prefix = { signal: 'C', speaker: 'S', midi: 'M', contact: 'K' }[kind];
-  const cable: Cable = { id, tag: `${prefix}${String(number).padStart(2, '0')}`, order: between(last(show.rig.cables), null), kind, plugs, length, loom: null };
-  const names = { from: show.rig.devices[plugs[0].device].name, to: plugs.slice(1).map((plug) => show.rig.devices[plug.device].name).join(' and ') };
+  const cable: Cable = {
+    id,
+    tag: `${prefix}${String(number).padStart(2, '0')}`,
+    order: between(last(show.rig.cables), null),
+    kind,
+    plugs,
+    length,
+    loom: null,
+  };
+  const names = {
+    from: show.rig.devices[plugs[0].device].name,
+    to: plugs
+      .slice(1)
+      .map((plug) => show.rig.devices[plug.device].name)
+      .join(' and '),
+  };
   return command('connect', names, [insert(['cables', id], cable)]);
 }
 
@@ -85,30 +179,54 @@ export function cableKind(rig: Rig, plug: Plug): Cable['kind'] {
   return jack?.speaker ? 'speaker' : 'signal';
 }
 
-export const disconnect = (show: Show, id: string): Command => command('disconnect', { cable: show.rig.cables[id].tag }, [remove(['cables', id], show.rig.cables[id])]);
+export const disconnect = (show: Show, id: string): Command =>
+  command('disconnect', { cable: show.rig.cables[id].tag }, [remove(['cables', id], show.rig.cables[id])]);
 
 export const setCable = <K extends keyof Cable>(show: Show, id: string, field: K, value: Cable[K]): Command =>
-  command('set-cable', { cable: show.rig.cables[id].tag, field: String(field) }, [set(['cables', id, field], value, show.rig.cables[id][field])]);
+  command('set-cable', { cable: show.rig.cables[id].tag, field: String(field) }, [
+    set(['cables', id, field], value, show.rig.cables[id][field]),
+  ]);
 
 export function addSound(show: Show, id: string, name: string, like?: Sound): Command {
-  const sound: Sound = { id, name, order: between(like?.order ?? last(show.rig.sounds), null), role: like?.role ?? '', silence: like?.silence ?? false, wants: like?.wants ?? {}, pedals: like?.pedals ?? {} };
+  const sound: Sound = {
+    id,
+    name,
+    order: between(like?.order ?? last(show.rig.sounds), null),
+    role: like?.role ?? '',
+    silence: like?.silence ?? false,
+    wants: like?.wants ?? {},
+    pedals: like?.pedals ?? {},
+  };
   return command('add-sound', { sound: name }, [insert(['sounds', id], sound)]);
 }
 
 export function removeSound(show: Show, id: string): Command {
   const slots = Object.values(show.rig.slots).filter((slot) => slot.sound === id);
-  return command('remove-sound', { sound: show.rig.sounds[id].name }, [...slots.map((slot) => set(['slots', slot.id, 'sound'], null, id)), remove(['sounds', id], show.rig.sounds[id])]);
+  return command('remove-sound', { sound: show.rig.sounds[id].name }, [
+    ...slots.map((slot) => set(['slots', slot.id, 'sound'], null, id)),
+    remove(['sounds', id], show.rig.sounds[id]),
+  ]);
 }
 
-export const setSound = <K extends 'name' | 'role' | 'silence'>(show: Show, id: string, field: K, value: Sound[K]): Command =>
-  command('set-sound', { sound: show.rig.sounds[id].name, field }, [set(['sounds', id, field], value, show.rig.sounds[id][field])]);
+export const setSound = <K extends 'name' | 'role' | 'silence'>(
+  show: Show,
+  id: string,
+  field: K,
+  value: Sound[K],
+): Command =>
+  command('set-sound', { sound: show.rig.sounds[id].name, field }, [
+    set(['sounds', id, field], value, show.rig.sounds[id][field]),
+  ]);
 
 /** `undefined`: don’t care. What hands do is put into the cues of the parts that play the sound, too. */
 export function want(show: Show, sound: string, ref: string, value: Literal | undefined): Command {
   const { device, control } = splitRef(ref);
   const { rig } = show;
   const old = rig.sounds[sound];
-  return command('want', { sound: old.name, device: rig.devices[device].name, control }, [set(['sounds', sound, 'wants', ref], value, old.wants[ref]), ...cueSteps(rig, { ...old, wants: withWant(old.wants, ref, value) }, ref)]);
+  return command('want', { sound: old.name, device: rig.devices[device].name, control }, [
+    set(['sounds', sound, 'wants', ref], value, old.wants[ref]),
+    ...cueSteps(rig, { ...old, wants: withWant(old.wants, ref, value) }, ref),
+  ]);
 }
 
 function withWant(wants: Sound['wants'], ref: string, value: Literal | undefined): Sound['wants'] {
@@ -118,23 +236,36 @@ function withWant(wants: Sound['wants'], ref: string, value: Literal | undefined
 
 function cueSteps(rig: Rig, sound: Sound, ref: string): Step[] {
   if (!isHandRef(rig, ref)) return [];
-  return Object.values(rig.casting).flatMap((cast) => (rig.slots[cast.slot]?.sound === sound.id ? [set(['casting', cast.id, 'before'], recued(rig, cast.before, sound), cast.before)] : []));
+  return Object.values(rig.casting).flatMap((cast) =>
+    rig.slots[cast.slot]?.sound === sound.id
+      ? [set(['casting', cast.id, 'before'], recued(rig, cast.before, sound), cast.before)]
+      : [],
+  );
 }
 
 export const wantPedal = (show: Show, sound: string, device: string, state: 'on' | 'off' | undefined): Command =>
-  command('want', { sound: show.rig.sounds[sound].name, device: show.rig.devices[device].name, control: 'on' }, [set(['sounds', sound, 'pedals', device], state, show.rig.sounds[sound].pedals[device])]);
+  command('want', { sound: show.rig.sounds[sound].name, device: show.rig.devices[device].name, control: 'on' }, [
+    set(['sounds', sound, 'pedals', device], state, show.rig.sounds[sound].pedals[device]),
+  ]);
 
-/** Slots by role into banks; null where the sounds do not fit. What used a slot that goes uses the one that its sound keeps. */
+/**
+ * Slots by role into banks; null where the sounds do not fit. What used a slot that goes uses the one that its sound
+ * keeps.
+ */
 export function layOut(show: Show, controller: string): Command | null {
   const { rig } = show;
   const laid = layByRole(rig, controller);
   if (!laid) return null;
   const kept = new Set(laid.map((slot) => slot.id));
-  const old = Object.values(rig.slots).filter((slot) => slot.controller === controller && slot.sound !== null && !kept.has(slot.id));
+  const old = Object.values(rig.slots).filter(
+    (slot) => slot.controller === controller && slot.sound !== null && !kept.has(slot.id),
+  );
   const changed = laid.filter((slot) => JSON.stringify(rig.slots[slot.id]) !== JSON.stringify(slot));
   const instead = new Map(old.map((slot) => [slot.id, laid.find((one) => one.sound === slot.sound)!.id]));
   return command('lay-out', { controller: rig.devices[controller].name }, [
-    ...Object.values(rig.casting).filter((cast) => instead.has(cast.slot)).map((cast) => set(['casting', cast.id, 'slot'], instead.get(cast.slot), cast.slot)),
+    ...Object.values(rig.casting)
+      .filter((cast) => instead.has(cast.slot))
+      .map((cast) => set(['casting', cast.id, 'slot'], instead.get(cast.slot), cast.slot)),
     ...Object.values(rig.devices).flatMap((device) => reslotted(device, instead)),
     ...old.map((slot) => remove(['slots', slot.id], slot)),
     ...changed.filter((slot) => rig.slots[slot.id]).map((slot) => remove(['slots', slot.id], rig.slots[slot.id])),
@@ -145,18 +276,28 @@ export function layOut(show: Show, controller: string): Command | null {
 /** A device fires and calls other slots instead of some. */
 function reslotted({ id, powerUpSlot, calls }: Device, instead: ReadonlyMap<string, string>): Step[] {
   const steps: Step[] = [];
-  if (powerUpSlot !== undefined && instead.has(powerUpSlot)) steps.push(set(['devices', id, 'powerUpSlot'], instead.get(powerUpSlot), powerUpSlot));
-  for (const [program, slot] of Object.entries(calls?.programs ?? {})) if (instead.has(slot)) steps.push(set(['devices', id, 'calls', 'programs', program], instead.get(slot), slot));
+  if (powerUpSlot !== undefined && instead.has(powerUpSlot))
+    steps.push(set(['devices', id, 'powerUpSlot'], instead.get(powerUpSlot), powerUpSlot));
+  for (const [program, slot] of Object.entries(calls?.programs ?? {}))
+    if (instead.has(slot)) steps.push(set(['devices', id, 'calls', 'programs', program], instead.get(slot), slot));
   return steps;
 }
 
 /** What a momentary switch does when it is pressed and when it is let go. */
-export function setMomentary(show: Show, id: string, momentary: string, when: keyof MomentaryActions, actions: readonly Action[]): Command {
+export function setMomentary(
+  show: Show,
+  id: string,
+  momentary: string,
+  when: keyof MomentaryActions,
+  actions: readonly Action[],
+): Command {
   const { name, momentaries } = show.rig.devices[id];
   const old: MomentaryActions | undefined = momentaries[momentary];
   const both: MomentaryActions = { ...(old ?? { press: [], release: [] }), [when]: actions };
   const isIdle = both.press.length === 0 && both.release.length === 0;
-  return command('set-device', { device: name, field: 'momentaries' }, [set(['devices', id, 'momentaries', momentary], isIdle ? undefined : both, old)]);
+  return command('set-device', { device: name, field: 'momentaries' }, [
+    set(['devices', id, 'momentaries', momentary], isIdle ? undefined : both, old),
+  ]);
 }
 
 export function setSlotActions(show: Show, id: string, actions: Slot['actions']): Command {
@@ -164,7 +305,8 @@ export function setSlotActions(show: Show, id: string, actions: Slot['actions'])
   return command('set-slot', { slot: slotPlace(slot) }, [set(['slots', id, 'actions'], actions, slot.actions)]);
 }
 
-export const renameRig = (show: Show, name: string): Command => command('rename', { name }, [set(['name'], name, show.rig.name)]);
+export const renameRig = (show: Show, name: string): Command =>
+  command('rename', { name }, [set(['name'], name, show.rig.name)]);
 
 export function addSong(show: Show, id: string, name: string): Command {
   const song: Song = { id, name, order: between(last(show.songbook.songs), null), tempo: null };
@@ -175,9 +317,14 @@ export function addSong(show: Show, id: string, name: string): Command {
   return command('add-song', { song: name }, [insert(['songs', id], song, 'songbook'), ...listed]);
 }
 
-/** What a sound asks of the hands, as cues of a part: instruments' selectors and volumes, knobs, what the player holds live. */
+/**
+ * What a sound asks of the hands, as cues of a part: instruments' selectors and volumes, knobs, what the player holds
+ * live.
+ */
 function handCues(rig: Rig, sound: Sound | undefined): CastAction[] {
-  return Object.entries(sound?.wants ?? {}).flatMap(([ref, value]): CastAction[] => (isHandRef(rig, ref) ? [{ kind: 'cue', control: ref, value }] : []));
+  return Object.entries(sound?.wants ?? {}).flatMap(([ref, value]): CastAction[] =>
+    isHandRef(rig, ref) ? [{ kind: 'cue', control: ref, value }] : [],
+  );
 }
 
 function isHandRef(rig: Rig, ref: string): boolean {
@@ -190,12 +337,21 @@ function isHandRef(rig: Rig, ref: string): boolean {
 const soundOf = (rig: Rig, slot: string): Sound | undefined => rig.sounds[rig.slots[slot]?.sound ?? ''];
 
 /** A part's own actions with the cues of another sound in place of the last one's. */
-const recued = (rig: Rig, before: readonly CastAction[], sound: Sound | undefined): CastAction[] => [...before.filter((action) => action.kind === 'foot' || !isHandRef(rig, action.control)), ...handCues(rig, sound)];
+const recued = (rig: Rig, before: readonly CastAction[], sound: Sound | undefined): CastAction[] => [
+  ...before.filter((action) => action.kind === 'foot' || !isHandRef(rig, action.control)),
+  ...handCues(rig, sound),
+];
 
 export function addPart(show: Show, id: string, song: string, name: string, slot: string | null): Command {
   const part: Part = { id, song, name, order: between(last(show.songbook.parts), null) };
-  const cast: Cast | null = slot === null ? null : { id, part: id, slot, before: recued(show.rig, [], soundOf(show.rig, slot)), after: [], again: false };
-  return command('add-part', { part: name }, [insert(['parts', id], part, 'songbook'), ...(cast ? [insert(['casting', id], cast)] : [])]);
+  const cast: Cast | null =
+    slot === null
+      ? null
+      : { id, part: id, slot, before: recued(show.rig, [], soundOf(show.rig, slot)), after: [], again: false };
+  return command('add-part', { part: name }, [
+    insert(['parts', id], part, 'songbook'),
+    ...(cast ? [insert(['casting', id], cast)] : []),
+  ]);
 }
 
 /** With the cues that the slot's sound asks of the hands. */
@@ -203,11 +359,23 @@ export function castPart(show: Show, part: string, slot: string | null): Command
   const old = castOf(show.rig, part);
   const facts = { part: show.songbook.parts[part].name };
   if (slot === null) return command('cast', facts, old ? [remove(['casting', old.id], old)] : []);
-  if (!old) return command('cast', facts, [insert(['casting', part], { id: part, part, slot, before: recued(show.rig, [], soundOf(show.rig, slot)), after: [], again: false })]);
+  if (!old)
+    return command('cast', facts, [
+      insert(['casting', part], {
+        id: part,
+        part,
+        slot,
+        before: recued(show.rig, [], soundOf(show.rig, slot)),
+        after: [],
+        again: false,
+      }),
+    ]);
   const before = recued(show.rig, old.before, soundOf(show.rig, slot));
   return command('cast', facts, [
     ...(old.slot === slot ? [] : [set(['casting', old.id, 'slot'], slot, old.slot)]),
-    ...(JSON.stringify(before) === JSON.stringify(old.before) ? [] : [set(['casting', old.id, 'before'], before, old.before)]),
+    ...(JSON.stringify(before) === JSON.stringify(old.before)
+      ? []
+      : [set(['casting', old.id, 'before'], before, old.before)]),
   ]);
 }
 
@@ -218,34 +386,69 @@ export function removeSong(show: Show, id: string): Command {
   const lists = Object.values(songbook.setLists).filter((list) => list.songs.includes(id));
   return command('remove-song', { song: songbook.songs[id].name }, [
     ...parts.flatMap((part) => removePart(show, part.id).steps),
-    ...lists.map((list) => set(['setLists', list.id, 'songs'], list.songs.filter((song) => song !== id), list.songs, 'songbook')),
+    ...lists.map((list) =>
+      set(
+        ['setLists', list.id, 'songs'],
+        list.songs.filter((song) => song !== id),
+        list.songs,
+        'songbook',
+      ),
+    ),
     remove(['songs', id], songbook.songs[id], 'songbook'),
   ]);
 }
 
 export function removePart(show: Show, id: string): Command {
   const casts = Object.values(show.rig.casting).filter((cast) => cast.part === id);
-  return command('remove-part', { part: show.songbook.parts[id].name }, [...casts.map((cast) => remove(['casting', cast.id], cast)), remove(['parts', id], show.songbook.parts[id], 'songbook')]);
+  return command('remove-part', { part: show.songbook.parts[id].name }, [
+    ...casts.map((cast) => remove(['casting', cast.id], cast)),
+    remove(['parts', id], show.songbook.parts[id], 'songbook'),
+  ]);
 }
 
 /** `undefined` takes an optional field away. */
-export const setSong = <K extends Exclude<keyof Song, 'id' | 'order'>>(show: Show, id: string, field: K, value: Song[K]): Command =>
-  command('set-song', { song: show.songbook.songs[id].name, field }, [set(['songs', id, field], value, show.songbook.songs[id][field], 'songbook')]);
+export const setSong = <K extends Exclude<keyof Song, 'id' | 'order'>>(
+  show: Show,
+  id: string,
+  field: K,
+  value: Song[K],
+): Command =>
+  command('set-song', { song: show.songbook.songs[id].name, field }, [
+    set(['songs', id, field], value, show.songbook.songs[id][field], 'songbook'),
+  ]);
 
-export const setPart = <K extends Exclude<keyof Part, 'id' | 'song' | 'order'>>(show: Show, id: string, field: K, value: Part[K]): Command =>
-  command('set-part', { part: show.songbook.parts[id].name, field }, [set(['parts', id, field], value, show.songbook.parts[id][field], 'songbook')]);
+export const setPart = <K extends Exclude<keyof Part, 'id' | 'song' | 'order'>>(
+  show: Show,
+  id: string,
+  field: K,
+  value: Part[K],
+): Command =>
+  command('set-part', { part: show.songbook.parts[id].name, field }, [
+    set(['parts', id, field], value, show.songbook.parts[id][field], 'songbook'),
+  ]);
 
 /** Moves a part among those of its song: before `next`, or to the end. */
 export function movePart(show: Show, id: string, next: string | null): Command {
   const { parts } = show.songbook;
   const siblings = inOrder(parts).filter((part) => part.song === parts[id].song && part.id !== id);
-  return command('move-part', { part: parts[id].name }, [set(['parts', id, 'order'], orderBefore(siblings, next), parts[id].order, 'songbook')]);
+  return command('move-part', { part: parts[id].name }, [
+    set(['parts', id, 'order'], orderBefore(siblings, next), parts[id].order, 'songbook'),
+  ]);
 }
 
 /** Moves a sound in the list: before `next`, or to the end. */
 export function moveSound(show: Show, id: string, next: string | null): Command {
   const { sounds } = show.rig;
-  return command('move-sound', { sound: sounds[id].name }, [set(['sounds', id, 'order'], orderBefore(inOrder(sounds).filter((sound) => sound.id !== id), next), sounds[id].order)]);
+  return command('move-sound', { sound: sounds[id].name }, [
+    set(
+      ['sounds', id, 'order'],
+      orderBefore(
+        inOrder(sounds).filter((sound) => sound.id !== id),
+        next,
+      ),
+      sounds[id].order,
+    ),
+  ]);
 }
 
 function orderBefore(others: readonly { readonly id: string; readonly order: string }[], next: string | null): string {
@@ -254,9 +457,18 @@ function orderBefore(others: readonly { readonly id: string; readonly order: str
 }
 
 /** With `chosen`, it is the one that is played from now on. */
-export function addSetList(show: Show, id: string, name: string, songs: readonly string[] = [], chosen = false): Command {
+export function addSetList(
+  show: Show,
+  id: string,
+  name: string,
+  songs: readonly string[] = [],
+  chosen = false,
+): Command {
   const list: SetList = { id, name, order: between(last(show.songbook.setLists), null), songs };
-  return command('add-set-list', { list: name }, [insert(['setLists', id], list, 'songbook'), ...(chosen ? [set(['settings', 'setList'], id, show.rig.settings.setList)] : [])]);
+  return command('add-set-list', { list: name }, [
+    insert(['setLists', id], list, 'songbook'),
+    ...(chosen ? [set(['settings', 'setList'], id, show.rig.settings.setList)] : []),
+  ]);
 }
 
 export function setSetList<K extends 'name' | 'songs'>(show: Show, id: string, field: K, value: SetList[K]): Command {
@@ -272,7 +484,9 @@ export function removeSetList(show: Show, id: string): Command {
 
 /** The list that *in set order* follows. */
 export const chooseSetList = (show: Show, id: string | null): Command =>
-  command('choose-set-list', { list: id === null ? 'the first' : show.songbook.setLists[id].name }, [set(['settings', 'setList'], id, show.rig.settings.setList)]);
+  command('choose-set-list', { list: id === null ? 'the first' : show.songbook.setLists[id].name }, [
+    set(['settings', 'setList'], id, show.rig.settings.setList),
+  ]);
 
 export function setSchool<K extends keyof Schools>(show: Show, question: K, side: Schools[K]): Command {
   const old = show.rig.settings.schools;
@@ -283,35 +497,62 @@ export function setSchool<K extends keyof Schools>(show: Show, question: K, side
 export function waive(show: Show, id: string, rule: string, at: Waiver['at'], reason: string, title: string): Command {
   const waiver: Waiver = { id, rule, at, reason };
   const { waivers } = show.rig;
-  return command('waive', { title }, [waivers ? insert(['waivers', id], waiver) : set(['waivers'], { [id]: waiver }, undefined)]);
+  return command('waive', { title }, [
+    waivers ? insert(['waivers', id], waiver) : set(['waivers'], { [id]: waiver }, undefined),
+  ]);
 }
 
-export const unwaive = (show: Show, id: string, title: string): Command => command('unwaive', { title }, [remove(['waivers', id], show.rig.waivers![id])]);
+export const unwaive = (show: Show, id: string, title: string): Command =>
+  command('unwaive', { title }, [remove(['waivers', id], show.rig.waivers![id])]);
 
 /** Several sounds at once: the same value in each; those that have it already are left alone. */
 export function wantInAll(show: Show, sounds: readonly string[], ref: string, value: Literal | undefined): Command {
   const { device, control } = splitRef(ref);
   const changed = sounds.filter((id) => show.rig.sounds[id].wants[ref] !== value);
-  return command('want-in-all', { count: changed.length, device: show.rig.devices[device].name, control }, changed.flatMap((id) => want(show, id, ref, value).steps));
+  return command(
+    'want-in-all',
+    { count: changed.length, device: show.rig.devices[device].name, control },
+    changed.flatMap((id) => want(show, id, ref, value).steps),
+  );
 }
 
-export function wantPedalInAll(show: Show, sounds: readonly string[], device: string, state: 'on' | 'off' | undefined): Command {
+export function wantPedalInAll(
+  show: Show,
+  sounds: readonly string[],
+  device: string,
+  state: 'on' | 'off' | undefined,
+): Command {
   const changed = sounds.filter((id) => show.rig.sounds[id].pedals[device] !== state);
-  return command('want-in-all', { count: changed.length, device: show.rig.devices[device].name, control: 'on' }, changed.map((id) => set(['sounds', id, 'pedals', device], state, show.rig.sounds[id].pedals[device])));
+  return command(
+    'want-in-all',
+    { count: changed.length, device: show.rig.devices[device].name, control: 'on' },
+    changed.map((id) => set(['sounds', id, 'pedals', device], state, show.rig.sounds[id].pedals[device])),
+  );
 }
 
 /** What a preset holds and what it is called; null forgets it. */
 export function setPreset(show: Show, device: string, number: number, preset: StoredPreset | null): Command {
   const { presets, name } = show.rig.devices[device];
-  return command('set-preset', { device: name, number }, [set(['devices', device, 'presets', String(number)], preset ?? undefined, presets[String(number)])]);
+  return command('set-preset', { device: name, number }, [
+    set(['devices', device, 'presets', String(number)], preset ?? undefined, presets[String(number)]),
+  ]);
 }
 
 export function addPlace(show: Show, id: string, name: string): Command {
-  return command('add-place', { place: name }, [insert(['places', id], { id, name, order: between(last(show.rig.places), null) })]);
+  return command('add-place', { place: name }, [
+    insert(['places', id], { id, name, order: between(last(show.rig.places), null) }),
+  ]);
 }
 
 /** A part's planned feet and cues. */
-export function setCast<K extends 'before' | 'after' | 'again'>(show: Show, id: string, field: K, value: Cast[K]): Command {
+export function setCast<K extends 'before' | 'after' | 'again'>(
+  show: Show,
+  id: string,
+  field: K,
+  value: Cast[K],
+): Command {
   const cast = show.rig.casting[id];
-  return command('set-cast', { part: show.songbook.parts[cast.part].name }, [set(['casting', id, field], value, cast[field])]);
+  return command('set-cast', { part: show.songbook.parts[cast.part].name }, [
+    set(['casting', id, field], value, cast[field]),
+  ]);
 }

@@ -10,7 +10,10 @@ const most = 4_000;
  */
 export function stepsBetween(from: Show, to: Show): readonly Step[] {
   for (const depth of [3, 2, 1]) {
-    const steps = [...differences('rig', from.rig, to.rig, depth), ...differences('songbook', from.songbook, to.songbook, depth)];
+    const steps = [
+      ...differences('rig', from.rig, to.rig, depth),
+      ...differences('songbook', from.songbook, to.songbook, depth),
+    ];
     if (steps.length <= most || depth === 1) return steps;
   }
   return [];
@@ -28,4 +31,5 @@ function differences(doc: Step['doc'], from: unknown, to: unknown, depth: number
   });
 }
 
-const isPlain = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  value !== null && typeof value === 'object' && !Array.isArray(value);

@@ -23,13 +23,29 @@ describe('a cable said in one line', () => {
     ['boost + boost 2 > switcher return 4', ['boost/out', 'boost-2/out', 'switcher/return-4']],
     ['boost > switcher + boost 2', ['boost/out', 'switcher/return-4', 'boost-2/in']],
   ] as const)('%s: a Y cord', (line, plugs) => {
-    expect(readPatchLine(spare, line)).toEqual({ ok: true, plugs: plugs.map((plug) => ({ device: plug.split('/')[0], jack: plug.split('/')[1] })) });
+    expect(readPatchLine(spare, line)).toEqual({
+      ok: true,
+      plugs: plugs.map((plug) => ({ device: plug.split('/')[0], jack: plug.split('/')[1] })),
+    });
   });
   test('a plus in a name is no other end', () => {
     const named = fourCable().device('both', 'boost', 'Dirt + Boost').device('boost', 'boost', 'Boost').show.rig;
     const told = (line: string) => readPatchLine(named, line);
-    expect(told('dirt + boost > switcher')).toEqual({ ok: true, plugs: [{ device: 'both', jack: 'out' }, { device: 'switcher', jack: 'return-4' }] });
-    expect(told('switcher send 4 > dirt + boost + boost')).toEqual({ ok: true, plugs: [{ device: 'switcher', jack: 'send-4' }, { device: 'both', jack: 'in' }, { device: 'boost', jack: 'in' }] });
+    expect(told('dirt + boost > switcher')).toEqual({
+      ok: true,
+      plugs: [
+        { device: 'both', jack: 'out' },
+        { device: 'switcher', jack: 'return-4' },
+      ],
+    });
+    expect(told('switcher send 4 > dirt + boost + boost')).toEqual({
+      ok: true,
+      plugs: [
+        { device: 'switcher', jack: 'send-4' },
+        { device: 'both', jack: 'in' },
+        { device: 'boost', jack: 'in' },
+      ],
+    });
   });
   test.each([
     ['boost > boost 2 +', 'no-arrow'],
@@ -75,11 +91,22 @@ describe('an action said in one line, numbers as sent', () => {
     expect(readActionLine(switcher, line)).toEqual({ ok: false, reason });
   });
   test('a momentary switch may remember a loop and restore it; a slot may not', () => {
-    expect(readActionLine(switcher, 'remember loop 2', 'momentary')).toEqual({ ok: true, action: { kind: 'save', loop: 'loop-2' } });
-    expect(readActionLine(switcher, 'Restore loop 2', 'momentary')).toEqual({ ok: true, action: { kind: 'restore', loop: 'loop-2' } });
-    expect(readActionLine(switcher, 'loop 2 in', 'momentary')).toEqual({ ok: true, action: { kind: 'loop', loop: 'loop-2', to: 1 } });
+    expect(readActionLine(switcher, 'remember loop 2', 'momentary')).toEqual({
+      ok: true,
+      action: { kind: 'save', loop: 'loop-2' },
+    });
+    expect(readActionLine(switcher, 'Restore loop 2', 'momentary')).toEqual({
+      ok: true,
+      action: { kind: 'restore', loop: 'loop-2' },
+    });
+    expect(readActionLine(switcher, 'loop 2 in', 'momentary')).toEqual({
+      ok: true,
+      action: { kind: 'loop', loop: 'loop-2', to: 1 },
+    });
     expect(readActionLine(switcher, 'remember loop 5', 'momentary')).toEqual({ ok: false, reason: 'no-loop' });
-    for (const line of ['remember', 'remember loop', 'restore contact 1', 'remember loop 1 2']) expect(readActionLine(switcher, line, 'momentary')).toEqual({ ok: false, reason: 'not-understood' });
-    for (const line of ['remember loop 2', 'restore loop 2']) expect(readActionLine(switcher, line)).toEqual({ ok: false, reason: 'not-understood' });
+    for (const line of ['remember', 'remember loop', 'restore contact 1', 'remember loop 1 2'])
+      expect(readActionLine(switcher, line, 'momentary')).toEqual({ ok: false, reason: 'not-understood' });
+    for (const line of ['remember loop 2', 'restore loop 2'])
+      expect(readActionLine(switcher, line)).toEqual({ ok: false, reason: 'not-understood' });
   });
 });

@@ -20,7 +20,10 @@ const over = (mine: commands.Command, theirs: commands.Command): Show | null => 
 
 describe('an edit put over another', () => {
   test('sets what it set, whatever is there now, and leaves the rest', () => {
-    const show = over(commands.renameRig(demo, 'Mine'), { command: { name: 'x', facts: {} }, steps: [...commands.renameRig(demo, 'Theirs').steps, ...commands.setDevice(demo, 'echo', 'channel', 9).steps] })!;
+    const show = over(commands.renameRig(demo, 'Mine'), {
+      command: { name: 'x', facts: {} },
+      steps: [...commands.renameRig(demo, 'Theirs').steps, ...commands.setDevice(demo, 'echo', 'channel', 9).steps],
+    })!;
     expect([show.rig.name, show.rig.devices['echo'].channel]).toEqual(['Mine', 9]);
   });
   test('that is at its place already changes nothing', () => {
@@ -39,7 +42,9 @@ describe('an edit put over another', () => {
     const show = over(meter, commands.setSong(demo, 'song-1', 'meter', { beats: 6, unit: 8 }))!;
     expect(show.songbook.songs['song-1'].meter).toEqual({ beats: 3, unit: 4 });
     const without = commands.setSong(show, 'song-1', 'meter', undefined);
-    expect(rebaseSteps(demo, without.steps)).toEqual(demo.songbook.songs['song-1'].meter === undefined ? [] : expect.any(Array));
+    expect(rebaseSteps(demo, without.steps)).toEqual(
+      demo.songbook.songs['song-1'].meter === undefined ? [] : expect.any(Array),
+    );
   });
   test('has no place where what it changes is gone', () => {
     expect(over(commands.setSound(demo, 'sound-2', 'name', 'Late'), commands.removeSound(demo, 'sound-2'))).toBeNull();

@@ -22,7 +22,9 @@ export function rebaseSteps(show: Show, steps: readonly Step[]): readonly Step[]
 
 function rebaseStep(show: Show, step: Step): Step | 'done already' | null {
   const { doc, at } = step;
-  const holder = at.slice(0, -1).reduce<unknown>((node, key) => (isHolder(node) && Object.hasOwn(node, key) ? node[key] : undefined), show[doc]);
+  const holder = at
+    .slice(0, -1)
+    .reduce<unknown>((node, key) => (isHolder(node) && Object.hasOwn(node, key) ? node[key] : undefined), show[doc]);
   if (!isHolder(holder)) return step.op === 'remove' ? 'done already' : null;
   const key = at.at(-1)!;
   const isThere = Object.hasOwn(holder, key);

@@ -28,10 +28,14 @@ const ids = (record: Readonly<Record<string, unknown>>): readonly string[] => Ob
 function anyWant(show: Show, r: Random): { readonly ref: string; readonly value: string | number | undefined } {
   const device = show.rig.devices[r.pick(ids(show.rig.devices))];
   const { controls, presets } = anatomyOf(device.type);
-  if (presets && (controls.length === 0 || r.chance(0.4))) return { ref: controlRef(device.id, 'preset'), value: r.chance(0.2) ? undefined : r.below(200) };
+  if (presets && (controls.length === 0 || r.chance(0.4)))
+    return { ref: controlRef(device.id, 'preset'), value: r.chance(0.2) ? undefined : r.below(200) };
   if (controls.length === 0) return { ref: controlRef(device.id, 'no-such'), value: 1 };
   const control = r.pick(controls);
-  return { ref: controlRef(device.id, control.id), value: r.chance(0.2) ? undefined : r.chance(0.1) ? 'no such value' : r.pick(domainValues(control.domain)) };
+  return {
+    ref: controlRef(device.id, control.id),
+    value: r.chance(0.2) ? undefined : r.chance(0.1) ? 'no such value' : r.pick(domainValues(control.domain)),
+  };
 }
 
 const anyPlug = (show: Show, r: Random) => {
@@ -43,43 +47,123 @@ const anyPlug = (show: Show, r: Random) => {
 type Edit = (show: Show, r: Random, fresh: string) => Command | null;
 
 const rigEdits: readonly Edit[] = [
-  (show, r, fresh) => commands.addDevice(show, fresh, r.pick(catalogue).type, `Added ${fresh}`, r.pick(ids(show.rig.places)), { channel: r.pick([null, 1, 2, 16, 'omni'] as const) }),
+  (show, r, fresh) =>
+    commands.addDevice(show, fresh, r.pick(catalogue).type, `Added ${fresh}`, r.pick(ids(show.rig.places)), {
+      channel: r.pick([null, 1, 2, 16, 'omni'] as const),
+    }),
   (show, r) => (ids(show.rig.devices).length < 4 ? null : commands.removeDevice(show, r.pick(ids(show.rig.devices)))),
-  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'channel', r.pick([null, 1, 2, 3, 'omni', 17 as never])),
+  (show, r) =>
+    commands.setDevice(show, r.pick(ids(show.rig.devices)), 'channel', r.pick([null, 1, 2, 3, 'omni', 17 as never])),
   (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'countsFrom', r.pick([0, 1])),
-  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'name', r.pick(['', 'Ünïcode ‮', '<b>bold</b>', 'x'.repeat(300)])),
-  (show, r) => commands.connect(show, `cable-${r.below(1_000_000)}`, Array.from({ length: 2 + r.below(2) }, () => anyPlug(show, r)), r.pick([null, 0.3, 6, -1])),
+  (show, r) =>
+    commands.setDevice(
+      show,
+      r.pick(ids(show.rig.devices)),
+      'name',
+      r.pick(['', 'Ünïcode ‮', '<b>bold</b>', 'x'.repeat(300)]),
+    ),
+  (show, r) =>
+    commands.connect(
+      show,
+      `cable-${r.below(1_000_000)}`,
+      Array.from({ length: 2 + r.below(2) }, () => anyPlug(show, r)),
+      r.pick([null, 0.3, 6, -1]),
+    ),
   (show, r) => (ids(show.rig.cables).length === 0 ? null : commands.disconnect(show, r.pick(ids(show.rig.cables)))),
-  (show, r) => (ids(show.rig.cables).length === 0 ? null : commands.setCable(show, r.pick(ids(show.rig.cables)), 'length', r.pick([null, 1.5, 1e9]))),
-  (show, r) => commands.setPreset(show, r.pick(ids(show.rig.devices)), r.below(6), r.pick<StoredPreset | null>([null, { values: {} }, { name: 'Stored', values: { mix: 30 } }])),
-  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'powerUpSlot', r.pick([undefined, 'no-such', ...ids(show.rig.slots)])),
-  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'calls', r.pick([undefined, { channel: r.pick([1, 2, 17]), programs: { [String(r.below(140))]: r.pick(['no-such', ...ids(show.rig.slots)]) } }])),
+  (show, r) =>
+    ids(show.rig.cables).length === 0
+      ? null
+      : commands.setCable(show, r.pick(ids(show.rig.cables)), 'length', r.pick([null, 1.5, 1e9])),
+  (show, r) =>
+    commands.setPreset(
+      show,
+      r.pick(ids(show.rig.devices)),
+      r.below(6),
+      r.pick<StoredPreset | null>([null, { values: {} }, { name: 'Stored', values: { mix: 30 } }]),
+    ),
+  (show, r) =>
+    commands.setDevice(
+      show,
+      r.pick(ids(show.rig.devices)),
+      'powerUpSlot',
+      r.pick([undefined, 'no-such', ...ids(show.rig.slots)]),
+    ),
+  (show, r) =>
+    commands.setDevice(
+      show,
+      r.pick(ids(show.rig.devices)),
+      'calls',
+      r.pick([
+        undefined,
+        {
+          channel: r.pick([1, 2, 17]),
+          programs: { [String(r.below(140))]: r.pick(['no-such', ...ids(show.rig.slots)]) },
+        },
+      ]),
+    ),
   (show, r) => {
     const controller = Object.values(show.rig.devices).find((device) => anatomyOf(device.type).controller);
     if (!controller) return null;
     const { momentaries, loops } = anatomyOf(controller.type).controller!;
-    if (momentaries.length === 0 || r.chance(0.2)) return commands.setParam(show, controller.id, 'momentaries', r.below(3));
+    if (momentaries.length === 0 || r.chance(0.2))
+      return commands.setParam(show, controller.id, 'momentaries', r.below(3));
     const loop = loops.length === 0 ? 'none' : r.pick(loops);
-    return commands.setMomentary(show, controller.id, r.pick([...momentaries.map(({ id }) => id), 'no-such']), r.pick(['press', 'release'] as const), r.pick([[], [{ kind: 'save', loop }, { kind: 'loop', loop, to: 1 }], [{ kind: 'restore', loop }]] as const));
+    return commands.setMomentary(
+      show,
+      controller.id,
+      r.pick([...momentaries.map(({ id }) => id), 'no-such']),
+      r.pick(['press', 'release'] as const),
+      r.pick([
+        [],
+        [
+          { kind: 'save', loop },
+          { kind: 'loop', loop, to: 1 },
+        ],
+        [{ kind: 'restore', loop }],
+      ] as const),
+    );
   },
   (show, r) => commands.renameRig(show, r.pick(['Spring', 'Autumn'])),
   (show, r) => commands.setSchool(show, 'tempo', r.pick(schools.tempo)),
 ];
 
 const soundEdits: readonly Edit[] = [
-  (show, r, fresh) => commands.addSound(show, fresh, `Sound ${fresh}`, r.chance(0.7) ? show.rig.sounds[r.pick(ids(show.rig.sounds))] : undefined),
+  (show, r, fresh) =>
+    commands.addSound(
+      show,
+      fresh,
+      `Sound ${fresh}`,
+      r.chance(0.7) ? show.rig.sounds[r.pick(ids(show.rig.sounds))] : undefined,
+    ),
   (show, r) => (ids(show.rig.sounds).length < 3 ? null : commands.removeSound(show, r.pick(ids(show.rig.sounds)))),
   (show, r) => commands.setSound(show, r.pick(ids(show.rig.sounds)), 'silence', r.chance(0.5)),
   (show, r) => commands.setSound(show, r.pick(ids(show.rig.sounds)), 'role', r.pick(['', 'solo', 'rhythm'])),
-  (show, r) => commands.wantPedal(show, r.pick(ids(show.rig.sounds)), r.pick(ids(show.rig.devices)), r.pick(['on', 'off', undefined])),
-  (show, r) => commands.wantPedalInAll(show, ids(show.rig.sounds).filter(() => r.chance(0.5)), r.pick(ids(show.rig.devices)), r.pick(['on', 'off', undefined])),
+  (show, r) =>
+    commands.wantPedal(
+      show,
+      r.pick(ids(show.rig.sounds)),
+      r.pick(ids(show.rig.devices)),
+      r.pick(['on', 'off', undefined]),
+    ),
+  (show, r) =>
+    commands.wantPedalInAll(
+      show,
+      ids(show.rig.sounds).filter(() => r.chance(0.5)),
+      r.pick(ids(show.rig.devices)),
+      r.pick(['on', 'off', undefined]),
+    ),
   (show, r) => {
     const { ref, value } = anyWant(show, r);
     return commands.want(show, r.pick(ids(show.rig.sounds)), ref, value);
   },
   (show, r) => {
     const { ref, value } = anyWant(show, r);
-    return commands.wantInAll(show, ids(show.rig.sounds).filter(() => r.chance(0.5)), ref, value);
+    return commands.wantInAll(
+      show,
+      ids(show.rig.sounds).filter(() => r.chance(0.5)),
+      ref,
+      value,
+    );
   },
   (show, r) => commands.moveSound(show, r.pick(ids(show.rig.sounds)), null),
   (show) => {
@@ -90,21 +174,66 @@ const soundEdits: readonly Edit[] = [
     const slots = Object.values(show.rig.slots);
     if (slots.length === 0) return null;
     const [one, other] = [r.pick(slots), r.pick(slots)];
-    return commands.setSlotActions(show, one.id, r.pick([null, [], other.actions, [{ kind: 'loop', loop: 'loop-1', to: 1 }], [{ kind: 'program', channel: 2, program: r.below(128) }, { kind: 'wait', ms: 20 }, { kind: 'control', channel: 2, cc: 102, value: 127 }]] as const));
+    return commands.setSlotActions(
+      show,
+      one.id,
+      r.pick([
+        null,
+        [],
+        other.actions,
+        [{ kind: 'loop', loop: 'loop-1', to: 1 }],
+        [
+          { kind: 'program', channel: 2, program: r.below(128) },
+          { kind: 'wait', ms: 20 },
+          { kind: 'control', channel: 2, cc: 102, value: 127 },
+        ],
+      ] as const),
+    );
   },
 ];
 
 const songEdits: readonly Edit[] = [
   (show, _, fresh) => commands.addSong(show, fresh, `Song ${fresh}`),
-  (show, r) => (ids(show.songbook.songs).length < 2 ? null : commands.removeSong(show, r.pick(ids(show.songbook.songs)))),
-  (show, r) => (ids(show.songbook.songs).length === 0 ? null : commands.setSong(show, r.pick(ids(show.songbook.songs)), 'tempo', r.pick([null, 92, 0, 1e6]))),
-  (show, r, fresh) => (ids(show.songbook.songs).length === 0 ? null : commands.addPart(show, fresh, r.pick(ids(show.songbook.songs)), 'Bridge', ids(show.rig.slots).length === 0 ? null : r.pick(ids(show.rig.slots)))),
-  (show, r) => (ids(show.songbook.parts).length === 0 ? null : commands.removePart(show, r.pick(ids(show.songbook.parts)))),
-  (show, r) => (ids(show.songbook.parts).length === 0 ? null : commands.castPart(show, r.pick(ids(show.songbook.parts)), r.chance(0.3) || ids(show.rig.slots).length === 0 ? null : r.pick(ids(show.rig.slots)))),
-  (show, r) => (ids(show.songbook.parts).length === 0 ? null : commands.movePart(show, r.pick(ids(show.songbook.parts)), null)),
-  (show, r, fresh) => commands.addSetList(show, fresh, `List ${fresh}`, ids(show.songbook.songs).filter(() => r.chance(0.5)), r.chance(0.5)),
-  (show, r) => (ids(show.songbook.setLists).length === 0 ? null : commands.removeSetList(show, r.pick(ids(show.songbook.setLists)))),
-  (show, r) => (ids(show.songbook.setLists).length === 0 ? null : commands.chooseSetList(show, r.pick(ids(show.songbook.setLists)))),
+  (show, r) =>
+    ids(show.songbook.songs).length < 2 ? null : commands.removeSong(show, r.pick(ids(show.songbook.songs))),
+  (show, r) =>
+    ids(show.songbook.songs).length === 0
+      ? null
+      : commands.setSong(show, r.pick(ids(show.songbook.songs)), 'tempo', r.pick([null, 92, 0, 1e6])),
+  (show, r, fresh) =>
+    ids(show.songbook.songs).length === 0
+      ? null
+      : commands.addPart(
+          show,
+          fresh,
+          r.pick(ids(show.songbook.songs)),
+          'Bridge',
+          ids(show.rig.slots).length === 0 ? null : r.pick(ids(show.rig.slots)),
+        ),
+  (show, r) =>
+    ids(show.songbook.parts).length === 0 ? null : commands.removePart(show, r.pick(ids(show.songbook.parts))),
+  (show, r) =>
+    ids(show.songbook.parts).length === 0
+      ? null
+      : commands.castPart(
+          show,
+          r.pick(ids(show.songbook.parts)),
+          r.chance(0.3) || ids(show.rig.slots).length === 0 ? null : r.pick(ids(show.rig.slots)),
+        ),
+  (show, r) =>
+    ids(show.songbook.parts).length === 0 ? null : commands.movePart(show, r.pick(ids(show.songbook.parts)), null),
+  (show, r, fresh) =>
+    commands.addSetList(
+      show,
+      fresh,
+      `List ${fresh}`,
+      ids(show.songbook.songs).filter(() => r.chance(0.5)),
+      r.chance(0.5),
+    ),
+  (show, r) =>
+    ids(show.songbook.setLists).length === 0 ? null : commands.removeSetList(show, r.pick(ids(show.songbook.setLists))),
+  (show, r) =>
+    ids(show.songbook.setLists).length === 0 ? null : commands.chooseSetList(show, r.pick(ids(show.songbook.setLists))),
 ];
 const edits = [...rigEdits, ...soundEdits, ...soundEdits, ...songEdits];
 
@@ -153,7 +282,10 @@ function listed(context: Context, r: Random): void {
   }
 }
 
-const isSame = (a: Finding, b: Finding): boolean => a.ruleId === b.ruleId && a.messageId === b.messageId && JSON.stringify([a.at, a.data]) === JSON.stringify([b.at, b.data]);
+const isSame = (a: Finding, b: Finding): boolean =>
+  a.ruleId === b.ruleId &&
+  a.messageId === b.messageId &&
+  JSON.stringify([a.at, a.data]) === JSON.stringify([b.at, b.data]);
 
 /** A fix is taken, does away with its finding, and can be undone. */
 function mended(context: Context, finding: Finding, tally: Tally): void {
@@ -179,8 +311,10 @@ function session(start: Show, seed: number, count: number): Tally {
     context = contextOf(show, context);
     const checked = check(context, rules);
     expect(checked.broken).toEqual([]);
-    for (const finding of checked.findings) expect(formatFinding(finding, rules)).not.toMatch(/[{}]|undefined|NaN|\[object/);
-    for (const sound of inOrder(show.rig.sounds)) expect(context.tracer.trace(sound).passes.every((pass, index) => pass.index === index)).toBe(true);
+    for (const finding of checked.findings)
+      expect(formatFinding(finding, rules)).not.toMatch(/[{}]|undefined|NaN|\[object/);
+    for (const sound of inOrder(show.rig.sounds))
+      expect(context.tracer.trace(sound).passes.every((pass, index) => pass.index === index)).toBe(true);
     listed(context, r);
     const mendable = checked.findings.filter((finding) => finding.fix);
     if (mendable.length > 0) mended(context, r.pick(mendable), tally);
@@ -190,7 +324,11 @@ function session(start: Show, seed: number, count: number): Tally {
 }
 
 describe('a session of edits at random', () => {
-  const shows: readonly (readonly [string, Show])[] = [['the demo', demoShow()], ['the fly rig', flyShow()], ...starters.map(({ id, make }) => [id, make(id, id)] as const)];
+  const shows: readonly (readonly [string, Show])[] = [
+    ['the demo', demoShow()],
+    ['the fly rig', flyShow()],
+    ...starters.map(({ id, make }) => [id, make(id, id)] as const),
+  ];
   const tally: Tally = { taken: 0, refused: 0, fixed: 0 };
 
   test.each(shows)('on %s', (_, show) => {

@@ -17,13 +17,18 @@ const applied = (show: Show, steps: readonly Step[]): Show => {
 
 const every: Record<string, (show: Show) => commands.Command | null> = {
   'add a device': (show) => commands.addDevice(show, 'wah', typeById('drive').type, 'Wah', 'board'),
-  'add a device in a place that is not there yet': (show) => commands.addDevice(show, 'wah', typeById('drive').type, 'Wah', 'shelf'),
+  'add a device in a place that is not there yet': (show) =>
+    commands.addDevice(show, 'wah', typeById('drive').type, 'Wah', 'shelf'),
   'remove a device with all that hangs on it': (show) => commands.removeDevice(show, 'echo'),
   'remove the switcher with its slots and their casting': (show) => commands.removeDevice(show, 'switcher'),
   'set a field': (show) => commands.setDevice(show, 'echo', 'channel', 7),
   'set a parameter that was there': (show) => commands.setParam(show, 'echo', 'loadMs', 80),
   'set a parameter that was not': (show) => commands.setParam(show, 'echo', 'sticky', true),
-  connect: (show) => commands.connect(show, 'new', [{ device: 'switcher', jack: 'send-8' }, { device: 'switcher', jack: 'return-9' }]),
+  connect: (show) =>
+    commands.connect(show, 'new', [
+      { device: 'switcher', jack: 'send-8' },
+      { device: 'switcher', jack: 'return-9' },
+    ]),
   disconnect: (show) => commands.disconnect(show, 'cable-3'),
   'set a cable': (show) => commands.setCable(show, 'cable-3', 'length', 2.5),
   'add a sound': (show) => commands.addSound(show, 'new', 'New', show.rig.sounds['sound-2']),
@@ -32,9 +37,11 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   want: (show) => commands.want(show, 'sound-1', 'echo/preset', 9),
   'want no more': (show) => commands.want(show, 'sound-2', 'echo/preset', undefined),
   'want a pedal': (show) => commands.wantPedal(show, 'sound-1', 'drive-1', 'on'),
-  'lay out': (show) => commands.layOut(applied(show, commands.setSound(show, 'sound-2', 'role', 'solo').steps), 'switcher'),
+  'lay out': (show) =>
+    commands.layOut(applied(show, commands.setSound(show, 'sound-2', 'role', 'solo').steps), 'switcher'),
   'fire a slot at power-up': (show) => commands.setDevice(show, 'switcher', 'powerUpSlot', 'slot-sound-2'),
-  'be called by a program change': (show) => commands.setDevice(show, 'switcher', 'calls', { channel: 1, programs: { '4': 'slot-sound-1' } }),
+  'be called by a program change': (show) =>
+    commands.setDevice(show, 'switcher', 'calls', { channel: 1, programs: { '4': 'slot-sound-1' } }),
   'write a slot by hand': (show) => commands.setSlotActions(show, 'slot-sound-1', []),
   'add a song': (show) => commands.addSong(show, 'new', 'New'),
   'remove a song': (show) => commands.removeSong(show, 'song-1'),
@@ -43,7 +50,8 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   'remove a part': (show) => commands.removePart(show, 'part-1'),
   'cast a part': (show) => commands.castPart(show, 'part-1', 'slot-sound-2'),
   'cast it no more': (show) => commands.castPart(show, 'part-1', null),
-  'set an optional field that was not there': (show) => commands.setSong(show, 'song-1', 'meter', { beats: 3, unit: 4 }),
+  'set an optional field that was not there': (show) =>
+    commands.setSong(show, 'song-1', 'meter', { beats: 3, unit: 4 }),
   'take an optional field away': (show) => commands.setSong(show, 'song-1', 'instrument', undefined),
   'change a part': (show) => commands.setPart(show, 'part-1', 'bars', 12),
   'move a part': (show) => commands.movePart(show, 'part-1', null),
@@ -60,7 +68,8 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   'store a preset': (show) => commands.setPreset(show, 'hall', 7, { name: 'Hold', values: {} }),
   'forget a preset': (show) => commands.setPreset(show, 'echo', 5, null),
   'add a place': (show) => commands.addPlace(show, 'side', 'Side stage'),
-  'plan a foot': (show) => commands.setCast(show, 'part-1', 'before', [{ kind: 'foot', device: 'tuner', switch: 'switch' }]),
+  'plan a foot': (show) =>
+    commands.setCast(show, 'part-1', 'before', [{ kind: 'foot', device: 'tuner', switch: 'switch' }]),
   rename: (show) => commands.renameRig(show, 'Winter'),
 };
 
@@ -78,10 +87,22 @@ describe('commands', () => {
 
   test('a momentary switch does what it is given, and is forgotten once it does nothing', () => {
     const show = applied(demo, commands.setParam(demo, 'switcher', 'momentaries', 1).steps);
-    const set = (on: Show, when: 'press' | 'release', actions: Parameters<typeof commands.setMomentary>[4]) => applied(on, commands.setMomentary(on, 'switcher', 'momentary-1', when, actions).steps);
-    const pressed = set(show, 'press', [{ kind: 'save', loop: 'loop-2' }, { kind: 'loop', loop: 'loop-2', to: 1 }]);
+    const set = (on: Show, when: 'press' | 'release', actions: Parameters<typeof commands.setMomentary>[4]) =>
+      applied(on, commands.setMomentary(on, 'switcher', 'momentary-1', when, actions).steps);
+    const pressed = set(show, 'press', [
+      { kind: 'save', loop: 'loop-2' },
+      { kind: 'loop', loop: 'loop-2', to: 1 },
+    ]);
     const both = set(pressed, 'release', [{ kind: 'restore', loop: 'loop-2' }]);
-    expect(both.rig.devices['switcher'].momentaries).toEqual({ 'momentary-1': { press: [{ kind: 'save', loop: 'loop-2' }, { kind: 'loop', loop: 'loop-2', to: 1 }], release: [{ kind: 'restore', loop: 'loop-2' }] } });
+    expect(both.rig.devices['switcher'].momentaries).toEqual({
+      'momentary-1': {
+        press: [
+          { kind: 'save', loop: 'loop-2' },
+          { kind: 'loop', loop: 'loop-2', to: 1 },
+        ],
+        release: [{ kind: 'restore', loop: 'loop-2' }],
+      },
+    });
     expect(sameData(set(both, 'release', []), pressed)).toBe(true);
     expect(set(set(both, 'release', []), 'press', []).rig.devices['switcher'].momentaries).toEqual({});
     const { steps } = commands.setMomentary(both, 'switcher', 'momentary-1', 'press', []);
@@ -92,14 +113,23 @@ describe('commands', () => {
     const extra = { id: 'extra', controller: 'switcher', bank: 19, position: 4, sound: 'sound-2', actions: null };
     const more = applied(demo, [{ doc: 'rig', op: 'insert', at: ['slots', 'extra'], value: extra }]);
     const fired = applied(more, commands.setDevice(more, 'switcher', 'powerUpSlot', 'slot-sound-2').steps);
-    const called = applied(fired, commands.setDevice(fired, 'switcher', 'calls', { channel: 3, programs: { '1': 'slot-sound-2', '2': 'slot-sound-1' } }).steps);
+    const called = applied(
+      fired,
+      commands.setDevice(fired, 'switcher', 'calls', {
+        channel: 3,
+        programs: { '1': 'slot-sound-2', '2': 'slot-sound-1' },
+      }).steps,
+    );
     const { steps } = commands.layOut(called, 'switcher')!;
     const { rig } = applied(called, steps);
     const own = Object.values(rig.slots).filter(({ sound }) => sound === 'sound-2');
     expect(own).toHaveLength(1);
     expect(rig.devices['switcher'].powerUpSlot).toBe(own[0].id);
     expect(rig.devices['switcher'].calls).toEqual({ channel: 3, programs: { '1': own[0].id, '2': 'slot-sound-1' } });
-    const castOn = (of: Show['rig'], sound: string) => Object.values(of.casting).filter(({ slot }) => of.slots[slot].sound === sound).map(({ part }) => part);
+    const castOn = (of: Show['rig'], sound: string) =>
+      Object.values(of.casting)
+        .filter(({ slot }) => of.slots[slot].sound === sound)
+        .map(({ part }) => part);
     expect(castOn(called.rig, 'sound-2').length).toBeGreaterThan(0);
     for (const sound of Object.keys(demo.rig.sounds)) expect(castOn(rig, sound)).toEqual(castOn(called.rig, sound));
     expect(sameData(applied(applied(called, steps), invertSteps(steps)), called)).toBe(true);
@@ -107,7 +137,9 @@ describe('commands', () => {
 
   test('a cue of the hands follows what the sound wants of them, and the part that plays it', () => {
     const after = applied(demo, commands.want(demo, 'sound-1', 'guitar/selector', 'bridge').steps);
-    expect(after.rig.casting['part-1'].before).toEqual(expect.arrayContaining([{ kind: 'cue', control: 'guitar/selector', value: 'bridge' }]));
+    expect(after.rig.casting['part-1'].before).toEqual(
+      expect.arrayContaining([{ kind: 'cue', control: 'guitar/selector', value: 'bridge' }]),
+    );
     const cast = applied(after, commands.castPart(after, 'part-1', 'slot-sound-4').steps);
     expect(cast.rig.casting['part-1'].before).toEqual([{ kind: 'cue', control: 'guitar/selector', value: 'middle' }]);
   });
@@ -127,25 +159,57 @@ describe('commands', () => {
   test('more sounds than slots: no layout', () => {
     const small = applied(demo, commands.setParam(demo, 'switcher', 'banks', 400).steps);
     expect(commands.layOut(small, 'switcher')).not.toBeNull();
-    const crowded: Show = { ...demo, rig: { ...demo.rig, slots: {}, casting: {}, devices: { ...demo.rig.devices, switcher: { ...demo.rig.devices.switcher, type: { ...demo.rig.devices.switcher.type, params: { loops: 10, banks: 2, positions: 5 } } } } } };
+    const crowded: Show = {
+      ...demo,
+      rig: {
+        ...demo.rig,
+        slots: {},
+        casting: {},
+        devices: {
+          ...demo.rig.devices,
+          switcher: {
+            ...demo.rig.devices.switcher,
+            type: { ...demo.rig.devices.switcher.type, params: { loops: 10, banks: 2, positions: 5 } },
+          },
+        },
+      },
+    };
     expect(commands.layOut(crowded, 'switcher')).toBeNull();
   });
 });
 
 describe('steps', () => {
-  const set = (at: readonly string[], old: unknown, value: unknown): Step => ({ doc: 'rig', op: 'set', at, old, value });
+  const set = (at: readonly string[], old: unknown, value: unknown): Step => ({
+    doc: 'rig',
+    op: 'set',
+    at,
+    old,
+    value,
+  });
 
   test('a step whose old value no longer matches is refused, with what is there now', () => {
     const result = applySteps(demo, [set(['devices', 'echo', 'channel'], 9, 4)]);
-    expect(result).toMatchObject({ ok: false, problems: [{ code: 'old-value-differs', pointer: '/rig/devices/echo/channel', facts: { now: '2' } }] });
+    expect(result).toMatchObject({
+      ok: false,
+      problems: [{ code: 'old-value-differs', pointer: '/rig/devices/echo/channel', facts: { now: '2' } }],
+    });
   });
   test('an insert where something is, a remove of what is gone', () => {
-    expect(applySteps(demo, [{ doc: 'rig', op: 'insert', at: ['places', 'board'], value: {} }])).toMatchObject({ ok: false, problems: [{ code: 'already-there' }] });
-    expect(applySteps(demo, [{ doc: 'rig', op: 'remove', at: ['places', 'nowhere'], old: {} }])).toMatchObject({ ok: false, problems: [{ code: 'old-value-differs' }] });
+    expect(applySteps(demo, [{ doc: 'rig', op: 'insert', at: ['places', 'board'], value: {} }])).toMatchObject({
+      ok: false,
+      problems: [{ code: 'already-there' }],
+    });
+    expect(applySteps(demo, [{ doc: 'rig', op: 'remove', at: ['places', 'nowhere'], old: {} }])).toMatchObject({
+      ok: false,
+      problems: [{ code: 'old-value-differs' }],
+    });
   });
   test('one refused step refuses the batch, and the show stays the very same object', () => {
     const before = JSON.stringify(demo);
-    const result = applySteps(demo, [set(['devices', 'echo', 'channel'], 2, 4), set(['devices', 'nobody', 'channel'], 1, 2)]);
+    const result = applySteps(demo, [
+      set(['devices', 'echo', 'channel'], 2, 4),
+      set(['devices', 'nobody', 'channel'], 1, 2),
+    ]);
     expect(result.ok).toBe(false);
     expect(JSON.stringify(demo)).toBe(before);
   });
@@ -154,8 +218,31 @@ describe('steps', () => {
       const result = applySteps(demo, steps);
       return result.ok ? [] : result.problems.map((problem) => problem.code);
     };
-    expect(codes(commands.connect(demo, 'x', [{ device: 'guitar', jack: 'out' }, { device: 'switcher', jack: 'return-9' }]).steps)).toEqual(['jack-taken']);
-    expect(codes([{ doc: 'rig', op: 'insert', at: ['cables', 'x'], value: { ...demo.rig.cables['cable-1'], id: 'x', plugs: [{ device: 'guitar', jack: 'usb' }, { device: 'switcher', jack: 'return-9' }] } }])).toEqual(['jack-missing']);
+    expect(
+      codes(
+        commands.connect(demo, 'x', [
+          { device: 'guitar', jack: 'out' },
+          { device: 'switcher', jack: 'return-9' },
+        ]).steps,
+      ),
+    ).toEqual(['jack-taken']);
+    expect(
+      codes([
+        {
+          doc: 'rig',
+          op: 'insert',
+          at: ['cables', 'x'],
+          value: {
+            ...demo.rig.cables['cable-1'],
+            id: 'x',
+            plugs: [
+              { device: 'guitar', jack: 'usb' },
+              { device: 'switcher', jack: 'return-9' },
+            ],
+          },
+        },
+      ]),
+    ).toEqual(['jack-missing']);
     expect(codes(commands.want(demo, 'sound-1', 'combo/channel', 'crunch').steps)).toEqual(['out-of-domain']);
     expect(codes([set(['devices', 'echo', 'channel'], 2, 17)])).toContain('out-of-domain');
   });
@@ -179,19 +266,37 @@ describe('steps', () => {
       }
     });
 
-    test.each(['4', '-1', 'foo', '1.0', '01', ' 1', '1e0', 'length', '9999999999'])('%s is no place of three to insert at', (key) => {
-      expect(applySteps(show, [{ doc: 'rig', op: 'insert', at: at(key), value: 'x' }])).toMatchObject({ ok: false, problems: [{ code: 'out-of-domain', pointer: `/rig/settings/roles/${key}` }] });
-    });
+    test.each(['4', '-1', 'foo', '1.0', '01', ' 1', '1e0', 'length', '9999999999'])(
+      '%s is no place of three to insert at',
+      (key) => {
+        expect(applySteps(show, [{ doc: 'rig', op: 'insert', at: at(key), value: 'x' }])).toMatchObject({
+          ok: false,
+          problems: [{ code: 'out-of-domain', pointer: `/rig/settings/roles/${key}` }],
+        });
+      },
+    );
 
     test('nothing is removed or set past the last', () => {
-      expect(applySteps(show, [{ doc: 'rig', op: 'remove', at: at('3'), old: undefined }])).toMatchObject({ ok: false, problems: [{ code: 'out-of-domain' }] });
-      expect(applySteps(show, [{ doc: 'rig', op: 'set', at: at('3'), value: 'x' }])).toMatchObject({ ok: false, problems: [{ code: 'out-of-domain' }] });
-      expect(applySteps(show, [{ doc: 'rig', op: 'set', at: at('1'), value: 'x' }])).toMatchObject({ ok: false, problems: [{ code: 'old-value-differs' }] });
+      expect(applySteps(show, [{ doc: 'rig', op: 'remove', at: at('3'), old: undefined }])).toMatchObject({
+        ok: false,
+        problems: [{ code: 'out-of-domain' }],
+      });
+      expect(applySteps(show, [{ doc: 'rig', op: 'set', at: at('3'), value: 'x' }])).toMatchObject({
+        ok: false,
+        problems: [{ code: 'out-of-domain' }],
+      });
+      expect(applySteps(show, [{ doc: 'rig', op: 'set', at: at('1'), value: 'x' }])).toMatchObject({
+        ok: false,
+        problems: [{ code: 'old-value-differs' }],
+      });
     });
   });
 
   test('a set to the value that is there leaves the show the very same object', () => {
-    const result = applySteps(demo, [set(['devices', 'echo', 'channel'], 2, 2), set(['settings', 'roles'], demo.rig.settings.roles, [...demo.rig.settings.roles])]);
+    const result = applySteps(demo, [
+      set(['devices', 'echo', 'channel'], 2, 2),
+      set(['settings', 'roles'], demo.rig.settings.roles, [...demo.rig.settings.roles]),
+    ]);
     expect(result.ok && result.value).toBe(demo);
   });
 
@@ -201,17 +306,27 @@ describe('steps', () => {
     ['a name that is not in composed form', 'e\u0301'],
     ['a name that is too long', 'x'.repeat(201)],
   ])('%s is refused', (_, name) => {
-    expect(applySteps(demo, [set(['name'], demo.rig.name, name)])).toMatchObject({ ok: false, problems: [{ pointer: '/rig/name' }] });
+    expect(applySteps(demo, [set(['name'], demo.rig.name, name)])).toMatchObject({
+      ok: false,
+      problems: [{ pointer: '/rig/name' }],
+    });
   });
 
   test('of a hundred thousand faults the first fifty are told, quickly', () => {
-    const value = { ...demo.rig.sounds['sound-1'], id: 'x', ...Object.fromEntries(Array.from({ length: 100_000 }, (_, i) => [`k${i}`, i])) };
+    const value = {
+      ...demo.rig.sounds['sound-1'],
+      id: 'x',
+      ...Object.fromEntries(Array.from({ length: 100_000 }, (_, i) => [`k${i}`, i])),
+    };
     const result = applySteps(demo, [{ doc: 'rig', op: 'insert', at: ['sounds', 'x'], value }]);
     expect(result.ok ? 0 : result.problems.length).toBe(50);
   });
 
   test.each(['__proto__', 'constructor', 'prototype'])('%s is no place to write to', (key) => {
-    expect(applySteps(demo, [{ doc: 'rig', op: 'insert', at: ['devices', key], value: {} }])).toMatchObject({ ok: false, problems: [{ code: 'forbidden-key' }] });
+    expect(applySteps(demo, [{ doc: 'rig', op: 'insert', at: ['devices', key], value: {} }])).toMatchObject({
+      ok: false,
+      problems: [{ code: 'forbidden-key' }],
+    });
     expect(({} as { polluted?: unknown }).polluted).toBeUndefined();
   });
 });

@@ -10,7 +10,13 @@ import { accept, problem, pointer, refuse, type Result, assertNever } from '../u
 export type Step =
   | { readonly doc: 'rig' | 'songbook'; readonly op: 'insert'; readonly at: readonly string[]; readonly value: unknown }
   | { readonly doc: 'rig' | 'songbook'; readonly op: 'remove'; readonly at: readonly string[]; readonly old: unknown }
-  | { readonly doc: 'rig' | 'songbook'; readonly op: 'set'; readonly at: readonly string[]; readonly value?: unknown; readonly old?: unknown };
+  | {
+      readonly doc: 'rig' | 'songbook';
+      readonly op: 'set';
+      readonly at: readonly string[];
+      readonly value?: unknown;
+      readonly old?: unknown;
+    };
 
 /** A batch as sent: named, made once by the client, applied at most once. */
 export interface Batch {
@@ -52,7 +58,13 @@ function invertStep(step: Step): Step {
     case 'remove':
       return { doc, op: 'insert', at, value: step.old };
     case 'set':
-      return { doc, op: 'set', at, ...('old' in step ? { value: step.old } : {}), ...('value' in step ? { old: step.value } : {}) };
+      return {
+        doc,
+        op: 'set',
+        at,
+        ...('old' in step ? { value: step.old } : {}),
+        ...('value' in step ? { old: step.value } : {}),
+      };
     default:
       return assertNever(step, 'step');
   }
@@ -61,7 +73,8 @@ function invertStep(step: Step): Step {
 /** One step, without a look at what it leaves: the documents are checked after the last. */
 export function applyStep(show: Show, step: Step, index: number, own: Own = new Set()): Result<Show> {
   const here = pointer('steps', index);
-  if (step.at.length === 0 || step.at.some(isForbiddenKey)) return refuse(problem(`${here}/at`, 'forbidden-key', { key: step.at.join('/') }));
+  if (step.at.length === 0 || step.at.some(isForbiddenKey))
+    return refuse(problem(`${here}/at`, 'forbidden-key', { key: step.at.join('/') }));
   const document = show[step.doc];
   const replaced = replaceAt(document, step.at, step, pointer(step.doc), here, own);
   if (!replaced.ok) return replaced;
@@ -79,17 +92,28 @@ const gone = Symbol('gone');
 
 /** The step at its own place. `exists` is false where the place is free; a list's place past its end is free. */
 function edited(step: Step, there: unknown, exists: boolean, at: string, here: string): Result<unknown> {
-  if (step.op === 'insert') return exists ? refuse(problem(at, 'already-there', { what: 'entry', id: step.at.at(-1)! })) : accept(step.value);
+  if (step.op === 'insert')
+    return exists ? refuse(problem(at, 'already-there', { what: 'entry', id: step.at.at(-1)! })) : accept(step.value);
   const old = step.old;
   const matches = 'old' in step && old !== undefined ? exists && sameData(there, old) : !exists;
-  if (!matches) return refuse(problem(at, 'old-value-differs', { now: exists ? JSON.stringify(there).slice(0, 200) : 'absent', step: here }));
+  if (!matches)
+    return refuse(
+      problem(at, 'old-value-differs', { now: exists ? JSON.stringify(there).slice(0, 200) : 'absent', step: here }),
+    );
   if (step.op === 'remove') return accept(gone);
   if (!('value' in step) || step.value === undefined) return accept(gone);
   return accept(exists && sameData(there, step.value) ? there : step.value);
 }
 
 /** Copies along the path only; what is beside it stays the same object, and so does all where nothing changes. */
-function replaceAt(node: unknown, path: readonly string[], step: Step, above: string, here: string, own: Own): Result<unknown> {
+function replaceAt(
+  node: unknown,
+  path: readonly string[],
+  step: Step,
+  above: string,
+  here: string,
+  own: Own,
+): Result<unknown> {
   const [key, ...rest] = path;
   const at = `${above}${pointer(key)}`;
   if (node === null || typeof node !== 'object') return refuse(problem(at, 'not-found', { what: 'field', id: key }));
@@ -108,24 +132,55 @@ function replaceAt(node: unknown, path: readonly string[], step: Step, above: st
 }
 
 /** In a list, an insert moves what stands at its place and after it one on, and a remove moves it back. */
-function replaceInList(list: readonly unknown[], key: string, rest: readonly string[], step: Step, at: string, here: string, own: Own): Result<unknown> {
+function replaceInList(
+  list: readonly unknown[],
+  key: string,
+  rest: readonly string[],
+  step: Step,
+  at: string,
+  here: string,
+  own: Own,
+): Result<unknown> {
   const inserts = rest.length === 0 && step.op === 'insert';
   const last = inserts ? list.length : list.length - 1;
   const index = /^(0|[1-9][0-9]{0,6})$/.test(key) ? Number(key) : Number.NaN;
-  if (!(index <= last)) return refuse(problem(at, 'out-of-domain', { value: key.slice(0, 80), expected: last < 0 ? 'nothing: the list is empty' : `a place from 0 to ${last}` }));
+  if (!(index <= last))
+    return refuse(
+      problem(at, 'out-of-domain', {
+        value: key.slice(0, 80),
+        expected: last < 0 ? 'nothing: the list is empty' : `a place from 0 to ${last}`,
+      }),
+    );
   if (inserts) return accept([...list.slice(0, index), step.value, ...list.slice(index)]);
-  const result = rest.length > 0 ? replaceAt(list[index], rest, step, at, here, own) : edited(step, list[index], true, at, here);
+  const result =
+    rest.length > 0 ? replaceAt(list[index], rest, step, at, here, own) : edited(step, list[index], true, at, here);
   if (!result.ok) return result;
   if (result.value === list[index]) return accept(list);
-  return accept(result.value === gone ? list.filter((_, i) => i !== index) : list.map((item, i) => (i === index ? result.value : item)));
+  return accept(
+    result.value === gone
+      ? list.filter((_, i) => i !== index)
+      : list.map((item, i) => (i === index ? result.value : item)),
+  );
 }
 
 /** Equality of JSON data, key order aside. */
 export function sameData(a: unknown, b: unknown): boolean {
   if (a === b) return true;
-  if (a === null || b === null || typeof a !== 'object' || typeof b !== 'object' || Array.isArray(a) !== Array.isArray(b)) return false;
+  if (
+    a === null ||
+    b === null ||
+    typeof a !== 'object' ||
+    typeof b !== 'object' ||
+    Array.isArray(a) !== Array.isArray(b)
+  )
+    return false;
   const left = Object.keys(a);
   const right = Object.keys(b);
-  return left.length === right.length && left.every((key) => Object.hasOwn(b, key) && sameData((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]));
+  return (
+    left.length === right.length &&
+    left.every(
+      (key) =>
+        Object.hasOwn(b, key) && sameData((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]),
+    )
+  );
 }
-

@@ -6,7 +6,11 @@ import type { Prover } from '../recall/proof.ts';
 import type { Tracer } from '../trace/trace.ts';
 
 export type Severity = 'stops-the-show' | 'fix-before-load-in' | 'worth-knowing';
-export const severityWords: Record<Severity, string> = { 'stops-the-show': 'stops the show', 'fix-before-load-in': 'fix before load-in', 'worth-knowing': 'worth knowing' };
+export const severityWords: Record<Severity, string> = {
+  'stops-the-show': 'stops the show',
+  'fix-before-load-in': 'fix before load-in',
+  'worth-knowing': 'worth knowing',
+};
 
 export type Facts = Readonly<Record<string, string | number>>;
 

@@ -27,7 +27,13 @@ export function contextOf(show: Show, before?: Context): Context {
   };
   const reslotted = kept && reslot(kept.prover.model, wiring, actionsOf);
   const model = reslotted ?? buildStateModel(wiring, actionsOf);
-  return { show, wiring, tracer, compiled, prover: new Prover(model, partsInSetOrder(show), undefined, reslotted ? kept!.prover : undefined) };
+  return {
+    show,
+    wiring,
+    tracer,
+    compiled,
+    prover: new Prover(model, partsInSetOrder(show), undefined, reslotted ? kept!.prover : undefined),
+  };
 }
 
 export interface Checked {
@@ -46,7 +52,8 @@ export function check(context: Context, rules: readonly Rule[]): Checked {
   const broken: { ruleId: string; reason: string }[] = [];
   for (const rule of rules) {
     try {
-      for (const reported of rule.check(context)) findings.push({ ...reported, ruleId: rule.meta.id, severity: reported.severity ?? rule.meta.severity });
+      for (const reported of rule.check(context))
+        findings.push({ ...reported, ruleId: rule.meta.id, severity: reported.severity ?? rule.meta.severity });
     } catch (reason) {
       broken.push({ ruleId: rule.meta.id, reason: reason instanceof Error ? reason.message : String(reason) });
     }
@@ -66,4 +73,5 @@ export function check(context: Context, rules: readonly Rule[]): Checked {
 
 /** The same rule about the same place. */
 const isAbout = (waiver: Pick<Waiver, 'rule' | 'at'>, finding: Finding): boolean =>
-  waiver.rule === finding.ruleId && (['sound', 'slot', 'device', 'part'] as const).every((what) => waiver.at[what] === finding.at[what]);
+  waiver.rule === finding.ruleId &&
+  (['sound', 'slot', 'device', 'part'] as const).every((what) => waiver.at[what] === finding.at[what]);

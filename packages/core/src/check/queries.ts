@@ -16,7 +16,10 @@ export const none: readonly never[] = [];
 /** Small answers that several rules ask for. */
 export const soundsOf = ({ show }: Context): readonly Sound[] => inOrder(show.rig.sounds);
 
-/** Every sound that is to be heard, with what the signal does in it; those that are silent by mistake are told elsewhere. */
+/**
+ * Every sound that is to be heard, with what the signal does in it; those that are silent by mistake are told
+ * elsewhere.
+ */
 export function heardSounds(context: Context): readonly { readonly sound: Sound; readonly trace: Trace }[] {
   return soundsOf(context).flatMap((sound) => {
     if (sound.silence) return [];
@@ -71,10 +74,19 @@ interface WithPresets extends Omit<WantedPreset, 'number'> {
 
 const telling = ({ wiring }: Wired): Memo => wiring.telling;
 
-const withPresets = memoised(telling, ({ wiring: { devices } }): { readonly devices: readonly WithPresets[]; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
-  devices: devices.flatMap((wired) => (wired.anatomy.presets ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets, wanted: new Map() }] : [])),
-  bySound: new WeakMap(),
-}));
+const withPresets = memoised(
+  telling,
+  ({
+    wiring: { devices },
+  }): { readonly devices: readonly WithPresets[]; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
+    devices: devices.flatMap((wired) =>
+      wired.anatomy.presets
+        ? [{ ref: controlRef(wired.device.id, 'preset'), wired, facts: wired.anatomy.presets, wanted: new Map() }]
+        : [],
+    ),
+    bySound: new WeakMap(),
+  }),
+);
 
 /** The presets that a sound wants, in the order of the rig's devices; found once for the rules that ask. */
 export function wantedPresets(rig: Wired, sound: Sound): readonly WantedPreset[] {
@@ -99,29 +111,46 @@ function wantedOf(devices: readonly WithPresets[], sound: Sound): readonly Wante
 
 const reached = memoised(
   ({ wiring }: Wired) => wiring.ways,
-  ({ wiring }): ReadonlySet<string> => new Set(wiring.devices.flatMap((wired) => (wired.anatomy.controller ? [...midiReach(wiring, wired.device.id)] : []))),
+  ({ wiring }): ReadonlySet<string> =>
+    new Set(
+      wiring.devices.flatMap((wired) => (wired.anatomy.controller ? [...midiReach(wiring, wired.device.id)] : [])),
+    ),
 );
 
 /** Whether any controller's messages arrive at a device. */
 export const isReached = (rig: Wired, device: string): boolean => reached(rig).has(device);
 
 /** Passes that do one of some things, each with the first after it that does another. */
-export const inOrderOf = (trace: Trace, first: readonly EffectKind[], then: EffectKind): readonly { readonly first: Pass; readonly then: Pass }[] =>
-  trace.passes.filter(({ effects }) => effects.some((effect) => first.includes(effect))).flatMap((pass) => {
-    const after = passesAfter(trace, pass).find((one) => one.effects.includes(then));
-    return after ? [{ first: pass, then: after }] : [];
-  });
+export const inOrderOf = (
+  trace: Trace,
+  first: readonly EffectKind[],
+  then: EffectKind,
+): readonly { readonly first: Pass; readonly then: Pass }[] =>
+  trace.passes
+    .filter(({ effects }) => effects.some((effect) => first.includes(effect)))
+    .flatMap((pass) => {
+      const after = passesAfter(trace, pass).find((one) => one.effects.includes(then));
+      return after ? [{ first: pass, then: after }] : [];
+    });
 
 export const nameOf = ({ wiring }: Wired, device: string): string => wiring.device.get(device)?.device.name ?? device;
 
 /** Whether a message, a contact or a stored value can put the control where a sound wants it. */
 export function isSent(wired: WiredDevice, control: Control): boolean {
   if (control.contacts) return true;
-  return wired.anatomy.messages.some((message) => message.control === control.id && (message.mode === 'absolute' || message.mode === 'switch'));
+  return wired.anatomy.messages.some(
+    (message) => message.control === control.id && (message.mode === 'absolute' || message.mode === 'switch'),
+  );
 }
 
 /** Controls of everything but instruments that only a hand can move. */
-export const handControls = ({ wiring }: Context): readonly { readonly wired: WiredDevice; readonly control: Control; readonly ref: string }[] =>
+export const handControls = ({
+  wiring,
+}: Context): readonly { readonly wired: WiredDevice; readonly control: Control; readonly ref: string }[] =>
   wiring.devices.flatMap((wired) =>
-    wired.anatomy.source !== undefined ? [] : wired.anatomy.controls.filter((control) => ownerOf(wired, control) === 'hand').map((control) => ({ wired, control, ref: controlRef(wired.device.id, control.id) })),
+    wired.anatomy.source !== undefined
+      ? []
+      : wired.anatomy.controls
+          .filter((control) => ownerOf(wired, control) === 'hand')
+          .map((control) => ({ wired, control, ref: controlRef(wired.device.id, control.id) })),
   );

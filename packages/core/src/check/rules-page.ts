@@ -12,7 +12,10 @@ export function rulesPage(rules: readonly Rule[]): string {
     ...topics.flatMap((topic) => [
       `## ${topic === 'midi' ? 'MIDI' : `${topic[0].toUpperCase()}${topic.slice(1)}`}`,
       '',
-      ...of(topic).flatMap(({ meta }) => [`**${meta.title}** (\`${meta.id}\`, ${severityWords[meta.severity]}). ${meta.why} *${meta.remedy}* Source: ${meta.source}.`, '']),
+      ...of(topic).flatMap(({ meta }) => [
+        `**${meta.title}** (\`${meta.id}\`, ${severityWords[meta.severity]}). ${meta.why} *${meta.remedy}* Source: ${meta.source}.`,
+        '',
+      ]),
     ]),
   ].join('\n');
 }

@@ -13,11 +13,21 @@ import { defineSoundRule } from './sound-rule.ts';
 function counting(tellsNumbers = false) {
   const looked: string[] = [];
   const rule = defineSoundRule({
-    meta: { id: 'made/up', severity: 'worth-knowing', title: 'Looked at', why: '', remedy: '', source: 'made up', messages: { seen: '{sound}' } },
+    meta: {
+      id: 'made/up',
+      severity: 'worth-knowing',
+      title: 'Looked at',
+      why: '',
+      remedy: '',
+      source: 'made up',
+      messages: { seen: '{sound}' },
+    },
     tellsNumbers,
     each: ({ sound, byHand }) => {
       looked.push(sound.id);
-      return [{ messageId: 'seen' as const, at: { sound: sound.id }, data: { sound: sound.name, slots: byHand.length } }];
+      return [
+        { messageId: 'seen' as const, at: { sound: sound.id }, data: { sound: sound.name, slots: byHand.length } },
+      ];
     },
   });
   return { rule, looked };
@@ -69,15 +79,21 @@ describe.each([
   const findings = (context: Context) => JSON.stringify(check(context, rules));
   /** A copy in which nothing is the same object, so that nothing is remembered. */
   const afresh = (one: Show) => contextOf(JSON.parse(JSON.stringify(one)) as Show);
-  test.each(Object.keys(demo.rig.devices))('all rules say of %s told otherwise what they say with nothing remembered', (device) => {
-    const before = contextOf(demo);
-    check(before, rules);
-    const counted = edited(demo, commands.setDevice(demo, device, 'countsFrom', demo.rig.devices[device].countsFrom === 1 ? 0 : 1));
-    expect(findings(contextOf(counted, before))).toBe(findings(afresh(counted)));
-    const place = Object.keys(demo.rig.places).find((id) => id !== demo.rig.devices[device].place)!;
-    const moved = edited(demo, commands.setDevice(demo, device, 'place', place));
-    expect(findings(contextOf(moved, before))).toBe(findings(afresh(moved)));
-    const renamed = edited(demo, commands.setDevice(demo, device, 'name', `${demo.rig.devices[device].name} two`));
-    expect(findings(contextOf(renamed, before))).toBe(findings(afresh(renamed)));
-  });
+  test.each(Object.keys(demo.rig.devices))(
+    'all rules say of %s told otherwise what they say with nothing remembered',
+    (device) => {
+      const before = contextOf(demo);
+      check(before, rules);
+      const counted = edited(
+        demo,
+        commands.setDevice(demo, device, 'countsFrom', demo.rig.devices[device].countsFrom === 1 ? 0 : 1),
+      );
+      expect(findings(contextOf(counted, before))).toBe(findings(afresh(counted)));
+      const place = Object.keys(demo.rig.places).find((id) => id !== demo.rig.devices[device].place)!;
+      const moved = edited(demo, commands.setDevice(demo, device, 'place', place));
+      expect(findings(contextOf(moved, before))).toBe(findings(afresh(moved)));
+      const renamed = edited(demo, commands.setDevice(demo, device, 'name', `${demo.rig.devices[device].name} two`));
+      expect(findings(contextOf(renamed, before))).toBe(findings(afresh(renamed)));
+    },
+  );
 });

@@ -8,7 +8,10 @@ import type { Context, Reported, Rule } from './define-rule.ts';
 /** A slot whose actions somebody wrote by hand. */
 export type HandSlot = Slot & { readonly actions: readonly Action[] };
 
-/** All that a rule about single sounds may ask. What it reports is kept while these stay the same, whatever else is edited. */
+/**
+ * All that a rule about single sounds may ask. What it reports is kept while these stay the same, whatever else is
+ * edited.
+ */
 export interface SoundCase {
   readonly sound: Sound;
   readonly byHand: readonly HandSlot[];
@@ -28,7 +31,10 @@ export interface SoundRule<M extends string> extends Pick<Rule<M>, 'meta'> {
 /** Whether it is to be heard and is; a sound that is silent by mistake is told elsewhere. */
 export const isHeard = ({ sound, trace }: SoundCase): boolean => !sound.silence && trace().sounds;
 
-/** A sound with what each rule reported of it, by the rule's number: kept as long as the sound, its slots and the rig stay as they are. */
+/**
+ * A sound with what each rule reported of it, by the rule's number: kept as long as the sound, its slots and the rig
+ * stay as they are.
+ */
 interface Case {
   readonly one: SoundCase;
   readonly slots: readonly Slot[];
@@ -55,9 +61,19 @@ class Cases {
 
 function caseOf(context: Context, sound: Sound, before: Case | undefined): Case {
   const slots = slotsOf(context, sound);
-  if (before && before.slots.length === slots.length && before.slots.every((slot, i) => slot === slots[i])) return before;
+  if (before && before.slots.length === slots.length && before.slots.every((slot, i) => slot === slots[i]))
+    return before;
   const { wiring, tracer } = context;
-  return { one: { sound, byHand: slots.filter((slot): slot is HandSlot => slot.actions !== null), wiring, trace: () => tracer.trace(sound) }, slots, reported: [] };
+  return {
+    one: {
+      sound,
+      byHand: slots.filter((slot): slot is HandSlot => slot.actions !== null),
+      wiring,
+      trace: () => tracer.trace(sound),
+    },
+    slots,
+    reported: [],
+  };
 }
 
 const cases = () => new Cases();

@@ -4,7 +4,12 @@ import { emptyShow } from '../starters/empty.ts';
 import { RigMaker } from '../starters/show-maker.ts';
 import { type DemoSound, demoSetLists, demoSongs, demoSounds, echoPresets } from './songs.ts';
 
-const presets: Device['presets'] = Object.fromEntries(echoPresets.map(([number, name, mix, sync]) => [String(number), { name, values: { mix }, ...(sync === undefined ? {} : { sync }) }]));
+const presets: Device['presets'] = Object.fromEntries(
+  echoPresets.map(([number, name, mix, sync]) => [
+    String(number),
+    { name, values: { mix }, ...(sync === undefined ? {} : { sync }) },
+  ]),
+);
 const pedals = ['comp', 'drive-1', 'drive-2', 'chorus', 'echo', 'hall'] as const;
 
 /** What both rigs begin with: guitar, tuner, and the first three loops. */
@@ -51,7 +56,10 @@ export function demoShow(): Show {
   demoSounds.forEach((sound, i) =>
     maker.sound(`sound-${i + 1}`, sound.name, {
       role: sound.role,
-      pedals: { combo: 'on', ...Object.fromEntries(pedals.map((pedal) => [pedal, sound.on.includes(pedal) ? 'on' : 'off'])) },
+      pedals: {
+        combo: 'on',
+        ...Object.fromEntries(pedals.map((pedal) => [pedal, sound.on.includes(pedal) ? 'on' : 'off'])),
+      },
       wants: wantsOf(sound, { channel: 'combo/channel', echo: 'echo/preset', hall: 'hall/preset' }),
     }),
   );
@@ -93,7 +101,10 @@ export function flyShow(): Show {
   return maker.show;
 }
 
-function wantsOf(sound: DemoSound, refs: { readonly channel: string; readonly echo: string; readonly hall: string }): Record<string, string | number> {
+function wantsOf(
+  sound: DemoSound,
+  refs: { readonly channel: string; readonly echo: string; readonly hall: string },
+): Record<string, string | number> {
   return {
     [refs.channel]: sound.channel,
     ...(sound.echo === undefined ? {} : { [refs.echo]: sound.echo }),
@@ -113,20 +124,42 @@ function songbook(maker: RigMaker): void {
     if (song.tuning) maker.do(setSong(maker.show, id, 'tuning', song.tuning));
     for (const [part, bars] of song.parts) {
       const n = demoSounds.findIndex((sound) => sound.name === `${song.name}, ${part}`) + 1;
-      maker.do(addPart(maker.show, `part-${n}`, id, part, `slot-sound-${n}`)).do(setPart(maker.show, `part-${n}`, 'bars', bars));
+      maker
+        .do(addPart(maker.show, `part-${n}`, id, part, `slot-sound-${n}`))
+        .do(setPart(maker.show, `part-${n}`, 'bars', bars));
     }
   }
   const idOf = (name: string) => `song-${demoSongs.findIndex((song) => song.name === name) + 1}`;
   const [evening, short] = demoSetLists;
-  maker.do(setSetList(maker.show, 'set', 'name', evening.name)).do(addSetList(maker.show, 'short', short.name, short.songs.map(idOf)));
+  maker
+    .do(setSetList(maker.show, 'set', 'name', evening.name))
+    .do(addSetList(maker.show, 'short', short.name, short.songs.map(idOf)));
 }
 
-/** What a tired evening leaves behind: two slots entered by hand that forget something, and a preset that is not there. */
+/**
+ * What a tired evening leaves behind: two slots entered by hand that forget something, and a preset that is not there.
+ */
 function mistakes(maker: RigMaker): void {
   const byHand = (id: string, actions: readonly Action[]) =>
-    maker.do({ command: { name: 'set-slot', facts: { slot: id } }, steps: [{ doc: 'rig', op: 'set', at: ['slots', id, 'actions'], value: actions, old: maker.show.rig.slots[id].actions }] });
-  const loops = (on: readonly number[]): Action[] => Array.from({ length: 10 }, (_, i) => ({ kind: 'loop', loop: `loop-${i + 1}`, to: on.includes(i + 1) ? 1 : 0 }));
-  byHand('slot-sound-7', [...loops([2, 4, 6, 7]), { kind: 'contact', contact: 'contact-1', to: 1 }, { kind: 'control', channel: 2, cc: 102, value: 127 }, { kind: 'program', channel: 3, program: 2 }, { kind: 'wait', ms: 20 }, { kind: 'control', channel: 3, cc: 102, value: 127 }]);
+    maker.do({
+      command: { name: 'set-slot', facts: { slot: id } },
+      steps: [
+        { doc: 'rig', op: 'set', at: ['slots', id, 'actions'], value: actions, old: maker.show.rig.slots[id].actions },
+      ],
+    });
+  const loops = (on: readonly number[]): Action[] =>
+    Array.from({ length: 10 }, (_, i) => ({ kind: 'loop', loop: `loop-${i + 1}`, to: on.includes(i + 1) ? 1 : 0 }));
+  byHand('slot-sound-7', [
+    ...loops([2, 4, 6, 7]),
+    { kind: 'contact', contact: 'contact-1', to: 1 },
+    { kind: 'control', channel: 2, cc: 102, value: 127 },
+    { kind: 'program', channel: 3, program: 2 },
+    { kind: 'wait', ms: 20 },
+    { kind: 'control', channel: 3, cc: 102, value: 127 },
+  ]);
   byHand('slot-sound-14', [...loops([2, 3, 4])]);
-  maker.do({ command: { name: 'want', facts: {} }, steps: [{ doc: 'rig', op: 'set', at: ['sounds', 'sound-8', 'wants', 'hall/preset'], value: 128, old: 8 }] });
+  maker.do({
+    command: { name: 'want', facts: {} },
+    steps: [{ doc: 'rig', op: 'set', at: ['sounds', 'sound-8', 'wants', 'hall/preset'], value: 128, old: 8 }],
+  });
 }

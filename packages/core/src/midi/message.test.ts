@@ -17,7 +17,9 @@ describe('bytes of a message', () => {
 
   test('running status leaves the repeated status out, across clock but not across system exclusive', () => {
     const cc = (value: number) => ({ kind: 'control', channel: 1, cc: 1, value }) as const;
-    expect(hex(encodeStream([cc(1), { kind: 'clock' }, cc(2), { kind: 'sysex', data: [] }, cc(3)], { runningStatus: true }))).toBe('B0 01 01 F8 01 02 F0 F7 B0 01 03');
+    expect(
+      hex(encodeStream([cc(1), { kind: 'clock' }, cc(2), { kind: 'sysex', data: [] }, cc(3)], { runningStatus: true })),
+    ).toBe('B0 01 01 F8 01 02 F0 F7 B0 01 03');
     expect(hex(encodeStream([cc(1), cc(2)]))).toBe('B0 01 01 B0 01 02');
   });
   // Source: MIDI 1.0 electrical specification, 31,250 baud, 10 bits a byte.

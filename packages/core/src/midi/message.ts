@@ -4,7 +4,12 @@ import { assertNever } from '../units/problem.ts';
 export type MidiMessage =
   | { readonly kind: 'program'; readonly channel: number; readonly program: number }
   | { readonly kind: 'control'; readonly channel: number; readonly cc: number; readonly value: number }
-  | { readonly kind: 'note-on' | 'note-off'; readonly channel: number; readonly note: number; readonly velocity: number }
+  | {
+      readonly kind: 'note-on' | 'note-off';
+      readonly channel: number;
+      readonly note: number;
+      readonly velocity: number;
+    }
   | { readonly kind: 'clock' }
   | { readonly kind: 'start' }
   | { readonly kind: 'stop' }
@@ -45,7 +50,10 @@ export function encode(message: MidiMessage): number[] {
  * Bytes of a stream. With running status a repeated channel status byte is left out; system real-time
  * bytes (F8 and above) leave it as it was, system common and exclusive cancel it (MIDI 1.0).
  */
-export function encodeStream(messages: readonly MidiMessage[], options: { readonly runningStatus?: boolean } = {}): number[] {
+export function encodeStream(
+  messages: readonly MidiMessage[],
+  options: { readonly runningStatus?: boolean } = {},
+): number[] {
   const bytes: number[] = [];
   let running = -1;
   for (const message of messages) {
@@ -64,6 +72,8 @@ export function encodeStream(messages: readonly MidiMessage[], options: { readon
 export const wireMicroseconds = (byteCount: number): number => byteCount * byteMicroseconds;
 
 /** Bytes of one message, its status byte among them. */
-export const byteLength = (message: MidiMessage): number => (message.kind === 'control' ? 3 : message.kind === 'program' ? 2 : encode(message).length);
+export const byteLength = (message: MidiMessage): number =>
+  message.kind === 'control' ? 3 : message.kind === 'program' ? 2 : encode(message).length;
 
-export const hex = (bytes: readonly number[]): string => bytes.map((byte) => byte.toString(16).toUpperCase().padStart(2, '0')).join(' ');
+export const hex = (bytes: readonly number[]): string =>
+  bytes.map((byte) => byte.toString(16).toUpperCase().padStart(2, '0')).join(' ');

@@ -32,13 +32,18 @@ const defaultMicroseconds = 500_000;
 /** Places events by the meters and tempi of all tracks; 4/4 at 120 until told otherwise (standard MIDI files 1.0). */
 export function placer(smf: Smf): (tick: number) => SmfPlace {
   const all = smf.tracks.flat();
-  const changes = <K extends 'meter' | 'tempo'>(kind: K) => all.filter((event): event is SmfEvent & { kind: K } => event.kind === kind).sort((a, b) => a.tick - b.tick);
+  const changes = <K extends 'meter' | 'tempo'>(kind: K) =>
+    all.filter((event): event is SmfEvent & { kind: K } => event.kind === kind).sort((a, b) => a.tick - b.tick);
   const meters = changes('meter');
   const tempi = changes('tempo');
   return (tick) => ({ ...barAt(smf.ppq, meters, tick), seconds: secondsAt(smf.ppq, tempi, tick) });
 }
 
-function barAt(ppq: number, meters: readonly { readonly tick: number; readonly beats: number; readonly unit: number }[], tick: number): Omit<SmfPlace, 'seconds'> {
+function barAt(
+  ppq: number,
+  meters: readonly { readonly tick: number; readonly beats: number; readonly unit: number }[],
+  tick: number,
+): Omit<SmfPlace, 'seconds'> {
   let bar = 1;
   let from = 0;
   let beats = 4;
@@ -52,10 +57,18 @@ function barAt(ppq: number, meters: readonly { readonly tick: number; readonly b
   }
   const passed = tick - from;
   const inBar = passed % (beats * perBeat);
-  return { bar: bar + Math.floor(passed / (beats * perBeat)), beat: 1 + Math.floor(inBar / perBeat), tickInBeat: inBar % perBeat };
+  return {
+    bar: bar + Math.floor(passed / (beats * perBeat)),
+    beat: 1 + Math.floor(inBar / perBeat),
+    tickInBeat: inBar % perBeat,
+  };
 }
 
-function secondsAt(ppq: number, tempi: readonly { readonly tick: number; readonly microseconds: number }[], tick: number): number {
+function secondsAt(
+  ppq: number,
+  tempi: readonly { readonly tick: number; readonly microseconds: number }[],
+  tick: number,
+): number {
   let from = 0;
   let microseconds = defaultMicroseconds;
   let total = 0;

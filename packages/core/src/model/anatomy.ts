@@ -14,10 +14,23 @@ export type Domain =
   | { readonly kind: 'range'; readonly min: number; readonly max: number };
 
 /** What a variable is after power-up: a value, what it was when the power went, or anything. */
-export type PowerUp = { readonly is: 'value'; readonly value: Literal } | { readonly is: 'as-left' } | { readonly is: 'any' };
+export type PowerUp =
+  { readonly is: 'value'; readonly value: Literal } | { readonly is: 'as-left' } | { readonly is: 'any' };
 
 /** What a section does to the sound, as far as rules about order care. */
-export const effectKinds = ['compressor', 'boost', 'drive', 'equaliser', 'modulation', 'pitch', 'delay', 'reverb', 'gate', 'cabinet-simulation', 'other'] as const;
+export const effectKinds = [
+  'compressor',
+  'boost',
+  'drive',
+  'equaliser',
+  'modulation',
+  'pitch',
+  'delay',
+  'reverb',
+  'gate',
+  'cabinet-simulation',
+  'other',
+] as const;
 export type EffectKind = (typeof effectKinds)[number];
 
 /** Who answers for a control: a slot must deliver it, or the player sets it and it is a cue. */
@@ -31,7 +44,9 @@ export interface Control {
   readonly scope: 'preset' | 'slot' | 'global';
   readonly powerUp: PowerUp;
   readonly owner: Owner;
-  /** Contact inputs whose bits give this control its value. Keys of the table are the bits in order, '01' for example. */
+  /**
+   * Contact inputs whose bits give this control its value. Keys of the table are the bits in order, '01' for example.
+   */
   readonly contacts?: {
     readonly inputs: readonly string[];
     readonly table: Readonly<Record<string, Literal>>;
@@ -214,7 +229,9 @@ export function inDomain(domain: Domain, value: unknown): value is Literal {
 
 export function presetExists(facts: PresetFacts, number: number): boolean {
   const { numbers } = facts;
-  return 'list' in numbers ? numbers.list.includes(number) : number >= numbers.from && number < numbers.from + numbers.count;
+  return 'list' in numbers
+    ? numbers.list.includes(number)
+    : number >= numbers.from && number < numbers.from + numbers.count;
 }
 
 export function presetNumbers(facts: PresetFacts): readonly number[] {

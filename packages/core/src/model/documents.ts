@@ -30,7 +30,16 @@ export interface StoredPreset {
 }
 
 /** Lengths that a synced delay keeps, of the quarter note. */
-export const noteValues = { half: 2, 'dotted-quarter': 1.5, quarter: 1, 'quarter-triplet': 2 / 3, 'dotted-eighth': 0.75, eighth: 0.5, 'eighth-triplet': 1 / 3, sixteenth: 0.25 } as const;
+export const noteValues = {
+  half: 2,
+  'dotted-quarter': 1.5,
+  quarter: 1,
+  'quarter-triplet': 2 / 3,
+  'dotted-eighth': 0.75,
+  eighth: 0.5,
+  'eighth-triplet': 1 / 3,
+  sixteenth: 0.25,
+} as const;
 export type NoteValue = keyof typeof noteValues;
 
 export interface Device {
@@ -165,7 +174,8 @@ export const schools = {
   gain: ['pedals in front', 'gain in the loop'],
 } as const;
 export type Schools = { readonly [K in keyof typeof schools]: (typeof schools)[K][number] };
-export const schoolOf = <K extends keyof Schools>(rig: Rig, question: K): Schools[K] => (rig.settings.schools?.[question] ?? schools[question][0]) as Schools[K];
+export const schoolOf = <K extends keyof Schools>(rig: Rig, question: K): Schools[K] =>
+  (rig.settings.schools?.[question] ?? schools[question][0]) as Schools[K];
 
 /** A finding that somebody has looked at and decided to live with. */
 export interface Waiver {
@@ -241,7 +251,8 @@ export interface Show {
 }
 
 /** What plays a part on this rig. */
-export const castOf = (rig: Rig, part: string): Cast | undefined => Object.values(rig.casting).find((cast) => cast.part === part);
+export const castOf = (rig: Rig, part: string): Cast | undefined =>
+  Object.values(rig.casting).find((cast) => cast.part === part);
 
 export const controlRef = (device: string, control: string): ControlRef => `${device}/${control}`;
 
@@ -250,10 +261,14 @@ export function splitRef(ref: ControlRef): { readonly device: string; readonly c
   return { device: ref.slice(0, at), control: ref.slice(at + 1) };
 }
 
-export const byOrder = (a: { readonly order: Order; readonly id: string }, b: { readonly order: Order; readonly id: string }): number =>
-  a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+export const byOrder = (
+  a: { readonly order: Order; readonly id: string },
+  b: { readonly order: Order; readonly id: string },
+): number => (a.order < b.order ? -1 : a.order > b.order ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
 
-export function inOrder<T extends { readonly order: Order; readonly id: string }>(record: Readonly<Record<string, T>>): readonly T[] {
+export function inOrder<T extends { readonly order: Order; readonly id: string }>(
+  record: Readonly<Record<string, T>>,
+): readonly T[] {
   const list = Object.values(record);
   // Mostly they are filed in order.
   for (let i = 1; i < list.length; i += 1) if (byOrder(list[i - 1], list[i]) > 0) return list.sort(byOrder);

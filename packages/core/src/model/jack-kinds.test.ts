@@ -14,5 +14,13 @@ test('whatever comes out of a jack goes into one that takes in the same; nothing
 });
 
 test('every cable carries what some output gives and some input takes', () => {
-  for (const carries of Object.values(cableCarries)) expect(new Set(kinds.map(jackFacts).filter((facts) => facts.carries === carries).map(({ direction }) => direction))).toEqual(new Set(['in', 'out']));
+  for (const carries of Object.values(cableCarries))
+    expect(
+      new Set(
+        kinds
+          .map(jackFacts)
+          .filter((facts) => facts.carries === carries)
+          .map(({ direction }) => direction),
+      ),
+    ).toEqual(new Set(['in', 'out']));
 });

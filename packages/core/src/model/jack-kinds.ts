@@ -25,11 +25,18 @@ export type JackKind = keyof typeof jackKinds;
 export const jackFacts = (kind: JackKind): JackFacts => jackKinds[kind];
 
 /** What a kind of cable carries; a loudspeaker cable carries a signal. */
-export const cableCarries = { signal: 'signal', speaker: 'signal', midi: 'midi', contact: 'contact' } as const satisfies Record<string, Carries>;
+export const cableCarries = {
+  signal: 'signal',
+  speaker: 'signal',
+  midi: 'midi',
+  contact: 'contact',
+} as const satisfies Record<string, Carries>;
 
 /** The kind of jack that takes in what one gives out; none for a jack that takes in itself. */
 export function mateOf(kind: JackKind): JackKind | undefined {
   const { carries, direction } = jackFacts(kind);
   if (direction === 'in') return undefined;
-  return (Object.keys(jackKinds) as JackKind[]).find((other) => jackFacts(other).carries === carries && jackFacts(other).direction === 'in');
+  return (Object.keys(jackKinds) as JackKind[]).find(
+    (other) => jackFacts(other).carries === carries && jackFacts(other).direction === 'in',
+  );
 }

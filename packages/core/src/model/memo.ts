@@ -19,4 +19,3 @@ export const memoised =
   <A, T extends object>(keeper: (about: A) => Memo, find: (about: A) => T): ((about: A) => T) =>
   (about) =>
     keeper(about).of(find, about);
-

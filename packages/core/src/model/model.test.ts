@@ -11,14 +11,17 @@ import { wantsOf } from './wants.ts';
 import { wire } from './wiring.ts';
 
 describe('generic types', () => {
-  test.each(catalogue.map((entry) => [entry.type.id, entry] as const))('%s: its parameters are allowed and its anatomy holds together', (_, entry) => {
-    const archetype = archetypeOf(entry.type.archetype)!;
-    expect(checkParams(archetype, entry.type.params, '')).toEqual([]);
-    const { ...anatomy } = anatomyOf(entry.type);
-    expect(checkAnatomy(JSON.parse(JSON.stringify(anatomy)), '')).toEqual([]);
-    const jacks = anatomy.jacks.map((jack) => jack.id);
-    expect(new Set(jacks).size).toBe(jacks.length);
-  });
+  test.each(catalogue.map((entry) => [entry.type.id, entry] as const))(
+    '%s: its parameters are allowed and its anatomy holds together',
+    (_, entry) => {
+      const archetype = archetypeOf(entry.type.archetype)!;
+      expect(checkParams(archetype, entry.type.params, '')).toEqual([]);
+      const { ...anatomy } = anatomyOf(entry.type);
+      expect(checkAnatomy(JSON.parse(JSON.stringify(anatomy)), '')).toEqual([]);
+      const jacks = anatomy.jacks.map((jack) => jack.id);
+      expect(new Set(jacks).size).toBe(jacks.length);
+    },
+  );
   test('are found by any of their words, names first', () => {
     expect(findTypes('amp')[0].type.id).toBe('valve-combo');
     expect(findTypes('echo').map((entry) => entry.type.id)).toEqual(['delay', 'midi-delay']);
@@ -29,7 +32,8 @@ describe('generic types', () => {
     expect(() => typeById('theremin')).toThrow();
   });
   test('parameters outside their domain are told, each with its place', () => {
-    const codes = (params: Record<string, unknown>) => checkParams(archetypeOf('midi-effect')!, params, '/p').map((problem) => `${problem.pointer} ${problem.code}`);
+    const codes = (params: Record<string, unknown>) =>
+      checkParams(archetypeOf('midi-effect')!, params, '/p').map((problem) => `${problem.pointer} ${problem.code}`);
     expect(codes({ presets: 0 })).toEqual(['/p/presets out-of-domain']);
     expect(codes({ presets: 1.5 })).toEqual(['/p/presets wrong-type']);
     expect(codes({ scheme: 'maybe' })).toEqual(['/p/scheme out-of-domain']);
@@ -61,17 +65,32 @@ describe('what switches a piece', () => {
   });
   test('on lays its loop in and its switch on; off lays its switch off, or where it has none its loop out', () => {
     const wants = (pedals: Record<string, 'on' | 'off'>, wanted: Record<string, string | number> = {}) => {
-      const { controls, literals } = wantsOf(wiring, { id: 's', name: 's', order: 'a', role: '', silence: false, wants: wanted, pedals });
+      const { controls, literals } = wantsOf(wiring, {
+        id: 's',
+        name: 's',
+        order: 'a',
+        role: '',
+        silence: false,
+        wants: wanted,
+        pedals,
+      });
       return Object.fromEntries(controls.map((control, i) => [wiring.controls.refs[control], literals[i]]));
     };
     expect(wants({ drive: 'on' })).toEqual({ 'switcher/loop-1': 1, 'drive/on': 1 });
     expect(wants({ drive: 'off' })).toEqual({ 'drive/on': 0 });
     expect(wants({ combo: 'off' })).toEqual({ 'switcher/loop-2': 0 });
-    expect(wants({ drive: 'off', nobody: 'on' }, { 'drive/on': 1, 'delay/preset': 7, 'drive/nothing': 3 })).toEqual({ 'drive/on': 1, 'delay/preset': 7 });
+    expect(wants({ drive: 'off', nobody: 'on' }, { 'drive/on': 1, 'delay/preset': 7, 'drive/nothing': 3 })).toEqual({
+      'drive/on': 1,
+      'delay/preset': 7,
+    });
   });
 });
 
 test('documents are read in the order of their keys, ids breaking ties', () => {
-  const places = { b: { id: 'b', name: 'B', order: 'a' }, a: { id: 'a', name: 'A', order: 'a' }, c: { id: 'c', name: 'C', order: '0' } };
+  const places = {
+    b: { id: 'b', name: 'B', order: 'a' },
+    a: { id: 'a', name: 'A', order: 'a' },
+    c: { id: 'c', name: 'C', order: '0' },
+  };
   expect(inOrder({ ...emptyRig('r', 'R'), places }.places).map((place) => place.id)).toEqual(['c', 'a', 'b']);
 });

@@ -6,7 +6,9 @@ export function chosenSetList({ rig, songbook }: Show): SetList | undefined {
   return lists.find((list) => list.id === rig.settings.setList) ?? lists[0];
 }
 
-/** Ids of the parts in the order in which the chosen set list plays them; with no set list, songs and parts as filed. */
+/**
+ * Ids of the parts in the order in which the chosen set list plays them; with no set list, songs and parts as filed.
+ */
 export function partsInSetOrder(show: Show): readonly string[] {
   const { songbook } = show;
   const chosen = chosenSetList(show);

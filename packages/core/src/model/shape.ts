@@ -8,7 +8,8 @@ export interface Shape {
   readonly schema: Readonly<Record<string, unknown>>;
 }
 
-const wrong = (into: Problem[], at: string, expected: string): void => void into.push(problem(at, 'wrong-type', { expected }));
+const wrong = (into: Problem[], at: string, expected: string): void =>
+  void into.push(problem(at, 'wrong-type', { expected }));
 
 /** Past so many problems nobody looks on: a text of a megabyte can hold a hundred thousand. */
 export const enoughProblems = 50;
@@ -38,7 +39,8 @@ export const text = (max: number, min = 0): Shape => ({
 export const cutText = (value: string, max: number): string => value.slice(0, max).replace(/[\uD800-\uDBFF]$/, '');
 
 const idPattern = /^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/;
-export const isId = (value: unknown): value is string => typeof value === 'string' && idPattern.test(value) && !forbidden.has(value);
+export const isId = (value: unknown): value is string =>
+  typeof value === 'string' && idPattern.test(value) && !forbidden.has(value);
 const forbidden: ReadonlySet<string> = new Set(['__proto__', 'constructor', 'prototype']);
 export const isForbiddenKey = (key: string): boolean => forbidden.has(key);
 
@@ -52,7 +54,8 @@ export const id: Shape = {
 export const integer = (min: number, max: number): Shape => ({
   check: (value, at, into) => {
     if (!Number.isInteger(value)) wrong(into, at, 'a whole number');
-    else if ((value as number) < min || (value as number) > max) into.push(problem(at, 'out-of-domain', { value: value as number, expected: `${min} to ${max}` }));
+    else if ((value as number) < min || (value as number) > max)
+      into.push(problem(at, 'out-of-domain', { value: value as number, expected: `${min} to ${max}` }));
   },
   schema: { type: 'integer', minimum: min, maximum: max },
 });
@@ -60,7 +63,8 @@ export const integer = (min: number, max: number): Shape => ({
 export const decimal = (min: number, max: number): Shape => ({
   check: (value, at, into) => {
     if (typeof value !== 'number' || !Number.isFinite(value)) wrong(into, at, 'a number');
-    else if (value < min || value > max) into.push(problem(at, 'out-of-domain', { value, expected: `${min} to ${max}` }));
+    else if (value < min || value > max)
+      into.push(problem(at, 'out-of-domain', { value, expected: `${min} to ${max}` }));
   },
   schema: { type: 'number', minimum: min, maximum: max },
 });
@@ -74,7 +78,8 @@ export const yesNo: Shape = {
 
 export const oneOf = (...values: readonly (string | number | null)[]): Shape => ({
   check: (value, at, into) => {
-    if (!values.includes(value as string)) into.push(problem(at, 'out-of-domain', { value: toldValue(value), expected: values.join(', ') }));
+    if (!values.includes(value as string))
+      into.push(problem(at, 'out-of-domain', { value: toldValue(value), expected: values.join(', ') }));
   },
   schema: { enum: values },
 });
@@ -94,7 +99,8 @@ export const list = (of: Shape, max: number, min = 0): Shape => ({
     if (!Array.isArray(value)) wrong(into, at, 'a list');
     else if (value.length > max) into.push(problem(at, 'too-large', { count: value.length, limit: max }));
     else if (value.length < min) wrong(into, at, `a list of at least ${min}`);
-    else for (let i = 0; i < value.length && into.length < enoughProblems; i += 1) of.check(value[i], `${at}/${i}`, into);
+    else
+      for (let i = 0; i < value.length && into.length < enoughProblems; i += 1) of.check(value[i], `${at}/${i}`, into);
   },
   schema: { type: 'array', items: of.schema, maxItems: max, ...(min > 0 ? { minItems: min } : {}) },
 });
@@ -102,7 +108,8 @@ export const list = (of: Shape, max: number, min = 0): Shape => ({
 /** A key is told up to so many characters. */
 const longestToken = 200;
 
-const isPlain = (value: unknown): value is Record<string, unknown> => value !== null && typeof value === 'object' && !Array.isArray(value);
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  value !== null && typeof value === 'object' && !Array.isArray(value);
 
 /**
  * Documents are never changed in place, so an object that has passed a shape passes it again: after an edit only what
@@ -139,13 +146,21 @@ export const record = (of: Shape, max: number, key: (key: string) => boolean = i
   schema: { type: 'object', additionalProperties: of.schema, maxProperties: max },
 });
 
-export const object = (required: Readonly<Record<string, Shape>>, optional: Readonly<Record<string, Shape>> = {}): Shape => ({
+export const object = (
+  required: Readonly<Record<string, Shape>>,
+  optional: Readonly<Record<string, Shape>> = {},
+): Shape => ({
   ...remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
-    for (const name of Object.keys(required)) if (!Object.hasOwn(value, name)) into.push(problem(at, 'missing-field', { field: name }));
+    for (const name of Object.keys(required))
+      if (!Object.hasOwn(value, name)) into.push(problem(at, 'missing-field', { field: name }));
     for (const [name, field] of Object.entries(value)) {
       if (into.length >= enoughProblems) return;
-      const shape = Object.hasOwn(required, name) ? required[name] : Object.hasOwn(optional, name) ? optional[name] : undefined;
+      const shape = Object.hasOwn(required, name)
+        ? required[name]
+        : Object.hasOwn(optional, name)
+          ? optional[name]
+          : undefined;
       if (shape?.hasPassed?.(field)) continue;
       const here = `${at}/${pointerToken(name.slice(0, longestToken))}`;
       if (isForbiddenKey(name)) into.push(problem(here, 'forbidden-key', { key: name }));
@@ -161,7 +176,8 @@ export const object = (required: Readonly<Record<string, Shape>>, optional: Read
   },
 });
 
-const schemas = (shapes: Readonly<Record<string, Shape>>): Record<string, unknown> => Object.fromEntries(Object.entries(shapes).map(([name, shape]) => [name, shape.schema]));
+const schemas = (shapes: Readonly<Record<string, Shape>>): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(shapes).map(([name, shape]) => [name, shape.schema]));
 
 /** One of several object shapes, told apart by the value of one field. */
 export const tagged = (tag: string, variants: Readonly<Record<string, Shape>>): Shape => ({
@@ -170,7 +186,13 @@ export const tagged = (tag: string, variants: Readonly<Record<string, Shape>>): 
     const name = value[tag];
     const shape = typeof name === 'string' && Object.hasOwn(variants, name) ? variants[name] : undefined;
     if (shape) shape.check(value, at, into);
-    else into.push(problem(`${at}/${tag}`, 'out-of-domain', { value: toldValue(name), expected: Object.keys(variants).join(', ') }));
+    else
+      into.push(
+        problem(`${at}/${tag}`, 'out-of-domain', {
+          value: toldValue(name),
+          expected: Object.keys(variants).join(', '),
+        }),
+      );
   },
   schema: { oneOf: Object.values(variants).map((shape) => shape.schema) },
 });

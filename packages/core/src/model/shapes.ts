@@ -1,8 +1,33 @@
-import { anything, constant, decimal, either, id, integer, list, literal, nullable, object, oneOf, record, type Shape, tagged, text, yesNo } from './shape.ts';
+import {
+  anything,
+  constant,
+  decimal,
+  either,
+  id,
+  integer,
+  list,
+  literal,
+  nullable,
+  object,
+  oneOf,
+  record,
+  type Shape,
+  tagged,
+  text,
+  yesNo,
+} from './shape.ts';
 import { formatVersion, noteValues, rigFormat, schools, songbookFormat } from './documents.ts';
 
 /** Shapes of the two documents, field by field; what refers to what is checked in validate.ts. */
-export const limits = { devices: 2_000, cables: 6_000, sounds: 2_000, slots: 4_000, parts: 10_000, actions: 400, places: 100 } as const;
+export const limits = {
+  devices: 2_000,
+  cables: 6_000,
+  sounds: 2_000,
+  slots: 4_000,
+  parts: 10_000,
+  actions: 400,
+  places: 100,
+} as const;
 
 /** What anything is called. */
 export const nameShape = text(200, 1);
@@ -10,14 +35,16 @@ const name = nameShape;
 const order = text(120, 1);
 const channel = integer(1, 16);
 const sevenBit = integer(0, 127);
-const refKey = (key: string): boolean => /^[A-Za-z0-9][A-Za-z0-9._-]*\/[A-Za-z0-9][A-Za-z0-9._-]*$/.test(key) && key.length <= 130;
+const refKey = (key: string): boolean =>
+  /^[A-Za-z0-9][A-Za-z0-9._-]*\/[A-Za-z0-9][A-Za-z0-9._-]*$/.test(key) && key.length <= 130;
 const ref: Shape = {
   check: (value, at, into) => {
     if (typeof value !== 'string' || !refKey(value)) literalProblem(value, at, into);
   },
   schema: { type: 'string', pattern: '^[^/]+/[^/]+$' },
 };
-const literalProblem: Shape['check'] = (_, at, into) => into.push({ pointer: at, code: 'wrong-type', facts: { expected: 'device/control' } });
+const literalProblem: Shape['check'] = (_, at, into) =>
+  into.push({ pointer: at, code: 'wrong-type', facts: { expected: 'device/control' } });
 const presetKey = (key: string): boolean => /^(0|[1-9][0-9]{0,6})$/.test(key);
 
 export const powerUpShape = tagged('is', {
@@ -55,7 +82,14 @@ const deviceShape = object(
     type: typeShape,
     channel: nullable(either(constant('omni'), channel)),
     countsFrom: oneOf(0, 1),
-    presets: record(object({ values: record(nullable(literal), 200) }, { name: text(200), keeps: list(id, 200), sync: oneOf(...Object.keys(noteValues)) }), 4_000, presetKey),
+    presets: record(
+      object(
+        { values: record(nullable(literal), 200) },
+        { name: text(200), keeps: list(id, 200), sync: oneOf(...Object.keys(noteValues)) },
+      ),
+      4_000,
+      presetKey,
+    ),
     plannedFeet: list(id, 40),
     owners: record(ownerShape, 200),
     powerUps: record(powerUpShape, 200),
@@ -84,33 +118,67 @@ const castAction = tagged('kind', {
   cue: object({ kind: constant('cue'), control: ref, value: literal }),
 });
 
-const waiver = object({ id, rule: text(80, 1), at: object({}, { sound: id, slot: id, device: id, part: id }), reason: text(500, 1) });
-
-export const rigShape: Shape = object({
-  format: constant(rigFormat),
-  version: constant(formatVersion),
+const waiver = object({
   id,
-  name,
-  settings: object({
-    roles: list(text(80, 1), 60),
-    faults: list(oneOf('sent', 'link', 'receiver', 'edge', 'restart'), 5),
-    messageLimit: integer(1, 1_000_000),
-    setList: nullable(id),
-  }, { schools: object({}, Object.fromEntries(Object.entries(schools).map(([question, sides]) => [question, oneOf(...sides)]))) }),
-  places: record(object({ id, name, order }), limits.places),
-  devices: record(deviceShape, limits.devices),
-  cables: record(cableShape, limits.cables),
-  sounds: record(
-    object({ id, name, order, role: text(80), silence: yesNo, wants: record(literal, 1_000, refKey), pedals: record(oneOf('on', 'off'), limits.devices) }),
-    limits.sounds,
-  ),
-  slots: record(
-    object({ id, controller: id, bank: integer(0, 399), position: integer(0, 199), sound: nullable(id), actions: nullable(actions) }),
-    limits.slots,
-  ),
-  casting: record(object({ id, part: id, slot: id, before: list(castAction, 40), after: list(castAction, 40), again: yesNo }), limits.parts),
-  outside: record(object({ id, device: id, channel, program: sevenBit }), 400),
-}, { waivers: record(waiver, 4_000) });
+  rule: text(80, 1),
+  at: object({}, { sound: id, slot: id, device: id, part: id }),
+  reason: text(500, 1),
+});
+
+export const rigShape: Shape = object(
+  {
+    format: constant(rigFormat),
+    version: constant(formatVersion),
+    id,
+    name,
+    settings: object(
+      {
+        roles: list(text(80, 1), 60),
+        faults: list(oneOf('sent', 'link', 'receiver', 'edge', 'restart'), 5),
+        messageLimit: integer(1, 1_000_000),
+        setList: nullable(id),
+      },
+      {
+        schools: object(
+          {},
+          Object.fromEntries(Object.entries(schools).map(([question, sides]) => [question, oneOf(...sides)])),
+        ),
+      },
+    ),
+    places: record(object({ id, name, order }), limits.places),
+    devices: record(deviceShape, limits.devices),
+    cables: record(cableShape, limits.cables),
+    sounds: record(
+      object({
+        id,
+        name,
+        order,
+        role: text(80),
+        silence: yesNo,
+        wants: record(literal, 1_000, refKey),
+        pedals: record(oneOf('on', 'off'), limits.devices),
+      }),
+      limits.sounds,
+    ),
+    slots: record(
+      object({
+        id,
+        controller: id,
+        bank: integer(0, 399),
+        position: integer(0, 199),
+        sound: nullable(id),
+        actions: nullable(actions),
+      }),
+      limits.slots,
+    ),
+    casting: record(
+      object({ id, part: id, slot: id, before: list(castAction, 40), after: list(castAction, 40), again: yesNo }),
+      limits.parts,
+    ),
+    outside: record(object({ id, device: id, channel, program: sevenBit }), 400),
+  },
+  { waivers: record(waiver, 4_000) },
+);
 
 export const songbookShape: Shape = object({
   format: constant(songbookFormat),
@@ -118,12 +186,30 @@ export const songbookShape: Shape = object({
   id,
   name,
   songs: record(
-    object({ id, name, order, tempo: nullable(decimal(20, 400)) }, { meter: object({ beats: integer(1, 32), unit: oneOf(2, 4, 8, 16) }), instrument: text(80, 1), tuning: text(80, 1) }),
+    object(
+      { id, name, order, tempo: nullable(decimal(20, 400)) },
+      {
+        meter: object({ beats: integer(1, 32), unit: oneOf(2, 4, 8, 16) }),
+        instrument: text(80, 1),
+        tuning: text(80, 1),
+      },
+    ),
     2_000,
   ),
-  parts: record(object({ id, song: id, name, order }, { bars: integer(1, 2_000), instrument: text(80, 1), tuning: text(80, 1), silent: yesNo }), limits.parts),
+  parts: record(
+    object(
+      { id, song: id, name, order },
+      { bars: integer(1, 2_000), instrument: text(80, 1), tuning: text(80, 1), silent: yesNo },
+    ),
+    limits.parts,
+  ),
   setLists: record(object({ id, name, order, songs: list(id, 400) }), 400),
 });
 
 /** What an export file holds: both documents. */
-export const showShape: Shape = object({ format: constant('yunta-show'), version: constant(formatVersion), rig: rigShape, songbook: songbookShape });
+export const showShape: Shape = object({
+  format: constant('yunta-show'),
+  version: constant(formatVersion),
+  rig: rigShape,
+  songbook: songbookShape,
+});

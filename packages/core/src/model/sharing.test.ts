@@ -19,7 +19,9 @@ describe('a rig beside another songbook', () => {
     const [kept] = Object.values(rig.casting);
     const { songbook } = demoShow();
     const one = { ...songbook, parts: { [kept.part]: songbook.parts[kept.part] } };
-    expect(Object.values(withSongbook(rig, one).rig.casting)).toEqual(Object.values(rig.casting).filter((cast) => cast.part === kept.part));
+    expect(Object.values(withSongbook(rig, one).rig.casting)).toEqual(
+      Object.values(rig.casting).filter((cast) => cast.part === kept.part),
+    );
   });
 });
 
@@ -31,12 +33,18 @@ describe('a songbook that others share', () => {
     const changed = after(commands.removePart(show, part));
     const song = show.songbook.songs[show.songbook.parts[part].song].name;
     expect(sharingProblems(show.songbook, changed, [fly])).toEqual([
-      { pointer: `/songbook/parts/${part}`, code: 'in-use', facts: { what: 'The part', id: `${song}, ${show.songbook.parts[part].name}`, by: `the rig “${fly.name}”` } },
+      {
+        pointer: `/songbook/parts/${part}`,
+        code: 'in-use',
+        facts: { what: 'The part', id: `${song}, ${show.songbook.parts[part].name}`, by: `the rig “${fly.name}”` },
+      },
     ]);
   });
   test('may lose what none of them plays, and change all else', () => {
     const { casting: _, ...rest } = fly;
-    expect(sharingProblems(show.songbook, after(commands.removePart(show, part)), [{ ...rest, casting: {} }])).toEqual([]);
+    expect(sharingProblems(show.songbook, after(commands.removePart(show, part)), [{ ...rest, casting: {} }])).toEqual(
+      [],
+    );
     expect(sharingProblems(show.songbook, after(commands.setPart(show, part, 'name', 'Else')), [fly])).toEqual([]);
     expect(sharingProblems(show.songbook, after(commands.removePart(show, part)), [])).toEqual([]);
   });

@@ -10,4 +10,5 @@ export const slotsOfController = (rig: Rig, controller: string): readonly Slot[]
 export const slotLabel = ({ bank, position }: Pick<Slot, 'bank' | 'position'>): string => `${bank + 1}·${position + 1}`;
 
 /** Where a slot lies, spelled out as people count: *bank 2, switch 5*. */
-export const slotPlace = ({ bank, position }: Pick<Slot, 'bank' | 'position'>): string => `bank ${bank + 1}, switch ${position + 1}`;
+export const slotPlace = ({ bank, position }: Pick<Slot, 'bank' | 'position'>): string =>
+  `bank ${bank + 1}, switch ${position + 1}`;

@@ -19,7 +19,10 @@ export interface Loop {
   readonly holds: readonly string[];
 }
 
-/** Every loop of every switcher with what the cables put into it, found once a wiring. Follows the first cable at each jack; a Y inside a loop is followed along each branch. */
+/**
+ * Every loop of every switcher with what the cables put into it, found once a wiring. Follows the first cable at each
+ * jack; a Y inside a loop is followed along each branch.
+ */
 export const loopsOf = memoised(({ ways }: Wiring) => ways, findLoops);
 
 function findLoops(wiring: Wiring): readonly Loop[] {
@@ -43,11 +46,13 @@ export const switchingOf = memoised(({ ways }: Wiring) => ways, findSwitching);
 
 function findSwitching(wiring: Wiring): ReadonlyMap<string, Switching> {
   const held = new Map<string, ControlRef>();
-  for (const loop of loopsOf(wiring)) for (const device of loop.holds) if (!held.has(device)) held.set(device, loop.ref);
+  for (const loop of loopsOf(wiring))
+    for (const device of loop.holds) if (!held.has(device)) held.set(device, loop.ref);
   return new Map(
     wiring.devices.map((wired) => {
       const { id, switching } = wired.device;
-      const own = switching?.own ?? (wired.anatomy.ownSwitch === undefined ? undefined : controlRef(id, wired.anatomy.ownSwitch));
+      const own =
+        switching?.own ?? (wired.anatomy.ownSwitch === undefined ? undefined : controlRef(id, wired.anatomy.ownSwitch));
       const loop = switching?.loop ?? held.get(id);
       return [id, { ...(loop === undefined ? {} : { loop }), ...(own === undefined ? {} : { own }) }];
     }),
@@ -61,7 +66,9 @@ function cablesFrom(wiring: Wiring): Next {
   for (const cable of wiring.signalCables)
     for (const from of cable.plugs) {
       if (wiring.device.get(from.device)?.jack.get(from.jack)?.kind !== 'signal-out') continue;
-      const to = cable.plugs.filter((plug) => wiring.device.get(plug.device)?.jack.get(plug.jack)?.kind === 'signal-in');
+      const to = cable.plugs.filter(
+        (plug) => wiring.device.get(plug.device)?.jack.get(plug.jack)?.kind === 'signal-in',
+      );
       next.set(`${from.device}:${from.jack}`, to);
     }
   return next;
@@ -95,7 +102,8 @@ function walkLoop(wiring: Wiring, next: Next, wired: WiredDevice, send: string |
     if (device === wired.device.id) continue;
     if (!holds.includes(device)) holds.push(device);
     for (const out of outsFrom(wiring.device.get(device), jack))
-      for (const plug of next.get(`${device}:${out}`) ?? []) if (!met.some((one) => one.device === plug.device && one.jack === plug.jack)) met.push(plug);
+      for (const plug of next.get(`${device}:${out}`) ?? [])
+        if (!met.some((one) => one.device === plug.device && one.jack === plug.jack)) met.push(plug);
   }
   return holds;
 }
@@ -105,7 +113,8 @@ function outsFrom(wired: WiredDevice | undefined, jack: string): readonly string
   if (!wired) return [];
   const reached = [jack];
   for (let at = 0; at < reached.length; at += 1)
-    for (const { from, to, when } of wired.anatomy.sections) if (from === reached[at] && !reached.includes(to) && plugsAllow(wired, when?.plugs)) reached.push(to);
+    for (const { from, to, when } of wired.anatomy.sections)
+      if (from === reached[at] && !reached.includes(to) && plugsAllow(wired, when?.plugs)) reached.push(to);
   return reached.filter((point) => wired.jack.get(point)?.kind === 'signal-out');
 }
 

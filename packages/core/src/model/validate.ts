@@ -27,21 +27,40 @@ export function validateSongbook(value: unknown, at = ''): Result<Songbook> {
 /** What a rig casts must be in the songbook it is shown with. */
 export function showProblems(show: Show): readonly Problem[] {
   return Object.values(show.rig.casting).flatMap((cast) =>
-    Object.hasOwn(show.songbook.parts, cast.part) ? [] : [problem(pointer('rig', 'casting', cast.id, 'part'), 'not-found', { what: 'part', id: cast.part })],
+    Object.hasOwn(show.songbook.parts, cast.part)
+      ? []
+      : [problem(pointer('rig', 'casting', cast.id, 'part'), 'not-found', { what: 'part', id: cast.part })],
   );
 }
 
 function referProblems(rig: Rig, at: string): Problem[] {
-  const problems: Problem[] = [...keyProblems(rig as unknown as Record<string, unknown>, ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside', ...(rig.waivers ? ['waivers'] : [])], at)];
+  const problems: Problem[] = [
+    ...keyProblems(
+      rig as unknown as Record<string, unknown>,
+      ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside', ...(rig.waivers ? ['waivers'] : [])],
+      at,
+    ),
+  ];
   for (const device of Object.values(rig.devices)) {
-    problems.push(...remembered(devicesSeen, device, [rig.places], () => deviceProblems(rig, device, at + pointer('devices', device.id))));
-    if (device.calls || device.powerUpSlot !== undefined) problems.push(...remembered(callsSeen, device, [rig.slots], () => callProblems(rig, device, at + pointer('devices', device.id))));
+    problems.push(
+      ...remembered(devicesSeen, device, [rig.places], () =>
+        deviceProblems(rig, device, at + pointer('devices', device.id)),
+      ),
+    );
+    if (device.calls || device.powerUpSlot !== undefined)
+      problems.push(
+        ...remembered(callsSeen, device, [rig.slots], () =>
+          callProblems(rig, device, at + pointer('devices', device.id)),
+        ),
+      );
   }
   if (problems.length > 0) return problems;
   const types = typesOf(rig.devices);
   return [
     ...remembered(cablesSeen, rig.cables, [types], () => cableProblems(rig, at)),
-    ...Object.values(rig.sounds).flatMap((sound) => remembered(soundsSeen, sound, [types], () => soundProblems(rig, sound, at))),
+    ...Object.values(rig.sounds).flatMap((sound) =>
+      remembered(soundsSeen, sound, [types], () => soundProblems(rig, sound, at)),
+    ),
     ...remembered(slotsSeen, rig.slots, [types, rig.sounds], () => slotProblems(rig, at)),
     ...remembered(castingSeen, rig.casting, [rig.slots, types], () => castProblems(rig, at)),
   ];
@@ -54,7 +73,12 @@ function seenBefore(memo: WeakMap<object, readonly unknown[]>, what: object, bes
 }
 
 /** Looks anew only where the thing, or what it refers to, is another object than the last time. */
-function remembered(memo: WeakMap<object, readonly unknown[]>, what: object, beside: readonly unknown[], look: () => Problem[]): Problem[] {
+function remembered(
+  memo: WeakMap<object, readonly unknown[]>,
+  what: object,
+  beside: readonly unknown[],
+  look: () => Problem[],
+): Problem[] {
   if (seenBefore(memo, what, beside)) return [];
   const problems = look();
   if (problems.length === 0) memo.set(what, beside);
@@ -70,46 +94,78 @@ const castingSeen = new WeakMap<object, readonly unknown[]>();
 
 let typesSeen: readonly (readonly [id: string, type: Device['type']])[] = [];
 
-/** The ids and types of the devices: the very same list where an edit changed none of them, since nothing else of a device is referred to. */
+/**
+ * The ids and types of the devices: the very same list where an edit changed none of them, since nothing else of a
+ * device is referred to.
+ */
 function typesOf(devices: Rig['devices']): typeof typesSeen {
   const ids = Object.keys(devices);
-  const same = ids.length === typesSeen.length && typesSeen.every(([id, type]) => Object.hasOwn(devices, id) && devices[id].type === type);
+  const same =
+    ids.length === typesSeen.length &&
+    typesSeen.every(([id, type]) => Object.hasOwn(devices, id) && devices[id].type === type);
   if (!same) typesSeen = ids.map((id) => [id, devices[id].type]);
   return typesSeen;
 }
 
 /** Entries are filed under their own ids. */
-function keyProblems(document: Readonly<Record<string, unknown>>, collections: readonly string[], at: string): Problem[] {
+function keyProblems(
+  document: Readonly<Record<string, unknown>>,
+  collections: readonly string[],
+  at: string,
+): Problem[] {
   return collections.flatMap((collection) => {
     const entries = document[collection] as Record<string, { id: string }>;
     return remembered(keysSeen, entries, [], () =>
-      Object.entries(entries).flatMap(([key, entry]) => (entry.id === key ? [] : [problem(at + pointer(collection, key, 'id'), 'out-of-domain', { value: entry.id, expected: key })])),
+      Object.entries(entries).flatMap(([key, entry]) =>
+        entry.id === key
+          ? []
+          : [problem(at + pointer(collection, key, 'id'), 'out-of-domain', { value: entry.id, expected: key })],
+      ),
     );
   });
 }
 
 function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
   const archetype = archetypeOf(device.type.archetype);
-  if (!archetype) return [problem(`${at}/type/archetype`, 'out-of-domain', { value: device.type.archetype, expected: archetypeIds.join(', ') })];
+  if (!archetype)
+    return [
+      problem(`${at}/type/archetype`, 'out-of-domain', {
+        value: device.type.archetype,
+        expected: archetypeIds.join(', '),
+      }),
+    ];
   const problems = checkParams(archetype, device.type.params, `${at}/type/params`);
-  if (!Object.hasOwn(rig.places, device.place)) problems.push(problem(`${at}/place`, 'not-found', { what: 'place', id: device.place }));
+  if (!Object.hasOwn(rig.places, device.place))
+    problems.push(problem(`${at}/place`, 'not-found', { what: 'place', id: device.place }));
   if (problems.length > 0) return problems;
   const anatomy = anatomyOf(device.type);
-  for (const id of device.oneWay ?? []) if (!anatomy.jacks.some((jack) => jack.id === id)) problems.push(problem(`${at}/oneWay`, 'not-found', { what: 'jack', id }));
-  for (const id of device.plannedFeet) if (!anatomy.switches.some((one) => one.id === id)) problems.push(problem(`${at}/plannedFeet`, 'not-found', { what: 'foot switch', id }));
+  for (const id of device.oneWay ?? [])
+    if (!anatomy.jacks.some((jack) => jack.id === id))
+      problems.push(problem(`${at}/oneWay`, 'not-found', { what: 'jack', id }));
+  for (const id of device.plannedFeet)
+    if (!anatomy.switches.some((one) => one.id === id))
+      problems.push(problem(`${at}/plannedFeet`, 'not-found', { what: 'foot switch', id }));
   for (const [id] of [...Object.entries(device.owners), ...Object.entries(device.powerUps)])
-    if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id)) problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));
+    if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id))
+      problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));
   for (const [number, preset] of Object.entries(device.presets))
-    for (const [id, value] of Object.entries(preset.values)) problems.push(...valueProblems(anatomy, id, value, () => at + pointer('presets', number, 'values', id)));
-  for (const [id, after] of Object.entries(device.powerUps)) if (id !== 'preset' && after.is === 'value') problems.push(...valueProblems(anatomy, id, after.value, () => at + pointer('powerUps', id)));
+    for (const [id, value] of Object.entries(preset.values))
+      problems.push(...valueProblems(anatomy, id, value, () => at + pointer('presets', number, 'values', id)));
+  for (const [id, after] of Object.entries(device.powerUps))
+    if (id !== 'preset' && after.is === 'value')
+      problems.push(...valueProblems(anatomy, id, after.value, () => at + pointer('powerUps', id)));
   for (const id of Object.keys(device.momentaries))
-    if (!anatomy.controller?.momentaries.some((one) => one.id === id)) problems.push(problem(`${at}/momentaries`, 'not-found', { what: 'momentary', id }));
+    if (!anatomy.controller?.momentaries.some((one) => one.id === id))
+      problems.push(problem(`${at}/momentaries`, 'not-found', { what: 'momentary', id }));
   return problems;
 }
 
 /** Slots that a device calls, or fires by itself at power-up. */
 function callProblems(rig: Rig, device: Device, at: string): Problem[] {
-  return [...Object.values(device.calls?.programs ?? {}), ...(device.powerUpSlot === undefined ? [] : [device.powerUpSlot])].flatMap((slot) =>
+  return [
+    ...Object.values(device.calls?.programs ?? {}),
+    ...(device.powerUpSlot === undefined ? [] : [device.powerUpSlot]),
+  ].flatMap((slot) =>
     Object.hasOwn(rig.slots, slot) ? [] : [problem(`${at}/calls`, 'not-found', { what: 'slot', id: slot })],
   );
 }
@@ -118,7 +174,9 @@ function callProblems(rig: Rig, device: Device, at: string): Problem[] {
 function valueProblems(anatomy: Anatomy, id: string, value: Literal | null, at: () => string): Problem[] {
   const control = anatomy.controls.find((one) => one.id === id);
   if (!control) return [problem(at(), 'not-found', { what: 'control', id })];
-  return value === null || inDomain(control.domain, value) ? [] : [problem(at(), 'out-of-domain', { value, expected: `a value of ${control.label}` })];
+  return value === null || inDomain(control.domain, value)
+    ? []
+    : [problem(at(), 'out-of-domain', { value, expected: `a value of ${control.label}` })];
 }
 
 function cableProblems(rig: Rig, at: string): Problem[] {
@@ -133,15 +191,23 @@ function cableProblems(rig: Rig, at: string): Problem[] {
       const key = `${plug.device}:${plug.jack}`;
       if (taken.has(key)) return [problem(here(), 'jack-taken', { device: device.name, jack: jack.label })];
       taken.add(key);
-      return jackFacts(jack.kind).carries === cableCarries[cable.kind] ? [] : [problem(here(), 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
+      return jackFacts(jack.kind).carries === cableCarries[cable.kind]
+        ? []
+        : [problem(here(), 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
     }),
   );
 }
 
 function soundProblems(rig: Rig, sound: Sound, at: string): Problem[] {
   return [
-    ...Object.keys(sound.pedals).flatMap((device) => (Object.hasOwn(rig.devices, device) ? [] : [problem(at + pointer('sounds', sound.id, 'pedals', device), 'not-found', { what: 'device', id: device })])),
-    ...Object.entries(sound.wants).flatMap(([ref, value]) => wantProblems(rig, ref, value, () => at + pointer('sounds', sound.id, 'wants', ref))),
+    ...Object.keys(sound.pedals).flatMap((device) =>
+      Object.hasOwn(rig.devices, device)
+        ? []
+        : [problem(at + pointer('sounds', sound.id, 'pedals', device), 'not-found', { what: 'device', id: device })],
+    ),
+    ...Object.entries(sound.wants).flatMap(([ref, value]) =>
+      wantProblems(rig, ref, value, () => at + pointer('sounds', sound.id, 'wants', ref)),
+    ),
   ];
 }
 
@@ -152,11 +218,15 @@ function wantProblems(rig: Rig, ref: string, value: string | number, at: () => s
   const anatomy = anatomyOf(device.type);
   if (name === 'preset') {
     if (!anatomy.presets) return [problem(at(), 'not-found', { what: 'control', id: name })];
-    return typeof value === 'number' && Number.isInteger(value) && value >= 0 ? [] : [problem(at(), 'wrong-type', { expected: 'a preset number as sent' })];
+    return typeof value === 'number' && Number.isInteger(value) && value >= 0
+      ? []
+      : [problem(at(), 'wrong-type', { expected: 'a preset number as sent' })];
   }
   const control = anatomy.controls.find((one) => one.id === name);
   if (!control) return [problem(at(), 'not-found', { what: 'control', id: name })];
-  return inDomain(control.domain, value) ? [] : [problem(at(), 'out-of-domain', { value, expected: `a value of ${control.label}` })];
+  return inDomain(control.domain, value)
+    ? []
+    : [problem(at(), 'out-of-domain', { value, expected: `a value of ${control.label}` })];
 }
 
 function slotProblems(rig: Rig, at: string): Problem[] {
@@ -167,12 +237,22 @@ function slotProblems(rig: Rig, at: string): Problem[] {
     const facts = device && anatomyOf(device.type).controller;
     if (!facts) return [problem(`${here()}/controller`, 'not-found', { what: 'controller', id: slot.controller })];
     const problems: Problem[] = [];
-    if (slot.bank >= facts.banks) problems.push(problem(`${here()}/bank`, 'out-of-domain', { value: slot.bank, expected: `0 to ${facts.banks - 1}` }));
-    if (slot.position >= facts.positions) problems.push(problem(`${here()}/position`, 'out-of-domain', { value: slot.position, expected: `0 to ${facts.positions - 1}` }));
+    if (slot.bank >= facts.banks)
+      problems.push(
+        problem(`${here()}/bank`, 'out-of-domain', { value: slot.bank, expected: `0 to ${facts.banks - 1}` }),
+      );
+    if (slot.position >= facts.positions)
+      problems.push(
+        problem(`${here()}/position`, 'out-of-domain', {
+          value: slot.position,
+          expected: `0 to ${facts.positions - 1}`,
+        }),
+      );
     const key = `${slot.controller}.${slot.bank}.${slot.position}`;
     if (places.has(key)) problems.push(problem(here(), 'duplicate', { what: 'slot', id: slotPlace(slot) }));
     places.add(key);
-    if (slot.sound !== null && !Object.hasOwn(rig.sounds, slot.sound)) problems.push(problem(`${here()}/sound`, 'not-found', { what: 'sound', id: slot.sound }));
+    if (slot.sound !== null && !Object.hasOwn(rig.sounds, slot.sound))
+      problems.push(problem(`${here()}/sound`, 'not-found', { what: 'sound', id: slot.sound }));
     return problems;
   });
 }
@@ -182,12 +262,16 @@ function castProblems(rig: Rig, at: string): Problem[] {
   return Object.values(rig.casting).flatMap((cast) => {
     const here = at + pointer('casting', cast.id);
     const problems: Problem[] = [];
-    if (!Object.hasOwn(rig.slots, cast.slot)) problems.push(problem(`${here}/slot`, 'not-found', { what: 'slot', id: cast.slot }));
+    if (!Object.hasOwn(rig.slots, cast.slot))
+      problems.push(problem(`${here}/slot`, 'not-found', { what: 'slot', id: cast.slot }));
     if (parts.has(cast.part)) problems.push(problem(`${here}/part`, 'duplicate', { what: 'part', id: cast.part }));
     parts.add(cast.part);
     for (const action of [...cast.before, ...cast.after]) {
       if (action.kind === 'cue') problems.push(...wantProblems(rig, action.control, action.value, () => here));
-      else if (!Object.hasOwn(rig.devices, action.device) || !anatomyOf(rig.devices[action.device].type).switches.some((one) => one.id === action.switch))
+      else if (
+        !Object.hasOwn(rig.devices, action.device) ||
+        !anatomyOf(rig.devices[action.device].type).switches.some((one) => one.id === action.switch)
+      )
         problems.push(problem(here, 'not-found', { what: 'foot switch', id: `${action.device}/${action.switch}` }));
     }
     return problems;
@@ -197,9 +281,17 @@ function castProblems(rig: Rig, at: string): Problem[] {
 function songbookProblems(book: Songbook, at: string): Problem[] {
   return [
     ...keyProblems(book as unknown as Record<string, unknown>, ['songs', 'parts', 'setLists'], at),
-    ...Object.values(book.parts).flatMap((part) => (Object.hasOwn(book.songs, part.song) ? [] : [problem(at + pointer('parts', part.id, 'song'), 'not-found', { what: 'song', id: part.song })])),
+    ...Object.values(book.parts).flatMap((part) =>
+      Object.hasOwn(book.songs, part.song)
+        ? []
+        : [problem(at + pointer('parts', part.id, 'song'), 'not-found', { what: 'song', id: part.song })],
+    ),
     ...Object.values(book.setLists).flatMap((set) =>
-      set.songs.flatMap((song, i) => (Object.hasOwn(book.songs, song) ? [] : [problem(at + pointer('setLists', set.id, 'songs', i), 'not-found', { what: 'song', id: song })])),
+      set.songs.flatMap((song, i) =>
+        Object.hasOwn(book.songs, song)
+          ? []
+          : [problem(at + pointer('setLists', set.id, 'songs', i), 'not-found', { what: 'song', id: song })],
+      ),
     ),
   ];
 }

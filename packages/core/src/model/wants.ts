@@ -4,11 +4,17 @@ import { memoised } from './memo.ts';
 import { switchingOf } from './switching.ts';
 import type { Wiring } from './wiring.ts';
 
-/** What a sound lays over a state, by the numbers of the rig's controls: its wanted controls, its pedals put into terms of loops and own switches. */
+/**
+ * What a sound lays over a state, by the numbers of the rig's controls: its wanted controls, its pedals put into terms
+ * of loops and own switches.
+ */
 export class Wants {
   private byControl: (Literal | undefined)[] | undefined;
 
-  /** At each place a control, in the order of the sound, each once, and what is wanted of it; `count`: how many controls the rig has. */
+  /**
+   * At each place a control, in the order of the sound, each once, and what is wanted of it; `count`: how many controls
+   * the rig has.
+   */
   constructor(
     readonly controls: readonly number[],
     readonly literals: readonly Literal[],

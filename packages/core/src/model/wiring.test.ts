@@ -17,17 +17,27 @@ describe('cables sorted by what they carry', () => {
   const { show } = fourCable();
   const wiring = wire(show.rig);
   test('signal and loudspeaker together, MIDI by port, contacts by the input they close', () => {
-    expect(wiring.signalCables.map((cable) => cable.kind)).toEqual([...Array.from({ length: 8 }, () => 'signal'), 'speaker']);
+    expect(wiring.signalCables.map((cable) => cable.kind)).toEqual([
+      ...Array.from({ length: 8 }, () => 'signal'),
+      'speaker',
+    ]);
     expect(wiring.midiLinks).toEqual([{ cable: 'cable-10', from: 'switcher', port: 'out', to: 'delay' }]);
-    expect(wiring.contactLinks).toEqual([{ cable: 'cable-11', controller: 'switcher', contact: 'contact-1', device: 'combo', input: 'remote-1' }]);
+    expect(wiring.contactLinks).toEqual([
+      { cable: 'cable-11', controller: 'switcher', contact: 'contact-1', device: 'combo', input: 'remote-1' },
+    ]);
   });
   test('a device knows which of its jacks hold a plug', () => {
     expect([...wiring.device.get('combo')!.plugged].sort()).toEqual(['in', 'remote-1', 'return', 'send', 'speaker']);
     expect(wire(fourCable().device('spare', 'drive', 'Spare').show.rig).device.get('spare')!.plugged.size).toBe(0);
   });
   test('a chain by thru is a link of its own kind', () => {
-    const chained = fourCable().device('hall', 'midi-delay', 'Hall', { channel: 3 }).cables('Delay MIDI thru > Hall MIDI in').show;
-    expect(wire(chained.rig).midiLinks.map(({ from, port, to }) => `${from} ${port} ${to}`)).toEqual(['switcher out delay', 'delay thru hall']);
+    const chained = fourCable()
+      .device('hall', 'midi-delay', 'Hall', { channel: 3 })
+      .cables('Delay MIDI thru > Hall MIDI in').show;
+    expect(wire(chained.rig).midiLinks.map(({ from, port, to }) => `${from} ${port} ${to}`)).toEqual([
+      'switcher out delay',
+      'delay thru hall',
+    ]);
   });
 });
 
@@ -52,7 +62,10 @@ describe('what is only told changes no wiring', () => {
   });
   const other: readonly (readonly [string, commands.Command])[] = [
     ['a channel', commands.setDevice(show, 'echo', 'channel', 9)],
-    ['a foot that is planned', commands.setDevice(show, 'tuner', 'plannedFeet', [wire(show.rig).device.get('tuner')!.anatomy.switches[0].id])],
+    [
+      'a foot that is planned',
+      commands.setDevice(show, 'tuner', 'plannedFeet', [wire(show.rig).device.get('tuner')!.anatomy.switches[0].id]),
+    ],
     ['a stored preset', commands.setPreset(show, 'echo', 3, { values: { mix: 3 } })],
     ['a cable pulled', commands.disconnect(show, cable)],
     ['a device gone', commands.removeDevice(show, 'echo')],
@@ -71,8 +84,19 @@ describe('controls', () => {
     const guitar = wiring.device.get('guitar')!;
     const selector = guitar.control.get('selector')!;
     expect([ownerOf(guitar, selector), isByHand(guitar.device, selector)]).toEqual(['hand', true]);
-    const told = { ...guitar, device: { ...guitar.device, owners: { selector: 'programmed' as const }, powerUps: { selector: { is: 'value' as const, value: 'bridge' } } } };
-    expect([ownerOf(told, selector), isByHand(told.device, selector), powerUpOf(told, selector)]).toEqual(['programmed', false, { is: 'value', value: 'bridge' }]);
+    const told = {
+      ...guitar,
+      device: {
+        ...guitar.device,
+        owners: { selector: 'programmed' as const },
+        powerUps: { selector: { is: 'value' as const, value: 'bridge' } },
+      },
+    };
+    expect([ownerOf(told, selector), isByHand(told.device, selector), powerUpOf(told, selector)]).toEqual([
+      'programmed',
+      false,
+      { is: 'value', value: 'bridge' },
+    ]);
     expect(powerUpOf(guitar, selector)).toEqual(selector.powerUp);
   });
 });
@@ -81,9 +105,15 @@ describe('the order of the set', () => {
   const show = demoShow();
   test('is that of the chosen list; of the first where none is chosen or it is gone', () => {
     const [first, second] = Object.values(show.songbook.setLists);
-    const choose = (setList: string | null): Show => ({ ...show, rig: { ...show.rig, settings: { ...show.rig.settings, setList } } });
+    const choose = (setList: string | null): Show => ({
+      ...show,
+      rig: { ...show.rig, settings: { ...show.rig.settings, setList } },
+    });
     expect(chosenSetList(choose(second.id))?.id).toBe(second.id);
-    expect([chosenSetList(choose(null))?.id, chosenSetList(choose('gone'))?.id]).toEqual([chosenSetList(choose(first.id))?.id, chosenSetList(choose(null))?.id]);
+    expect([chosenSetList(choose(null))?.id, chosenSetList(choose('gone'))?.id]).toEqual([
+      chosenSetList(choose(first.id))?.id,
+      chosenSetList(choose(null))?.id,
+    ]);
   });
   test('has the parts of its songs, song by song; with no list, of all songs as filed', () => {
     const parts = partsInSetOrder(show);

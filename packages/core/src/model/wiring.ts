@@ -1,13 +1,25 @@
 import { jackFacts } from './jack-kinds.ts';
 import type { Anatomy, Control, Jack } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
-import { type Cable, controlRef, type ControlRef, type Device, inOrder, type Plug, type Rig, splitRef } from './documents.ts';
+import {
+  type Cable,
+  controlRef,
+  type ControlRef,
+  type Device,
+  inOrder,
+  type Plug,
+  type Rig,
+  splitRef,
+} from './documents.ts';
 import { Memo } from './memo.ts';
 
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
 export interface Wiring {
   readonly rig: Rig;
-  /** What is kept of what turns only on the ways of signal and messages, and on names: the very same for wirings that differ in nothing else. */
+  /**
+   * What is kept of what turns only on the ways of signal and messages, and on names: the very same for wirings that
+   * differ in nothing else.
+   */
   readonly ways: Memo;
   /** What is kept of what turns on how the devices are told, too. */
   readonly telling: Memo;
@@ -56,7 +68,8 @@ export interface ContactLink {
 
 export function wire(rig: Rig): Wiring {
   const plugged = new Map<string, Set<string>>();
-  for (const cable of Object.values(rig.cables)) for (const plug of cable.plugs) setOf(plugged, plug.device).add(plug.jack);
+  for (const cable of Object.values(rig.cables))
+    for (const plug of cable.plugs) setOf(plugged, plug.device).add(plug.jack);
   const ordered = inOrder(rig.devices);
   const anatomies = anatomiesOf(ordered.map(({ type }) => type));
   const refs: ControlRef[] = [];
@@ -65,7 +78,15 @@ export function wire(rig: Rig): Wiring {
     const firstControl = refs.length;
     for (const control of anatomy.controls) refs.push(controlRef(device.id, control.id));
     if (anatomy.presets) refs.push(controlRef(device.id, 'preset'));
-    return { device, index, firstControl, anatomy, jack: namesIn(anatomy).jack, control: namesIn(anatomy).control, plugged: plugged.get(device.id) ?? nothing };
+    return {
+      device,
+      index,
+      firstControl,
+      anatomy,
+      jack: namesIn(anatomy).jack,
+      control: namesIn(anatomy).control,
+      plugged: plugged.get(device.id) ?? nothing,
+    };
   });
   const device = new Map(devices.map((wired) => [wired.device.id, wired]));
   const cables = inOrder(rig.cables);
@@ -97,7 +118,14 @@ function namesIn(anatomy: Anatomy): Names {
     const { jacks, controls, presets } = anatomy;
     const place = new Map(controls.map((control, i) => [control.id, i]));
     if (presets) place.set('preset', controls.length);
-    named.set(anatomy, (names = { jack: new Map(jacks.map((jack) => [jack.id, jack])), control: new Map(controls.map((control) => [control.id, control])), place }));
+    named.set(
+      anatomy,
+      (names = {
+        jack: new Map(jacks.map((jack) => [jack.id, jack])),
+        control: new Map(controls.map((control) => [control.id, control])),
+        place,
+      }),
+    );
   }
   return names;
 }
@@ -105,19 +133,39 @@ function namesIn(anatomy: Anatomy): Names {
 /** Facts of a device that people read and nothing is wired or worked out by. */
 const told: ReadonlySet<string> = new Set(['countsFrom', 'place']);
 
-/** Whether two rigs are the same to signal and messages: what differs is only told (lengths, tags, looms, places, how a panel counts). */
+/**
+ * Whether two rigs are the same to signal and messages: what differs is only told (lengths, tags, looms, places, how a
+ * panel counts).
+ */
 export function isWiredAlike(a: Rig, b: Rig): boolean {
   if (a.devices === b.devices && a.cables === b.cables) return true;
   return (
-    sameEntries(a.devices, b.devices, (one, other) => (Object.keys(other) as (keyof Device)[]).length === Object.keys(one).length && (Object.keys(one) as (keyof Device)[]).every((field) => told.has(field) || one[field] === other[field])) &&
-    sameEntries(a.cables, b.cables, (one, other) => one.kind === other.kind && one.plugs === other.plugs && one.order === other.order)
+    sameEntries(
+      a.devices,
+      b.devices,
+      (one, other) =>
+        (Object.keys(other) as (keyof Device)[]).length === Object.keys(one).length &&
+        (Object.keys(one) as (keyof Device)[]).every((field) => told.has(field) || one[field] === other[field]),
+    ) &&
+    sameEntries(
+      a.cables,
+      b.cables,
+      (one, other) => one.kind === other.kind && one.plugs === other.plugs && one.order === other.order,
+    )
   );
 }
 
-function sameEntries<T>(a: Readonly<Record<string, T>>, b: Readonly<Record<string, T>>, same: (one: T, other: T) => boolean): boolean {
+function sameEntries<T>(
+  a: Readonly<Record<string, T>>,
+  b: Readonly<Record<string, T>>,
+  same: (one: T, other: T) => boolean,
+): boolean {
   if (a === b) return true;
   const keys = Object.keys(a);
-  return keys.length === Object.keys(b).length && keys.every((key) => Object.hasOwn(b, key) && (a[key] === b[key] || same(a[key], b[key])));
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every((key) => Object.hasOwn(b, key) && (a[key] === b[key] || same(a[key], b[key])))
+  );
 }
 
 /** The wiring of a rig that is wired alike: everything found is taken over, with the devices as they are told now. */
@@ -126,8 +174,17 @@ export function relabelled(before: Wiring, rig: Rig): Wiring {
   const now = (cable: Cable): Cable => rig.cables[cable.id];
   const signalCables = before.rig.cables === rig.cables ? before.signalCables : before.signalCables.map(now);
   if (before.rig.devices === rig.devices) return { ...before, rig, signalCables };
-  const devices = before.devices.map((wired) => (wired.device === rig.devices[wired.device.id] ? wired : { ...wired, device: rig.devices[wired.device.id] }));
-  return { ...before, rig, telling: new Memo(), devices, device: new Map(devices.map((wired) => [wired.device.id, wired])), signalCables };
+  const devices = before.devices.map((wired) =>
+    wired.device === rig.devices[wired.device.id] ? wired : { ...wired, device: rig.devices[wired.device.id] },
+  );
+  return {
+    ...before,
+    rig,
+    telling: new Memo(),
+    devices,
+    device: new Map(devices.map((wired) => [wired.device.id, wired])),
+    signalCables,
+  };
 }
 
 function midiLinksOf(cable: Cable, devices: ReadonlyMap<string, WiredDevice>): MidiLink[] {
@@ -149,7 +206,13 @@ function contactLinksOf(cable: Cable, devices: ReadonlyMap<string, WiredDevice>)
     .flatMap((from) =>
       cable.plugs
         .filter((to) => jackOf(to)?.kind === 'contact-in')
-        .map((to) => ({ cable: cable.id, controller: from.device, contact: from.jack, device: to.device, input: to.jack })),
+        .map((to) => ({
+          cable: cable.id,
+          controller: from.device,
+          contact: from.jack,
+          device: to.device,
+          input: to.jack,
+        })),
     );
 }
 
@@ -163,7 +226,8 @@ function setOf<K>(map: Map<K, Set<string>>, key: K): Set<string> {
 export const placeIn = (anatomy: Anatomy, control: string): number => namesIn(anatomy).place.get(control) ?? -1;
 
 /** The number of a device's control, or of its `preset`; −1 where it has no such. */
-export const numberIn = ({ firstControl, anatomy }: WiredDevice, control: string): number => numberAt(firstControl, placeIn(anatomy, control));
+export const numberIn = ({ firstControl, anatomy }: WiredDevice, control: string): number =>
+  numberAt(firstControl, placeIn(anatomy, control));
 
 /** The number of the control at a place of a device whose first is this. */
 export const numberAt = (firstControl: number, place: number): number => (place < 0 ? -1 : firstControl + place);
@@ -174,7 +238,8 @@ export const controlAt = (wiring: Wiring, ref: ControlRef): Control | undefined 
 };
 
 /** What the player sets, looking: a cue, never sent. */
-export const isByHand = (device: Device, control: Control): boolean => ['hand', 'live'].includes(device.owners[control.id] ?? control.owner);
+export const isByHand = (device: Device, control: Control): boolean =>
+  ['hand', 'live'].includes(device.owners[control.id] ?? control.owner);
 
 export const ownerOf = (wired: WiredDevice, control: Control) => wired.device.owners[control.id] ?? control.owner;
 export const powerUpOf = (wired: WiredDevice, control: Control) => wired.device.powerUps[control.id] ?? control.powerUp;

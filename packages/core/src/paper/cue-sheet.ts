@@ -15,18 +15,46 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
     about: [rig.name, list?.name].filter(Boolean).join(', '),
     columns: ['Part', 'Bars', 'Press', 'Sound', 'Feet', 'Hands'],
     groups: songs.map((song, i) => ({
-      heading: [`${i + 1}. ${song.name}`, song.tempo === null ? 'no tempo' : `${song.tempo} BPM`, song.meter ? `${song.meter.beats}/${song.meter.unit}` : undefined, song.instrument, song.tuning].filter(Boolean).join(' · '),
-      lines: parts.filter((part) => part.song === song.id).map((part): SheetLine => {
-        const cast = castOf(rig, part.id);
-        const slot = cast && rig.slots[cast.slot];
-        const sound = slot?.sound ? rig.sounds[slot.sound] : undefined;
-        const actions = [...(cast?.before ?? []), ...(cast?.after ?? [])];
-        const feet = actions.flatMap((action) => (action.kind === 'foot' ? [`${wiring.device.get(action.device)?.device.name}: ${wiring.device.get(action.device)?.anatomy.switches.find((one) => one.id === action.switch)?.label ?? action.switch}`] : []));
-        const told = actions.flatMap((action) => (action.kind === 'cue' ? [cueWords(wiring, action.control, action.value)] : []));
-        const hands = [...told, ...(sound ? handCues(wiring, sound.wants) : [])];
-        const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
-        return { id: `part/${part.id}`, cells: [part.name, part.bars === undefined ? '' : String(part.bars), slot ? slotLabel(slot) : part.silent ? 'silent' : '—', sound?.name ?? '', feet.join(', '), [change, ...new Set(hands)].filter(Boolean).join(', ')] };
-      }),
+      heading: [
+        `${i + 1}. ${song.name}`,
+        song.tempo === null ? 'no tempo' : `${song.tempo} BPM`,
+        song.meter ? `${song.meter.beats}/${song.meter.unit}` : undefined,
+        song.instrument,
+        song.tuning,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+      lines: parts
+        .filter((part) => part.song === song.id)
+        .map((part): SheetLine => {
+          const cast = castOf(rig, part.id);
+          const slot = cast && rig.slots[cast.slot];
+          const sound = slot?.sound ? rig.sounds[slot.sound] : undefined;
+          const actions = [...(cast?.before ?? []), ...(cast?.after ?? [])];
+          const feet = actions.flatMap((action) =>
+            action.kind === 'foot'
+              ? [
+                  `${wiring.device.get(action.device)?.device.name}: ${wiring.device.get(action.device)?.anatomy.switches.find((one) => one.id === action.switch)?.label ?? action.switch}`,
+                ]
+              : [],
+          );
+          const told = actions.flatMap((action) =>
+            action.kind === 'cue' ? [cueWords(wiring, action.control, action.value)] : [],
+          );
+          const hands = [...told, ...(sound ? handCues(wiring, sound.wants) : [])];
+          const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
+          return {
+            id: `part/${part.id}`,
+            cells: [
+              part.name,
+              part.bars === undefined ? '' : String(part.bars),
+              slot ? slotLabel(slot) : part.silent ? 'silent' : '—',
+              sound?.name ?? '',
+              feet.join(', '),
+              [change, ...new Set(hands)].filter(Boolean).join(', '),
+            ],
+          };
+        }),
     })),
     notes: [],
   };

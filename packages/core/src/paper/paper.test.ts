@@ -7,13 +7,23 @@ import { patchList } from './patch-list.ts';
 import { saidBy, type Sheet } from './sheet.ts';
 import { worksheet } from './worksheet.ts';
 
-const made = (): Show => fourCable().sound('lead', { ...lead, wants: { ...lead.wants, 'guitar/selector': 'neck' } }).sound('clean', clean).laid().show;
-const group = (sheet: Sheet, heading: string) => sheet.groups.find((one) => one.heading.startsWith(heading))!.lines.map((line) => line.cells);
+const made = (): Show =>
+  fourCable()
+    .sound('lead', { ...lead, wants: { ...lead.wants, 'guitar/selector': 'neck' } })
+    .sound('clean', clean)
+    .laid().show;
+const group = (sheet: Sheet, heading: string) =>
+  sheet.groups.find((one) => one.heading.startsWith(heading))!.lines.map((line) => line.cells);
 
 test('the patch list has every cable once, by kind, with the loudspeaker caution', () => {
   const { rig } = made();
   const sheet = patchList(made(), wire(rig));
-  expect(sheet.groups.map((one) => [one.heading, one.lines.length])).toEqual([['Signal', 8], ['Loudspeaker', 1], ['MIDI', 1], ['Contacts', 1]]);
+  expect(sheet.groups.map((one) => [one.heading, one.lines.length])).toEqual([
+    ['Signal', 8],
+    ['Loudspeaker', 1],
+    ['MIDI', 1],
+    ['Contacts', 1],
+  ]);
   expect(sheet.groups.flatMap((one) => one.lines)).toHaveLength(Object.keys(rig.cables).length);
   expect(group(sheet, 'MIDI')[0].slice(1, 3)).toEqual(['Switcher, MIDI out', 'Delay, MIDI in']);
   expect(sheet.notes.join()).toContain('rated load');
@@ -22,9 +32,28 @@ test('the patch list has every cable once, by kind, with the loudspeaker caution
 test('the programming sheet begins with each device’s settings, then presets, then slots with their bytes', () => {
   const show = made();
   const sheet = worksheet(show, wire(show.rig));
-  expect(sheet.groups.map((one) => one.heading)).toEqual(['Switcher', 'Combo', 'Delay', 'Switcher, bank 1, switch 1: Lead', 'Switcher, bank 1, switch 2: Clean']);
-  expect(group(sheet, 'Delay').map((cells) => cells.slice(0, 2))).toEqual([['Receive channel', '2'], ['MIDI through jack', 'not used'], ['Bank select', 'none'], ['Level switch', 'instrument'], ['Trails when bypassed', 'ring on'], ['Control change 102', 'On'], ['Control change 20', 'Mix'], ['Preset 6', 'content not entered']]);
-  expect(group(sheet, 'Switcher, bank 1, switch 1').map((cells) => cells[2]).filter(Boolean)).toEqual(['C1 05', 'B1 66 7F']);
+  expect(sheet.groups.map((one) => one.heading)).toEqual([
+    'Switcher',
+    'Combo',
+    'Delay',
+    'Switcher, bank 1, switch 1: Lead',
+    'Switcher, bank 1, switch 2: Clean',
+  ]);
+  expect(group(sheet, 'Delay').map((cells) => cells.slice(0, 2))).toEqual([
+    ['Receive channel', '2'],
+    ['MIDI through jack', 'not used'],
+    ['Bank select', 'none'],
+    ['Level switch', 'instrument'],
+    ['Trails when bypassed', 'ring on'],
+    ['Control change 102', 'On'],
+    ['Control change 20', 'Mix'],
+    ['Preset 6', 'content not entered'],
+  ]);
+  expect(
+    group(sheet, 'Switcher, bank 1, switch 1')
+      .map((cells) => cells[2])
+      .filter(Boolean),
+  ).toEqual(['C1 05', 'B1 66 7F']);
 });
 
 test('what the switcher does beside its slots is on the sheet: at power-up, at a momentary switch, when it is called', () => {
@@ -36,7 +65,15 @@ test('what the switcher does beside its slots is on the sheet: at power-up, at a
     type: { ...switcher.type, params: { ...switcher.type.params, momentaries: 1 } },
     powerUpSlot: second,
     calls: { channel: 4, programs: { '9': first } },
-    momentaries: { 'momentary-1': { press: [{ kind: 'save', loop: 'loop-2' }, { kind: 'control', channel: 2, cc: 102, value: 127 }], release: [{ kind: 'restore', loop: 'loop-2' }] } },
+    momentaries: {
+      'momentary-1': {
+        press: [
+          { kind: 'save', loop: 'loop-2' },
+          { kind: 'control', channel: 2, cc: 102, value: 127 },
+        ],
+        release: [{ kind: 'restore', loop: 'loop-2' }],
+      },
+    },
   };
   const rig = { ...show.rig, devices: { ...show.rig.devices, switcher: told } };
   const before = group(worksheet(show, wire(show.rig)), 'Switcher').map((cells) => cells.join('|'));
@@ -52,8 +89,14 @@ test('what the switcher does beside its slots is on the sheet: at power-up, at a
 
 test('a line says something else once what it stands for has changed, under the same id', () => {
   const show = made();
-  const moved: Show = { ...show, rig: { ...show.rig, devices: { ...show.rig.devices, delay: { ...show.rig.devices.delay, channel: 7 } } } };
-  const line = (of: Show) => worksheet(of, wire(of.rig)).groups.flatMap((one) => one.lines).find((one) => one.id === 'device/delay/channel')!;
+  const moved: Show = {
+    ...show,
+    rig: { ...show.rig, devices: { ...show.rig.devices, delay: { ...show.rig.devices.delay, channel: 7 } } },
+  };
+  const line = (of: Show) =>
+    worksheet(of, wire(of.rig))
+      .groups.flatMap((one) => one.lines)
+      .find((one) => one.id === 'device/delay/channel')!;
   expect(saidBy(line(show))).not.toBe(saidBy(line(moved)));
   const ids = worksheet(show, wire(show.rig)).groups.flatMap((one) => one.lines.map((one_) => one_.id));
   expect(new Set(ids).size).toBe(ids.length);

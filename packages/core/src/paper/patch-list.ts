@@ -3,7 +3,12 @@ import { inOrder, type Cable, type Show } from '../model/documents.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
-const kinds: Readonly<Record<Cable['kind'], string>> = { signal: 'Signal', speaker: 'Loudspeaker', midi: 'MIDI', contact: 'Contacts' };
+const kinds: Readonly<Record<Cable['kind'], string>> = {
+  signal: 'Signal',
+  speaker: 'Loudspeaker',
+  midi: 'MIDI',
+  contact: 'Contacts',
+};
 
 /** What plugs into what, by kind of cable. */
 export function patchList(show: Show, wiring: Wiring): Sheet {
@@ -18,12 +23,25 @@ export function patchList(show: Show, wiring: Wiring): Sheet {
     about: show.rig.name,
     columns: ['Tag', 'From', 'To', 'Length', 'Loom'],
     groups,
-    notes: hasSpeaker ? ['Loudspeakers: a loudspeaker cable, never an instrument cable; never run a valve power amplifier without its rated load.'] : [],
+    notes: hasSpeaker
+      ? [
+          'Loudspeakers: a loudspeaker cable, never an instrument cable; never run a valve power amplifier without its rated load.',
+        ]
+      : [],
   };
 }
 
 function lineOf(wiring: Wiring, cable: Cable): SheetLine {
-  const told = (ends: readonly CableEnd[]) => ends.map(({ plug, jack }) => `${wiring.device.get(plug.device)?.device.name ?? plug.device}, ${jack?.label ?? plug.jack}`).join(' + ');
+  const told = (ends: readonly CableEnd[]) =>
+    ends
+      .map(
+        ({ plug, jack }) =>
+          `${wiring.device.get(plug.device)?.device.name ?? plug.device}, ${jack?.label ?? plug.jack}`,
+      )
+      .join(' + ');
   const { from, to } = endsOf(wiring, cable);
-  return { id: `cable/${cable.id}`, cells: [cable.tag, told(from), told(to), cable.length === null ? '' : `${cable.length} m`, cable.loom ?? ''] };
+  return {
+    id: `cable/${cable.id}`,
+    cells: [cable.tag, told(from), told(to), cable.length === null ? '' : `${cable.length} m`, cable.loom ?? ''],
+  };
 }

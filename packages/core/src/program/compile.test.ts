@@ -8,26 +8,50 @@ import { listSlot } from './listing.ts';
 
 /** The bytes of one sound's slot, for a delay of given facts, wanted on a preset. */
 function bytes(params: Record<string, string | number | boolean>, preset: number, facts: object = {}): string {
-  const { show } = fourCable().sound('lead', { ...lead, wants: { 'delay/preset': preset } }).laid();
+  const { show } = fourCable()
+    .sound('lead', { ...lead, wants: { 'delay/preset': preset } })
+    .laid();
   const delay = show.rig.devices.delay;
-  const rig = { ...show.rig, devices: { ...show.rig.devices, delay: { ...delay, ...facts, type: { ...delay.type, params: { ...delay.type.params, loadMs: 0, bypassCc: -1, footswitch: false, ...params } } } } };
+  const rig = {
+    ...show.rig,
+    devices: {
+      ...show.rig.devices,
+      delay: {
+        ...delay,
+        ...facts,
+        type: {
+          ...delay.type,
+          params: { ...delay.type.params, loadMs: 0, bypassCc: -1, footswitch: false, ...params },
+        },
+      },
+    },
+  };
   const listed = listSlot(wire(rig), rig.slots['slot-lead']);
-  return listed.actions.map((one) => one.hex).filter(Boolean).join(' ');
+  return listed.actions
+    .map((one) => one.hex)
+    .filter(Boolean)
+    .join(' ');
 }
 
 // Source: the worked bytes of engine §6, themselves MIDI 1.0 (status byte | channel − 1, seven-bit data).
 describe('presets become bytes', () => {
   test('panel 13 counted from 1 on channel 3', () => expect(bytes({}, 12, { channel: 3 })).toBe('C2 0C'));
-  test('panel 200 from 1, LSB only, banks of 128', () => expect(bytes({ scheme: 'lsb', presets: 300 }, 199, { channel: 3 })).toBe('B2 20 01 C2 47'));
-  test('panel 200 from 1, LSB only, banks of 100', () => expect(bytes({ scheme: 'lsb', presets: 300, bankSize: 100 }, 199, { channel: 3 })).toBe('B2 20 01 C2 63'));
+  test('panel 200 from 1, LSB only, banks of 128', () =>
+    expect(bytes({ scheme: 'lsb', presets: 300 }, 199, { channel: 3 })).toBe('B2 20 01 C2 47'));
+  test('panel 200 from 1, LSB only, banks of 100', () =>
+    expect(bytes({ scheme: 'lsb', presets: 300, bankSize: 100 }, 199, { channel: 3 })).toBe('B2 20 01 C2 63'));
   test('MSB only', () => expect(bytes({ scheme: 'msb', presets: 300 }, 130)).toBe('B1 00 01 C1 02'));
-  test('both, MSB first', () => expect(bytes({ scheme: 'both', presets: 16_384 }, 16_383)).toBe('B1 00 00 B1 20 7F C1 7F'));
+  test('both, MSB first', () =>
+    expect(bytes({ scheme: 'both', presets: 16_384 }, 16_383)).toBe('B1 00 00 B1 20 7F C1 7F'));
   test('omni is spoken to on channel 1', () => expect(bytes({}, 5, { channel: 'omni' })).toBe('C0 05'));
   test('a device with no channel is not spoken to', () => expect(bytes({}, 5, { channel: null })).toBe(''));
 });
 
 describe('a slot generated from its sound', () => {
-  const { show } = fourCable().sound('lead', { ...lead, wants: { ...lead.wants, 'delay/mix': 40 } }).sound('clean', clean).laid();
+  const { show } = fourCable()
+    .sound('lead', { ...lead, wants: { ...lead.wants, 'delay/mix': 40 } })
+    .sound('clean', clean)
+    .laid();
   const wiring = wire(show.rig);
 
   test('every loop, then contacts, then bank, program, wait, overrides; each with the intent it came from', () => {
@@ -49,14 +73,25 @@ describe('a slot generated from its sound', () => {
   test('an override that the preset is known to store is left out where a repeat reloads, sent where it may not', () => {
     const stored = (repeat: string) => {
       const { delay } = show.rig.devices;
-      const rig = { ...show.rig, devices: { ...show.rig.devices, delay: { ...delay, presets: { '5': { values: { mix: 40 } } }, type: { ...delay.type, params: { ...delay.type.params, repeat } } } } };
+      const rig = {
+        ...show.rig,
+        devices: {
+          ...show.rig.devices,
+          delay: {
+            ...delay,
+            presets: { '5': { values: { mix: 40 } } },
+            type: { ...delay.type, params: { ...delay.type.params, repeat } },
+          },
+        },
+      };
       return listSlot(wire(rig), rig.slots['slot-lead']).actions.some((one) => one.hex === 'B1 14 28');
     };
     expect([stored('reload'), stored('ignored')]).toEqual([false, true]);
   });
   test('the generated program, run on the simulated rig, reaches every sound from anywhere and after a fault', () => {
     const { prover } = contextOf(show);
-    for (const level of [1, 2, 4] as const) expect(prover.all(level).map((one) => one.verdict)).toEqual(['recalls', 'recalls']);
+    for (const level of [1, 2, 4] as const)
+      expect(prover.all(level).map((one) => one.verdict)).toEqual(['recalls', 'recalls']);
   });
 });
 

@@ -45,7 +45,9 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
       const wanted = wants.of(loop.number);
       steps.push(wanted === undefined ? loop.unsaid : wanted === 1 ? loop.in : loop.out);
     }
-    if (plan.contacts.length > 0) for (let i = 0; i < wants.controls.length; i += 1) for (const step of plan.contacts[wants.controls[i]]?.get(wants.literals[i]) ?? none) steps.push(step);
+    if (plan.contacts.length > 0)
+      for (let i = 0; i < wants.controls.length; i += 1)
+        for (const step of plan.contacts[wants.controls[i]]?.get(wants.literals[i]) ?? none) steps.push(step);
     for (let i = 0; i < plan.devices.length; i += 1) pushDeviceSteps(steps, plan.devices[i], wants);
     return steps.list();
   };
@@ -75,7 +77,10 @@ const none: readonly never[] = [];
 interface ControllerPlan {
   /** Every loop of the controller, in or out; one that the sound says nothing about is taken out. */
   readonly loops: readonly { readonly number: number; readonly in: Step; readonly out: Step; readonly unsaid: Step }[];
-  /** By control, contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to its inputs. */
+  /**
+   * By control, contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to
+   * its inputs.
+   */
   readonly contacts: readonly (ReadonlyMap<Literal, readonly Step[]> | undefined)[];
   /** Devices that its messages arrive at. */
   readonly devices: readonly DevicePlan[];
@@ -102,11 +107,23 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
   return {
     loops: (controller.anatomy.controller?.loops ?? []).map((loop) => {
       const ref = controlRef(id, loop);
-      const step = (to: 0 | 1, wanted: boolean): Step => ({ action: { kind: 'loop', loop, to }, intent: { kind: 'loop', wanted, holds: holds.get(ref) ?? none } });
-      return { number: wiring.controls.numberOf.get(ref)!, in: step(1, true), out: step(0, true), unsaid: step(0, false) };
+      const step = (to: 0 | 1, wanted: boolean): Step => ({
+        action: { kind: 'loop', loop, to },
+        intent: { kind: 'loop', wanted, holds: holds.get(ref) ?? none },
+      });
+      return {
+        number: wiring.controls.numberOf.get(ref)!,
+        in: step(1, true),
+        out: step(0, true),
+        unsaid: step(0, false),
+      };
     }),
     contacts: contactsFrom(wiring, id),
-    devices: wiring.devices.flatMap((wired) => (reach.has(wired.device.id) && wired.device.channel !== null ? [devicePlan(wired, wired.device.channel === 'omni' ? 1 : wired.device.channel)] : [])),
+    devices: wiring.devices.flatMap((wired) =>
+      reach.has(wired.device.id) && wired.device.channel !== null
+        ? [devicePlan(wired, wired.device.channel === 'omni' ? 1 : wired.device.channel)]
+        : [],
+    ),
   };
 }
 
@@ -116,12 +133,28 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
     for (const { id, contacts } of wired.anatomy.controls) {
       if (!contacts) continue;
       const ref = controlRef(wired.device.id, id);
-      const links = contacts.inputs.map((input) => wiring.contactLinks.find((one) => one.controller === controller && one.device === wired.device.id && one.input === input));
+      const links = contacts.inputs.map((input) =>
+        wiring.contactLinks.find(
+          (one) => one.controller === controller && one.device === wired.device.id && one.input === input,
+        ),
+      );
       if (!links.some(Boolean)) continue;
       const values = new Map<Literal, readonly Step[]>();
       for (const [bits, value] of Object.entries(contacts.table))
         if (!values.has(value))
-          values.set(value, links.flatMap((link, i): Step[] => (link ? [{ action: { kind: 'contact', contact: link.contact, to: bits[i] === '1' ? 1 : 0 }, intent: { kind: 'want', ref, value } }] : [])));
+          values.set(
+            value,
+            links.flatMap((link, i): Step[] =>
+              link
+                ? [
+                    {
+                      action: { kind: 'contact', contact: link.contact, to: bits[i] === '1' ? 1 : 0 },
+                      intent: { kind: 'want', ref, value },
+                    },
+                  ]
+                : [],
+            ),
+          );
       plan[wiring.controls.numberOf.get(ref)!] = values;
     }
   return plan;
@@ -133,7 +166,10 @@ const reachesOf = memoised(
   () => new Map<string, ReadonlySet<string>>(),
 );
 
-/** Devices that a controller's messages arrive at, whoever passes them on; found once for devices that are wired as they are. */
+/**
+ * Devices that a controller's messages arrive at, whoever passes them on; found once for devices that are wired as they
+ * are.
+ */
 export function midiReach(wiring: Wiring, controller: string): ReadonlySet<string> {
   const known = reachesOf(wiring);
   let reach = known.get(controller);
@@ -143,7 +179,9 @@ export function midiReach(wiring: Wiring, controller: string): ReadonlySet<strin
 
 function findReach(wiring: Wiring, controller: string): ReadonlySet<string> {
   const reached = new Set<string>();
-  const queue = wiring.midiLinks.filter((link) => link.from === controller && link.port !== 'thru').map((link) => link.to);
+  const queue = wiring.midiLinks
+    .filter((link) => link.from === controller && link.port !== 'thru')
+    .map((link) => link.to);
   while (queue.length > 0) {
     const here = queue.shift()!;
     if (reached.has(here)) continue;
@@ -159,7 +197,12 @@ interface DevicePlan {
   readonly channel: number;
   readonly preset: number;
   readonly recalls: Map<number, readonly Step[]>;
-  readonly overrides: readonly { readonly control: Control; readonly number: number; readonly ref: ControlRef; readonly steps: Map<Literal, Step | null> }[];
+  readonly overrides: readonly {
+    readonly control: Control;
+    readonly number: number;
+    readonly ref: ControlRef;
+    readonly steps: Map<Literal, Step | null>;
+  }[];
   readonly wait: Step | null;
 }
 
@@ -171,7 +214,14 @@ function devicePlan(wired: WiredDevice, channel: number): DevicePlan {
     channel,
     preset: numberIn(wired, 'preset'),
     recalls: new Map(),
-    overrides: wired.anatomy.controls.filter((control) => ownerOf(wired, control) === 'programmed').map((control) => ({ control, number: numberIn(wired, control.id), ref: controlRef(id, control.id), steps: new Map() })),
+    overrides: wired.anatomy.controls
+      .filter((control) => ownerOf(wired, control) === 'programmed')
+      .map((control) => ({
+        control,
+        number: numberIn(wired, control.id),
+        ref: controlRef(id, control.id),
+        steps: new Map(),
+      })),
     wait: busy ? { action: { kind: 'wait', ms: busy.ms }, intent: { kind: 'loading', device: id } } : null,
   };
 }
@@ -191,7 +241,8 @@ function pushDeviceSteps(steps: Steps, plan: DevicePlan, wants: Wants): void {
     const value = wants.of(override.number);
     if (value === undefined) continue;
     const { control } = override;
-    if (control.scope === 'preset' && typeof preset === 'number' && storedSurely(wired, preset, control.id, value)) continue;
+    if (control.scope === 'preset' && typeof preset === 'number' && storedSurely(wired, preset, control.id, value))
+      continue;
     let step = override.steps.get(value);
     if (step === undefined) override.steps.set(value, (step = overrideStep(plan, override.ref, control, value)));
     if (!step) continue;
@@ -211,7 +262,9 @@ const storedSurely = (wired: WiredDevice, preset: number, control: string, value
   wired.anatomy.presets?.repeat.is === 'reload' && wired.device.presets[String(preset)]?.values[control] === value;
 
 function overrideFor(anatomy: Anatomy, control: string, value: Literal): { cc: number; value: number } | undefined {
-  const message = anatomy.messages.find((one) => one.control === control && (one.mode === 'absolute' || one.mode === 'switch'));
+  const message = anatomy.messages.find(
+    (one) => one.control === control && (one.mode === 'absolute' || one.mode === 'switch'),
+  );
   if (!message) return undefined;
   if (message.mode === 'switch') return { cc: message.cc, value: value === 0 ? 0 : 127 };
   return typeof value === 'number' && value >= 0 && value <= 127 ? { cc: message.cc, value } : undefined;
@@ -219,9 +272,13 @@ function overrideFor(anatomy: Anatomy, control: string, value: Literal): { cc: n
 
 function recallSteps(wired: WiredDevice, channel: number, preset: number): Step[] {
   const facts = wired.anatomy.presets;
-  if (!facts || !presetExists(facts, preset)) return facts ? [programStep(wired, channel, preset, preset % facts.bankSize)] : [];
+  if (!facts || !presetExists(facts, preset))
+    return facts ? [programStep(wired, channel, preset, preset % facts.bankSize)] : [];
   const bank = Math.floor(preset / facts.bankSize);
-  const select = (cc: number, value: number): Step => ({ action: { kind: 'control', channel, cc, value }, intent: { kind: 'bank', device: wired.device.id, preset } });
+  const select = (cc: number, value: number): Step => ({
+    action: { kind: 'control', channel, cc, value },
+    intent: { kind: 'bank', device: wired.device.id, preset },
+  });
   const program = programStep(wired, channel, preset, preset % facts.bankSize);
   switch (facts.scheme) {
     case 'none':

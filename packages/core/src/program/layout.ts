@@ -10,7 +10,11 @@ export function layByRole(rig: Rig, controller: string): readonly Slot[] | null 
   const facts = anatomyOf(rig.devices[controller].type).controller;
   if (!facts) return null;
   // Slots without a sound (written by hand, for a mute or the like) stay where they are.
-  const taken = new Set(Object.values(rig.slots).flatMap((slot) => (slot.controller === controller && slot.sound === null ? [`${slot.bank}.${slot.position}`] : [])));
+  const taken = new Set(
+    Object.values(rig.slots).flatMap((slot) =>
+      slot.controller === controller && slot.sound === null ? [`${slot.bank}.${slot.position}`] : [],
+    ),
+  );
   const seat = new Map(rig.settings.roles.slice(0, facts.positions).map((role, position) => [role, position]));
   const sounds = inOrder(rig.sounds);
   const placed = new Map<string, { bank: number; position: number }>();
@@ -28,9 +32,19 @@ export function layByRole(rig: Rig, controller: string): readonly Slot[] | null 
   const everywhere = Array.from({ length: facts.positions }, (_, i) => i);
   for (const sound of sounds) if (seat.has(sound.role) && !place(sound.id, [seat.get(sound.role)!])) return null;
   for (const sound of sounds) if (!placed.has(sound.id) && !place(sound.id, everywhere)) return null;
-  const known = new Map(Object.values(rig.slots).flatMap((slot) => (slot.controller === controller && slot.sound !== null ? [[slot.sound, slot] as const] : [])));
+  const known = new Map(
+    Object.values(rig.slots).flatMap((slot) =>
+      slot.controller === controller && slot.sound !== null ? [[slot.sound, slot] as const] : [],
+    ),
+  );
   return sounds.map((sound) => {
     const old = known.get(sound.id);
-    return { id: old?.id ?? `slot-${sound.id}`, controller, ...placed.get(sound.id)!, sound: sound.id, actions: old?.actions ?? null };
+    return {
+      id: old?.id ?? `slot-${sound.id}`,
+      controller,
+      ...placed.get(sound.id)!,
+      sound: sound.id,
+      actions: old?.actions ?? null,
+    };
   });
 }

@@ -24,7 +24,8 @@ export interface ListedSlot {
 }
 
 /** What the panel shows for a preset's wire number. */
-export const panelNumber = (wiring: Wiring, device: string, wireNumber: number): number => wireNumber + (wiring.device.get(device)?.device.countsFrom ?? 0);
+export const panelNumber = (wiring: Wiring, device: string, wireNumber: number): number =>
+  wireNumber + (wiring.device.get(device)?.device.countsFrom ?? 0);
 
 export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
   const actions = compiler(wiring)(slot).map((step) => listed(wiring, slot.controller, step));
@@ -33,23 +34,36 @@ export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
 }
 
 /** What actions of a controller that somebody wrote by hand say and send. */
-export const listActions = (wiring: Wiring, controller: string, actions: readonly Action[]): readonly ListedAction[] => actions.map((action) => listed(wiring, controller, { action, intent: { kind: 'by-hand' } }));
+export const listActions = (wiring: Wiring, controller: string, actions: readonly Action[]): readonly ListedAction[] =>
+  actions.map((action) => listed(wiring, controller, { action, intent: { kind: 'by-hand' } }));
 
 function listed(wiring: Wiring, controller: string, { action, intent }: Step): ListedAction {
   const bytes = action.kind === 'program' || action.kind === 'control' ? encode(action) : [];
-  return { action, hex: hex(bytes), words: wordsOf(wiring, controller, action), why: whyOf(wiring, intent), about: aboutOf(wiring, controller, action, intent), microseconds: wireMicroseconds(bytes.length) };
+  return {
+    action,
+    hex: hex(bytes),
+    words: wordsOf(wiring, controller, action),
+    why: whyOf(wiring, intent),
+    about: aboutOf(wiring, controller, action, intent),
+    microseconds: wireMicroseconds(bytes.length),
+  };
 }
 
 const nameOf = (wiring: Wiring, id: string): string => wiring.device.get(id)?.device.name ?? id;
 const listeners = (wiring: Wiring, channel: number): string =>
-  wiring.devices.filter((wired) => wired.device.channel === channel || wired.device.channel === 'omni').map((wired) => wired.device.name).join(', ') || 'nobody';
+  wiring.devices
+    .filter((wired) => wired.device.channel === channel || wired.device.channel === 'omni')
+    .map((wired) => wired.device.name)
+    .join(', ') || 'nobody';
 
 function wordsOf(wiring: Wiring, controller: string, action: Action): string {
   const own = wiring.device.get(controller);
   const loop = (id: string) => own?.control.get(id)?.label ?? id;
   switch (action.kind) {
     case 'program': {
-      const heard = wiring.devices.filter((wired) => wired.device.channel === action.channel || wired.device.channel === 'omni');
+      const heard = wiring.devices.filter(
+        (wired) => wired.device.channel === action.channel || wired.device.channel === 'omni',
+      );
       const panel = heard.length === 1 ? ` (panel ${action.program + heard[0].device.countsFrom})` : '';
       return `Program ${action.program}${panel}, channel ${action.channel}: ${listeners(wiring, action.channel)}`;
     }
@@ -74,9 +88,17 @@ function aboutOf(wiring: Wiring, controller: string, action: Action, intent: Int
   if (intent.kind === 'want') return splitRef(intent.ref).device;
   if (intent.kind === 'bank' || intent.kind === 'loading') return intent.device;
   if (intent.kind === 'loop') return intent.holds[0] ?? null;
-  if (action.kind === 'program' || action.kind === 'control') return wiring.devices.find((wired) => wired.device.channel === action.channel)?.device.id ?? null;
-  if (action.kind === 'loop') return loopsOf(wiring).find((loop) => loop.controller === controller && loop.control === action.loop)?.holds[0] ?? null;
-  if (action.kind === 'contact') return wiring.contactLinks.find((link) => link.controller === controller && link.contact === action.contact)?.device ?? null;
+  if (action.kind === 'program' || action.kind === 'control')
+    return wiring.devices.find((wired) => wired.device.channel === action.channel)?.device.id ?? null;
+  if (action.kind === 'loop')
+    return (
+      loopsOf(wiring).find((loop) => loop.controller === controller && loop.control === action.loop)?.holds[0] ?? null
+    );
+  if (action.kind === 'contact')
+    return (
+      wiring.contactLinks.find((link) => link.controller === controller && link.contact === action.contact)?.device ??
+      null
+    );
   return null;
 }
 
@@ -85,10 +107,13 @@ function whyOf(wiring: Wiring, intent: Intent): string {
     case 'by-hand':
       return 'written by hand';
     case 'loop':
-      return intent.holds.length === 0 ? 'nothing in this loop' : `${intent.holds.map((id) => nameOf(wiring, id)).join(', ')}: ${intent.wanted ? 'on' : 'off'}`;
+      return intent.holds.length === 0
+        ? 'nothing in this loop'
+        : `${intent.holds.map((id) => nameOf(wiring, id)).join(', ')}: ${intent.wanted ? 'on' : 'off'}`;
     case 'want': {
       const { device, control } = splitRef(intent.ref);
-      if (control === 'preset') return `${nameOf(wiring, device)} wanted on preset ${panelNumber(wiring, device, Number(intent.value))}`;
+      if (control === 'preset')
+        return `${nameOf(wiring, device)} wanted on preset ${panelNumber(wiring, device, Number(intent.value))}`;
       const wired = wiring.device.get(device);
       if (control === wired?.anatomy.ownSwitch) return `${nameOf(wiring, device)} wanted ${wordOf(intent.value)}`;
       return `${nameOf(wiring, device)} wanted with ${(wired?.control.get(control)?.label ?? control).toLowerCase()} ${wordOf(intent.value)}`;

@@ -40,22 +40,34 @@ const rank: Record<Verdict, number> = { 'does-not': 3, 'cannot-be-known': 2, rec
 export function worst(answers: readonly Answer[]): Answer {
   const top = Math.max(...answers.map((answer) => rank[answer.verdict]));
   const worstOnes = answers.filter((answer) => rank[answer.verdict] === top);
-  const shortest = worstOnes.reduce((best, answer) => ((answer.length ?? Infinity) < (best.length ?? Infinity) ? answer : best));
+  const shortest = worstOnes.reduce((best, answer) =>
+    (answer.length ?? Infinity) < (best.length ?? Infinity) ? answer : best,
+  );
   return { ...shortest, symbols: worstOnes.flatMap((answer) => answer.symbols) };
 }
 
 /** Whether these answers settle that contents decide: undecided in itself, or failing for one and not for another. */
 export const isMixed = (answers: readonly Answer[]): boolean =>
-  answers.some((answer) => answer.verdict === 'cannot-be-known') || new Set(answers.map((answer) => answer.verdict === 'does-not')).size > 1;
+  answers.some((answer) => answer.verdict === 'cannot-be-known') ||
+  new Set(answers.map((answer) => answer.verdict === 'does-not')).size > 1;
 
 /** Content by content: fails for all, right for all, or undecided. */
 export function combine(answers: readonly Answer[], undecided: Answer): Answer {
-  const by = (pick: (a: Answer, b: Answer) => boolean) => answers.reduce((best, answer) => (pick(answer, best) ? answer : best));
-  if (answers.every((answer) => answer.verdict === 'does-not')) return { ...by((a, b) => (a.length ?? 0) > (b.length ?? 0)), symbols: [] };
+  const by = (pick: (a: Answer, b: Answer) => boolean) =>
+    answers.reduce((best, answer) => (pick(answer, best) ? answer : best));
+  if (answers.every((answer) => answer.verdict === 'does-not'))
+    return { ...by((a, b) => (a.length ?? 0) > (b.length ?? 0)), symbols: [] };
   if (answers.every((answer) => answer.verdict === 'recalls')) return recallsAnswer;
   if (answers.every((answer) => answer.verdict === 'not-played')) return answers[0];
   const bad = answers.filter((answer) => answer.verdict === 'does-not' || answer.verdict === 'cannot-be-known');
-  const shortest = bad.reduce((best, answer) => ((answer.length ?? Infinity) < (best.length ?? Infinity) ? answer : best));
-  return { ...undecided, verdict: 'cannot-be-known', length: undecided.length ?? shortest.length, sequence: undecided.sequence ?? shortest.sequence, symbols: [] };
+  const shortest = bad.reduce((best, answer) =>
+    (answer.length ?? Infinity) < (best.length ?? Infinity) ? answer : best,
+  );
+  return {
+    ...undecided,
+    verdict: 'cannot-be-known',
+    length: undecided.length ?? shortest.length,
+    sequence: undecided.sequence ?? shortest.sequence,
+    symbols: [],
+  };
 }
-

@@ -10,26 +10,33 @@ import type { Judged } from './judgements.ts';
 describe('events of random rigs', () => {
   const faults = new Set(['sent', 'link', 'receiver', 'edge', 'restart'] as const);
 
-  test.each([2, 3, 4] as const)('at level %i those that concern some variables are those that may change one, in document order', (level) => {
-    let concerned = 0;
-    for (let seed = 1; seed <= 25; seed += 1) {
-      const r = new Random(seed);
-      const { table, model } = proverOf(seededShow(seed));
-      const all = table.at(level, faults);
-      for (let i = 0; i < 12; i += 1) {
-        const variables = Array.from({ length: 1 + r.below(3) }, () => r.below(model.variables.length));
-        const expected = all.filter(({ leaves }) => variables.some((variable) => leaves.has(variable)));
-        expect(table.concerning(level, faults, variables)).toEqual(expected);
-        expect(table.mayTouch(level, faults, variables[0])).toBe(all.some(({ leaves }) => leaves.has(variables[0])));
-        concerned += expected.length;
+  test.each([2, 3, 4] as const)(
+    'at level %i those that concern some variables are those that may change one, in document order',
+    (level) => {
+      let concerned = 0;
+      for (let seed = 1; seed <= 25; seed += 1) {
+        const r = new Random(seed);
+        const { table, model } = proverOf(seededShow(seed));
+        const all = table.at(level, faults);
+        for (let i = 0; i < 12; i += 1) {
+          const variables = Array.from({ length: 1 + r.below(3) }, () => r.below(model.variables.length));
+          const expected = all.filter(({ leaves }) => variables.some((variable) => leaves.has(variable)));
+          expect(table.concerning(level, faults, variables)).toEqual(expected);
+          expect(table.mayTouch(level, faults, variables[0])).toBe(all.some(({ leaves }) => leaves.has(variables[0])));
+          concerned += expected.length;
+        }
       }
-    }
-    expect(concerned).toBeGreaterThan(500);
-  });
+      expect(concerned).toBeGreaterThan(500);
+    },
+  );
 
   test('a level holds the ordinary events, and beside them what it is about', () => {
     const { table } = proverOf(demoShow());
-    const kinds = (level: 2 | 3 | 4) => table.at(level, faults).filter(({ event }) => !table.ordinary.some((one) => one.event === event)).map(({ event }) => (event.kind === 'foot' && event.stray ? 'stray' : event.kind));
+    const kinds = (level: 2 | 3 | 4) =>
+      table
+        .at(level, faults)
+        .filter(({ event }) => !table.ordinary.some((one) => one.event === event))
+        .map(({ event }) => (event.kind === 'foot' && event.stray ? 'stray' : event.kind));
     expect(kinds(2)).toEqual([]);
     expect(new Set(kinds(3))).toEqual(new Set(['stray']));
     expect(new Set(kinds(4))).toEqual(new Set(['restart']));
@@ -39,7 +46,9 @@ describe('events of random rigs', () => {
     for (let seed = 1; seed <= 10; seed += 1) {
       const { table, model } = proverOf(seededShow(seed));
       for (const compiled of table.ordinary)
-        for (const { index } of model.variables) if (!compiled.leaves.has(index) || compiled.leaves.on(index) >= 0) expect(doesTheSame(compiled, compiled, index)).toBe(true);
+        for (const { index } of model.variables)
+          if (!compiled.leaves.has(index) || compiled.leaves.on(index) >= 0)
+            expect(doesTheSame(compiled, compiled, index)).toBe(true);
     }
   });
 
@@ -62,7 +71,12 @@ describe('events of random rigs', () => {
 test('judgements are kept by level, slot and sound', () => {
   const prover = proverOf(seededShow(1));
   const [{ slot, sound }] = prover.pairs();
-  const judged = (level: 1 | 2, of: typeof sound): Judged => ({ slot, sound: of, judgement: { slot: slot.slot.id, sound: of.id, level, verdict: 'recalls', length: null, sequence: null }, dependsOn: [] });
+  const judged = (level: 1 | 2, of: typeof sound): Judged => ({
+    slot,
+    sound: of,
+    judgement: { slot: slot.slot.id, sound: of.id, level, verdict: 'recalls', length: null, sequence: null },
+    dependsOn: [],
+  });
   const other = { ...sound, id: 'other' };
   const kept = new Judgements();
   const all = [judged(1, sound), judged(2, sound), judged(2, other)];

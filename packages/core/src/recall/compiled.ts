@@ -15,7 +15,10 @@ export type FreeLevel = 2 | 3 | 4;
 export interface CompiledEvent {
   readonly event: RigEvent;
   readonly index: number;
-  /** In the order of time, put together when first asked: mostly what they leave is enough. Null where the event is delivered anew from each state. */
+  /**
+   * In the order of time, put together when first asked: mostly what they leave is enough. Null where the event is
+   * delivered anew from each state.
+   */
   readonly operations: (() => Recording) | null;
   readonly outcome: Outcome;
   readonly leaves: WriteSummary;
@@ -72,7 +75,13 @@ class Fixed implements CompiledEvent {
   }
 }
 
-const uncompiled = (model: StateModel, event: RigEvent, index: number, touched: Iterable<number>, outcome: Outcome): CompiledEvent => ({
+const uncompiled = (
+  model: StateModel,
+  event: RigEvent,
+  index: number,
+  touched: Iterable<number>,
+  outcome: Outcome,
+): CompiledEvent => ({
   event,
   index,
   operations: null,
@@ -83,7 +92,11 @@ const uncompiled = (model: StateModel, event: RigEvent, index: number, touched: 
 });
 
 /** What an event does, in room that the next one takes. */
-function record(model: StateModel, event: Exclude<RigEvent, { readonly kind: 'restart' }>, how: { readonly survey?: boolean; readonly straight?: boolean }): { readonly done: Recording; readonly outcome: Outcome; readonly points: readonly LossyPoint[] } {
+function record(
+  model: StateModel,
+  event: Exclude<RigEvent, { readonly kind: 'restart' }>,
+  how: { readonly survey?: boolean; readonly straight?: boolean },
+): { readonly done: Recording; readonly outcome: Outcome; readonly points: readonly LossyPoint[] } {
   const done = recordingOf(model).begin();
   const delivery = new Delivery(model, nowhere, { into: done, ...how });
   begin(model, event, delivery);
@@ -105,22 +118,32 @@ function freeBank(model: StateModel, event: RigEvent): number | null {
 /** While an event is recorded, nothing is read. */
 const noPlaces = new Int32Array(0);
 const nowhere = new PartialStore(noPlaces, new Map());
-const allTouchedBy = ({ updates, count }: Recording): ReadonlySet<number> => new Set(updates.slice(0, count).flatMap(({ touches }) => touches));
+const allTouchedBy = ({ updates, count }: Recording): ReadonlySet<number> =>
+  new Set(updates.slice(0, count).flatMap(({ touches }) => touches));
 
 function restartTouches(model: StateModel, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
   const touches = new Set(event.device.variables);
   for (const links of event.device.controller?.wires.values() ?? [])
     for (const link of links) for (const variable of model.device.get(link.device)!.variables) touches.add(variable);
-  const slot = event.device.controller?.powerUpSlot === undefined ? undefined : model.slot.get(event.device.controller.powerUpSlot);
-  if (slot) for (const variable of compileEvent(model, { kind: 'press', slot }, -1).leaves.touched) touches.add(variable);
+  const slot =
+    event.device.controller?.powerUpSlot === undefined
+      ? undefined
+      : model.slot.get(event.device.controller.powerUpSlot);
+  if (slot)
+    for (const variable of compileEvent(model, { kind: 'press', slot }, -1).leaves.touched) touches.add(variable);
   return touches;
 }
 
 /** The same event of the same model; a press only where its slot does the same. */
-const isSame = (a: RigEvent, b: RigEvent): boolean => a.kind === b.kind && (a.kind !== 'press' || (b.kind === 'press' && a.slot === b.slot));
+const isSame = (a: RigEvent, b: RigEvent): boolean =>
+  a.kind === b.kind && (a.kind !== 'press' || (b.kind === 'press' && a.slot === b.slot));
 
 /** Whether an event, compiled anew, surely does to a variable what it did before. */
-export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEvent | undefined, variable: number): boolean {
+export function doesTheSame(
+  before: CompiledEvent | undefined,
+  now: CompiledEvent | undefined,
+  variable: number,
+): boolean {
   const was = before?.leaves.on(variable);
   const is = now?.leaves.on(variable);
   if (was !== is || was !== mayChange) return was === is;
@@ -130,7 +153,9 @@ export function doesTheSame(before: CompiledEvent | undefined, now: CompiledEven
 }
 
 const signsOn = (compiled: CompiledEvent, variable: number): readonly (string | undefined)[] =>
-  (compiled.operations?.().operations() ?? []).filter(({ update }) => update.touches.includes(variable)).map(({ update }) => (update.constant ? `=${update.constant.value}` : update.sign));
+  (compiled.operations?.().operations() ?? [])
+    .filter(({ update }) => update.touches.includes(variable))
+    .map(({ update }) => (update.constant ? `=${update.constant.value}` : update.sign));
 
 /** The events of a level, compiled once a model and shared by every machine. */
 export class EventTable {
@@ -146,17 +171,30 @@ export class EventTable {
   private late: { readonly strays: readonly CompiledEvent[]; readonly restarts: readonly CompiledEvent[] } | undefined;
   private readonly known: ReadonlyMap<number, CompiledEvent>;
 
-  /** `before`: the table of the same model with other actions in its slots; events that they do not touch are taken over. */
+  /**
+   * `before`: the table of the same model with other actions in its slots; events that they do not touch are taken
+   * over.
+   */
   constructor(
     readonly model: StateModel,
     setAside: ReadonlySet<number>,
     before?: EventTable,
   ) {
-    this.known = new Map((before ? [...before.all, ...(before.late?.strays ?? []), ...(before.late?.restarts ?? [])] : []).map((compiled) => [compiled.index, compiled]));
+    this.known = new Map(
+      (before ? [...before.all, ...(before.late?.strays ?? []), ...(before.late?.restarts ?? [])] : []).map(
+        (compiled) => [compiled.index, compiled],
+      ),
+    );
     const all = this.compile(ordinaryEvents(model), 0);
     this.all = all;
-    this.press = new Map(all.flatMap((compiled) => (compiled.event.kind === 'press' ? [[compiled.event.slot.index, compiled] as const] : [])));
-    this.ordinary = all.filter((compiled) => !(compiled.event.kind === 'press' && setAside.has(compiled.event.slot.index)));
+    this.press = new Map(
+      all.flatMap((compiled) =>
+        compiled.event.kind === 'press' ? [[compiled.event.slot.index, compiled] as const] : [],
+      ),
+    );
+    this.ordinary = all.filter(
+      (compiled) => !(compiled.event.kind === 'press' && setAside.has(compiled.event.slot.index)),
+    );
   }
 
   /** Compiles events, numbered on from `before`. */
@@ -183,7 +221,12 @@ export class EventTable {
   /** Whether this table serves another model, since no slot of it does anything else. */
   serves(model: StateModel): boolean {
     const mine = this.model;
-    return mine.devices === model.devices && mine.wiring.rig.settings === model.wiring.rig.settings && mine.slots.length === model.slots.length && mine.slots.every((slot, i) => slot === model.slots[i]);
+    return (
+      mine.devices === model.devices &&
+      mine.wiring.rig.settings === model.wiring.rig.settings &&
+      mine.slots.length === model.slots.length &&
+      mine.slots.every((slot, i) => slot === model.slots[i])
+    );
   }
 
   at(level: FreeLevel, faults: ReadonlySet<FaultKind>): readonly CompiledEvent[] {
@@ -203,7 +246,8 @@ export class EventTable {
     let touched = this.touched.get(level);
     if (!touched) {
       this.touched.set(level, (touched = new Uint8Array(this.model.variables.length)));
-      for (const { leaves } of this.at(level, faults)) for (let i = 0; i < leaves.touched.length; i += 1) touched[leaves.touched[i]] = 1;
+      for (const { leaves } of this.at(level, faults))
+        for (let i = 0; i < leaves.touched.length; i += 1) touched[leaves.touched[i]] = 1;
     }
     return touched[variable] === 1;
   }
@@ -212,7 +256,11 @@ export class EventTable {
   concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
     const events = this.at(level, faults);
     let touching = this.touching.get(level);
-    if (!touching) this.touching.set(level, (touching = transpose(listsOf(events.map(({ leaves }) => leaves.touched)), this.model.variables.length)));
+    if (!touching)
+      this.touching.set(
+        level,
+        (touching = transpose(listsOf(events.map(({ leaves }) => leaves.touched)), this.model.variables.length)),
+      );
     const { start, items: places } = touching;
     const found: CompiledEvent[] = [];
     if (variables.length === 1) {
@@ -221,7 +269,8 @@ export class EventTable {
       return found;
     }
     const chosen = new Uint8Array(events.length);
-    for (const variable of variables) for (let i = start[variable]; i < start[variable + 1]; i += 1) chosen[places[i]] = 1;
+    for (const variable of variables)
+      for (let i = start[variable]; i < start[variable + 1]; i += 1) chosen[places[i]] = 1;
     for (let i = 0; i < events.length; i += 1) if (chosen[i] === 1) found.push(events[i]);
     return found;
   }

@@ -2,8 +2,25 @@ import type { Action, FaultKind } from '../model/documents.ts';
 import type { MidiLink, ContactLink } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
-import { constant, type Update, update, loopDeeds, moveBit, noPoints, receive, type Recording, type Running } from './operations.ts';
-import { type StateModel, type PlantController, type PlantDevice, type PlantInput, type ModelSlot, positionKey } from './state-model.ts';
+import {
+  constant,
+  type Update,
+  update,
+  loopDeeds,
+  moveBit,
+  noPoints,
+  receive,
+  type Recording,
+  type Running,
+} from './operations.ts';
+import {
+  type StateModel,
+  type PlantController,
+  type PlantDevice,
+  type PlantInput,
+  type ModelSlot,
+  positionKey,
+} from './state-model.ts';
 import { EventQueue } from './event-queue.ts';
 import { heardBy } from './midi-receivers.ts';
 import type { Store } from './store.ts';
@@ -37,19 +54,44 @@ export interface Watcher {
 }
 
 type Item =
-  | { readonly kind: 'message'; readonly time: number; readonly seq: number; readonly to: PlantDevice; readonly message: MidiMessage; readonly points: readonly number[] }
+  | {
+      readonly kind: 'message';
+      readonly time: number;
+      readonly seq: number;
+      readonly to: PlantDevice;
+      readonly message: MidiMessage;
+      readonly points: readonly number[];
+    }
   /** What a controller does itself after a wait. */
-  | { readonly kind: 'act'; readonly time: number; readonly seq: number; readonly device: PlantDevice; readonly act: LocalAct; readonly points: readonly number[] };
+  | {
+      readonly kind: 'act';
+      readonly time: number;
+      readonly seq: number;
+      readonly device: PlantDevice;
+      readonly act: LocalAct;
+      readonly points: readonly number[];
+    };
 
 /** What a controller does at once, with no message: its own loops and contacts. */
-type LocalAct = Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }> | { readonly kind: 'open'; readonly contact: string };
+type LocalAct =
+  | Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }>
+  | { readonly kind: 'open'; readonly contact: string };
 
-const nameOf = (item: Item): string => (item.kind === 'message' ? `${item.to.index}<${JSON.stringify(item.message)}` : `${item.device.index}!${JSON.stringify(item.act)}`);
-const isHeldContact = (controller: PlantController, id: string): boolean => controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
+const nameOf = (item: Item): string =>
+  item.kind === 'message'
+    ? `${item.to.index}<${JSON.stringify(item.message)}`
+    : `${item.device.index}!${JSON.stringify(item.act)}`;
+const isHeldContact = (controller: PlantController, id: string): boolean =>
+  controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
 
-/** A move of an input that is made only where something else is so too, which is asked only where the move would be seen. */
+/**
+ * A move of an input that is made only where something else is so too, which is asked only where the move would be
+ * seen.
+ */
 function onlyIf({ device, touches, apply }: Update, isSo: (store: Store) => boolean): Update {
-  return update(device, touches, (store, running, time) => (touches.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined));
+  return update(device, touches, (store, running, time) =>
+    touches.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined,
+  );
 }
 
 export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
@@ -76,7 +118,13 @@ export class Delivery {
   constructor(
     private readonly model: StateModel,
     private readonly store: Store,
-    private readonly options: { readonly into?: Recording; readonly survey?: boolean; readonly straight?: boolean; readonly lost?: number; readonly watcher?: Watcher } = {},
+    private readonly options: {
+      readonly into?: Recording;
+      readonly survey?: boolean;
+      readonly straight?: boolean;
+      readonly lost?: number;
+      readonly watcher?: Watcher;
+    } = {},
   ) {}
 
   /** Runs until quiet. */
@@ -115,15 +163,24 @@ export class Delivery {
 
   private configuration(queue: EventQueue<Item>, now: number): string {
     const items = queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
-    const loading = [...(this.running?.busyUntil ?? [])].filter(([device]) => this.loadingMatters(this.model.devices[device]));
-    const clocks = [...(this.lineFree ?? []), ...loading].map(([device, time]) => `${device}=${Math.max(0, time - now)}`);
+    const loading = [...(this.running?.busyUntil ?? [])].filter(([device]) =>
+      this.loadingMatters(this.model.devices[device]),
+    );
+    const clocks = [...(this.lineFree ?? []), ...loading].map(
+      ([device, time]) => `${device}=${Math.max(0, time - now)}`,
+    );
     return `${items.join(';')}|${clocks.join(';')}|${this.options.into ? '' : this.store.key()}`;
   }
 
-  /** Messages that a controller sends between two waits; of one straight press at a time, for none brings about another. */
+  /**
+   * Messages that a controller sends between two waits; of one straight press at a time, for none brings about another.
+   */
   private static readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
 
-  /** A device that lets messages wait while it loads, and sends none on, does in the end what it would have done at once: how far it is behind makes no difference. */
+  /**
+   * A device that lets messages wait while it loads, and sends none on, does in the end what it would have done at
+   * once: how far it is behind makes no difference.
+   */
   private loadingMatters({ wired: { anatomy } }: PlantDevice): boolean {
     return anatomy.busy?.policy === 'drop' || anatomy.emits !== undefined;
   }
@@ -146,7 +203,8 @@ export class Delivery {
     if (into) {
       if (update.mayEmit && !survey) throw new DependsOnState();
       into.take(update, time, points);
-      if (update.mayEmit) for (let program = 0; program < 128; program += 1) this.sendOn(update, { emits: program, time }, points);
+      if (update.mayEmit)
+        for (let program = 0; program < 128; program += 1) this.sendOn(update, { emits: program, time }, points);
       return;
     }
     this.running ??= { busyUntil: new Map() };
@@ -160,7 +218,12 @@ export class Delivery {
 
   private sendOn(update: Update, applied: { emits: number; time: number }, points: readonly number[]): void {
     const device = this.model.devices[update.device];
-    this.send(device, { kind: 'program', channel: device.wired.anatomy.emits!.channel, program: applied.emits }, applied.time, points);
+    this.send(
+      device,
+      { kind: 'program', channel: device.wired.anatomy.emits!.channel, program: applied.emits },
+      applied.time,
+      points,
+    );
   }
 
   /** A point where what passes can be lost; true where this run loses it. */
@@ -210,7 +273,10 @@ export class Delivery {
     if (!('channel' in message)) return;
     const { channel, calls } = device.wired.device;
     const listens = channel === 'omni' || channel === message.channel;
-    const called = calls && calls.channel === message.channel && message.kind === 'program' ? calls.programs[String(message.program)] : undefined;
+    const called =
+      calls && calls.channel === message.channel && message.kind === 'program'
+        ? calls.programs[String(message.program)]
+        : undefined;
     if (!listens && called === undefined) return;
     const taken = this.lossy('receiver', device);
     if (taken.lost) return;
@@ -223,7 +289,12 @@ export class Delivery {
     const slot = this.model.slot.get(slotId);
     const { controller } = device;
     if (!slot || !controller) return;
-    if (!this.options.survey && controller.facts.callRepeat === 'ignored' && this.read(controller.currentSlot) === this.model.values.id(slot.slot.id)) return;
+    if (
+      !this.options.survey &&
+      controller.facts.callRepeat === 'ignored' &&
+      this.read(controller.currentSlot) === this.model.values.id(slot.slot.id)
+    )
+      return;
     this.fire(slot, time, points);
   }
 
@@ -237,14 +308,29 @@ export class Delivery {
     this.write(controller.bank, values.id(slot.slot.bank), time, points);
     if (controller.previousSlot >= 0) {
       const { currentSlot, previousSlot } = controller;
-      this.emit(update(device.index, [previousSlot], (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined)), time, points);
+      this.emit(
+        update(
+          device.index,
+          [previousSlot],
+          (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined),
+        ),
+        time,
+        points,
+      );
     }
     this.write(controller.currentSlot, values.id(slot.slot.id), time, points);
     this.perform(device, controller, slot.actions, time, points, 'press');
   }
 
   /** Performs actions from `time`; a held contact opens again at the end of a slot's press. */
-  perform(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, points: readonly number[], held: 'press' | 'stay'): void {
+  perform(
+    device: PlantDevice,
+    controller: PlantController,
+    actions: readonly Action[],
+    time: number,
+    points: readonly number[],
+    held: 'press' | 'stay',
+  ): void {
     if (this.options.straight) return this.performStraight(device, controller, actions, time, held);
     let now = time;
     const local = (act: LocalAct) => {
@@ -257,14 +343,23 @@ export class Delivery {
       else local(action);
     }
     if (held === 'stay') return;
-    for (const action of actions) if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact)) local({ kind: 'open', contact: action.contact });
+    for (const action of actions)
+      if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact))
+        local({ kind: 'open', contact: action.contact });
   }
 
   /**
    * The same where nothing comes round and nobody asks what may be lost on the way: a controller's messages then come
-   * up in the order in which it sends them. Nothing in it sends on, or models would feed back. Between two waits its loops and contacts move first, for they take no time.
+   * up in the order in which it sends them. Nothing in it sends on, or models would feed back. Between two waits its
+   * loops and contacts move first, for they take no time.
    */
-  private performStraight(device: PlantDevice, controller: PlantController, actions: readonly Action[], time: number, held: 'press' | 'stay'): void {
+  private performStraight(
+    device: PlantDevice,
+    controller: PlantController,
+    actions: readonly Action[],
+    time: number,
+    held: 'press' | 'stay',
+  ): void {
     const { model } = this;
     const { sending } = Delivery;
     const into = this.options.into!;
@@ -287,10 +382,12 @@ export class Delivery {
           break;
         } else {
           this.actNow(device, action, now, noPoints);
-          if (kind === 'contact' && action.to === 1 && held === 'press' && isHeldContact(controller, action.contact)) (closed ??= []).push(action.contact);
+          if (kind === 'contact' && action.to === 1 && held === 'press' && isHeldContact(controller, action.contact))
+            (closed ??= []).push(action.contact);
         }
       }
-      if (at === actions.length && closed) for (const contact of closed) this.setContact(controller, contact, 0, now, noPoints);
+      if (at === actions.length && closed)
+        for (const contact of closed) this.setContact(controller, contact, 0, now, noPoints);
       line = Math.max(line, now);
       for (let i = 0; i < waiting; i += 1) {
         line += byteLength(sending[i]) * byteMicroseconds;
@@ -312,15 +409,30 @@ export class Delivery {
       case 'open':
         return this.setContact(controller, act.contact, 0, now, points);
       case 'save':
-        return this.copy(device.controls.get(act.loop)?.variable ?? -1, controller.saved.get(act.loop) ?? -1, now, points);
+        return this.copy(
+          device.controls.get(act.loop)?.variable ?? -1,
+          controller.saved.get(act.loop) ?? -1,
+          now,
+          points,
+        );
       case 'restore':
-        return this.copy(controller.saved.get(act.loop) ?? -1, device.controls.get(act.loop)?.variable ?? -1, now, points);
+        return this.copy(
+          controller.saved.get(act.loop) ?? -1,
+          device.controls.get(act.loop)?.variable ?? -1,
+          now,
+          points,
+        );
       default:
         assertNever(act, 'act');
     }
   }
 
-  private switchLoop(device: PlantDevice, { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>, now: number, points: readonly number[]): void {
+  private switchLoop(
+    device: PlantDevice,
+    { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>,
+    now: number,
+    points: readonly number[],
+  ): void {
     const both = loopDeeds(this.model, device).get(loop);
     if (both) this.emit(both[to], now, points);
   }
@@ -346,14 +458,24 @@ export class Delivery {
     if (belief !== undefined) this.write(belief, this.model.values.id(to), time, points);
   }
 
-  private pulse(link: ContactLink, belief: number | undefined, to: 0 | 1, time: number, points: readonly number[]): void {
+  private pulse(
+    link: ContactLink,
+    belief: number | undefined,
+    to: 0 | 1,
+    time: number,
+    points: readonly number[],
+  ): void {
     const device = this.model.device.get(link.device)!;
     const input = device.inputs.get(link.input)!;
     const point = this.lossy('edge', device);
     if (point.lost) return;
     const here = [...points, point.id];
-    const moves = input.kind === 'edge' ? [moveBit(this.model, device, input, 'flip')] : [moveBit(this.model, device, input, 1), moveBit(this.model, device, input, 0)];
-    for (const move of moves) this.emit(belief === undefined ? move : this.onlyIfBeliefDiffers(move, belief, to), time, here);
+    const moves =
+      input.kind === 'edge'
+        ? [moveBit(this.model, device, input, 'flip')]
+        : [moveBit(this.model, device, input, 1), moveBit(this.model, device, input, 0)];
+    for (const move of moves)
+      this.emit(belief === undefined ? move : this.onlyIfBeliefDiffers(move, belief, to), time, here);
   }
 
   private onlyIfBeliefDiffers(move: Update, belief: number, to: 0 | 1): Update {
@@ -374,12 +496,22 @@ export class Delivery {
     this.write(contact, this.model.values.id(to), time, points);
   }
 
-  private closing(target: PlantDevice, input: PlantInput, contact: number, time: number, points: readonly number[]): void {
+  private closing(
+    target: PlantDevice,
+    input: PlantInput,
+    contact: number,
+    time: number,
+    points: readonly number[],
+  ): void {
     const point = this.lossy('edge', target);
     if (point.lost) return;
     const open = this.model.values.id(0);
     const move = moveBit(this.model, target, input, 'flip');
-    this.emit(onlyIf(move, (store) => store.get(contact) === open), time, [...points, point.id]);
+    this.emit(
+      onlyIf(move, (store) => store.get(contact) === open),
+      time,
+      [...points, point.id],
+    );
   }
 
   /** A press as the foot makes it: what the controller does about a press of the slot that is current already. */
@@ -388,7 +520,10 @@ export class Delivery {
     const { values } = this.model;
     const { repeatPress } = controller!.facts;
     if (this.options.survey) {
-      for (const other of repeatPress === 'alternates' ? [...controller!.at.values()].map((index) => this.model.slots[index]) : [slot]) this.fire(other, 0, []);
+      for (const other of repeatPress === 'alternates'
+        ? [...controller!.at.values()].map((index) => this.model.slots[index])
+        : [slot])
+        this.fire(other, 0, []);
       return;
     }
     if (repeatPress !== 'fires' && this.read(controller!.currentSlot) === values.id(slot.slot.id)) {
@@ -400,7 +535,10 @@ export class Delivery {
     this.fire(slot, 0, []);
   }
 
-  /** A bank move; where the type fires a slot with it, the same position of the new bank (the first with no current slot). */
+  /**
+   * A bank move; where the type fires a slot with it, the same position of the new bank (the first with no current
+   * slot).
+   */
   moveBank(device: PlantDevice, by: 1 | -1): void {
     const controller = device.controller!;
     const { values } = this.model;
@@ -408,7 +546,15 @@ export class Delivery {
     const { bank } = controller;
     const target = (now: number) => (((now + by) % banks) + banks) % banks;
     if (bankMove === 'silent') {
-      this.emit(update(device.index, [bank], (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined)), 0, noPoints);
+      this.emit(
+        update(
+          device.index,
+          [bank],
+          (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined),
+        ),
+        0,
+        noPoints,
+      );
       return;
     }
     if (this.options.survey) {

@@ -1,6 +1,9 @@
 /** Notes which variables an answer turns on while it is worked out. */
 export class DependencyTracker {
-  /** What the answers that are being worked out have turned on so far, up to `height`: first the outermost's, then those of the one within it. */
+  /**
+   * What the answers that are being worked out have turned on so far, up to `height`: first the outermost's, then those
+   * of the one within it.
+   */
   private readonly memoised: number[] = [];
   private height = 0;
   /** By how many are being worked out and by variable, for which answer it was memoised last. */
@@ -21,7 +24,9 @@ export class DependencyTracker {
     if (this.depth > 0) for (let i = 0; i < variables.length; i += 1) this.note(variables[i]);
   }
 
-  /** Works something out and tells what that turned on, each once; what is being worked out around it turns on it too. */
+  /**
+   * Works something out and tells what that turned on, each once; what is being worked out around it turns on it too.
+   */
   track<T>(act: () => T): { readonly result: T; readonly dependsOn: readonly number[] } {
     const { answer, height } = this;
     this.answer = this.answers += 1;

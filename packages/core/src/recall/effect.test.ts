@@ -77,7 +77,8 @@ describe('an effect', () => {
 
   test('refuses what the machine does not follow, and asks again the next time', () => {
     const effect = effectOf((store) => void store.get(3));
-    for (let i = 0; i < 2; i += 1) expect(() => effect.valueAfter(row(0, 0, 0, 0), 0)).toThrow(NeedVariable as unknown as typeof Error);
+    for (let i = 0; i < 2; i += 1)
+      expect(() => effect.valueAfter(row(0, 0, 0, 0), 0)).toThrow(NeedVariable as unknown as typeof Error);
   });
 });
 
@@ -116,7 +117,12 @@ function pressesOf(seed: number) {
   const { rig } = seededShow(seed + 5_000);
   const wiring = wire(rig);
   const model = buildStateModel(wiring, compiler(wiring));
-  return { model, presses: ordinaryEvents(model).map((event, i) => compileEvent(model, event, i + 1)).filter(({ operations, outcome }) => operations !== null && outcome === 'quiet') };
+  return {
+    model,
+    presses: ordinaryEvents(model)
+      .map((event, i) => compileEvent(model, event, i + 1))
+      .filter(({ operations, outcome }) => operations !== null && outcome === 'quiet'),
+  };
 }
 
 function perform(press: CompiledEvent, store: Store): void {
@@ -138,8 +144,15 @@ function isDone(act: () => void): boolean {
 function comparePresses(seed: number): number {
   const r = new Random(seed);
   const { model, presses } = pressesOf(seed);
-  const stepper = new Stepper(model, model.variables.map((variable) => variable.index), new Map());
-  const rows = stepper.comesUp().slice(0, 20).map((one) => one.slice());
+  const stepper = new Stepper(
+    model,
+    model.variables.map((variable) => variable.index),
+    new Map(),
+  );
+  const rows = stepper
+    .comesUp()
+    .slice(0, 20)
+    .map((one) => one.slice());
   let compared = 0;
   for (let i = 0; i < 60 && presses.length > 0; i += 1) {
     const from = r.pick(rows);
@@ -150,7 +163,8 @@ function comparePresses(seed: number): number {
       continue;
     }
     expect([...stepper.after(from, press)!]).toEqual([...expected]);
-    for (const variable of press.leaves.touched) expect(stepper.valueAfter(from, press, variable)).toBe(expected[stepper.place[variable]]);
+    for (const variable of press.leaves.touched)
+      expect(stepper.valueAfter(from, press, variable)).toBe(expected[stepper.place[variable]]);
     rows.push(expected);
     compared += 1;
   }

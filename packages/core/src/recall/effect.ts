@@ -116,7 +116,8 @@ export class Reader implements Store {
 
   written(): Writes {
     const columns: number[] = [];
-    for (let column = 0; column < this.isWritten.length; column += 1) if (this.isWritten[column] === 1) columns.push(column);
+    for (let column = 0; column < this.isWritten.length; column += 1)
+      if (this.isWritten[column] === 1) columns.push(column);
     const isWhole = this.isKnown.subarray(0, this.isKnown.length - 1).every((known) => known === 1);
     return { column: -1, columns, values: columns.map((column) => this.state[column]), isWhole, ledFrom: 0 };
   }

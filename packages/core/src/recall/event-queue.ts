@@ -49,4 +49,7 @@ export class EventQueue<T extends { readonly time: number; readonly seq: number 
   }
 }
 
-const isBefore = (a: { readonly time: number; readonly seq: number }, b: { readonly time: number; readonly seq: number }): boolean => a.time < b.time || (a.time === b.time && a.seq < b.seq);
+const isBefore = (
+  a: { readonly time: number; readonly seq: number },
+  b: { readonly time: number; readonly seq: number },
+): boolean => a.time < b.time || (a.time === b.time && a.seq < b.seq);

@@ -16,7 +16,11 @@ export type RigEvent =
   | { readonly kind: 'release'; readonly controller: PlantDevice; readonly momentary: string }
   | { readonly kind: 'foot'; readonly device: PlantDevice; readonly footSwitch: FootSwitch; readonly stray: boolean }
   | { readonly kind: 'cue'; readonly control: ControlRef; readonly variable: number; readonly value: number }
-  | { readonly kind: 'outside'; readonly device: PlantDevice; readonly message: Extract<MidiMessage, { readonly kind: 'program' }> }
+  | {
+      readonly kind: 'outside';
+      readonly device: PlantDevice;
+      readonly message: Extract<MidiMessage, { readonly kind: 'program' }>;
+    }
   | { readonly kind: 'restart'; readonly device: PlantDevice };
 
 /** Whether a foot can do this now. Reads nothing that the store does not hold unless it must. */
@@ -80,9 +84,12 @@ function momentary(model: StateModel, device: PlantDevice, id: string, to: 0 | 1
   delivery.write(controller.held.get(id)!, model.values.id(to), 0, []);
   if (to === 1) delivery.perform(device, controller, actions.press, 0, [], 'stay');
   else {
-    const opens = actions.press.flatMap((action) => (action.kind === 'contact' && action.to === 1 ? [action.contact] : []));
+    const opens = actions.press.flatMap((action) =>
+      action.kind === 'contact' && action.to === 1 ? [action.contact] : [],
+    );
     for (const contact of opens)
-      if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held') delivery.setContact(controller, contact, 0, 0, []);
+      if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held')
+        delivery.setContact(controller, contact, 0, 0, []);
     delivery.perform(device, controller, actions.release, 0, [], 'stay');
   }
 }
@@ -90,21 +97,32 @@ function momentary(model: StateModel, device: PlantDevice, id: string, to: 0 | 1
 /** Feet before and after parts. Plants that differ only in what slots do are cast alike. */
 const plannedFeet = memoised(
   ({ machinery }: StateModel) => machinery,
-  (model): ReadonlySet<string> => new Set(castActions(model).flatMap((action) => (action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : []))),
+  (model): ReadonlySet<string> =>
+    new Set(
+      castActions(model).flatMap((action) =>
+        action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : [],
+      ),
+    ),
 );
 
 /** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
 export function isPlanned(model: StateModel, device: PlantDevice, footSwitch: FootSwitch): boolean {
   const planned = plannedFeet(model);
-  return device.wired.device.plannedFeet.includes(footSwitch.id) || (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])));
+  return (
+    device.wired.device.plannedFeet.includes(footSwitch.id) ||
+    (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])))
+  );
 }
 
-const castActions = (model: StateModel): readonly CastAction[] => Object.values(model.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
+const castActions = (model: StateModel): readonly CastAction[] =>
+  Object.values(model.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
 
 export function eventOfCast(model: StateModel, action: CastAction): RigEvent | undefined {
   if (action.kind === 'cue') {
     const variable = model.variableOf.get(action.control);
-    return variable === undefined ? undefined : { kind: 'cue', control: action.control, variable, value: model.values.id(action.value) };
+    return variable === undefined
+      ? undefined
+      : { kind: 'cue', control: action.control, variable, value: model.values.id(action.value) };
   }
   const device = model.device.get(action.device);
   const footSwitch = device?.wired.anatomy.switches.find((one) => one.id === action.switch);
@@ -114,7 +132,9 @@ export function eventOfCast(model: StateModel, action: CastAction): RigEvent | u
 /** Everything that level 2 allows, in document order by kind; slots set aside are left out by the caller. */
 export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
   const controllers = model.devices.filter((device) => device.controller);
-  const feet = model.devices.flatMap((device) => device.wired.anatomy.switches.map((footSwitch) => ({ device, footSwitch })));
+  const feet = model.devices.flatMap((device) =>
+    device.wired.anatomy.switches.map((footSwitch) => ({ device, footSwitch })),
+  );
   const cues = new Map<string, RigEvent>();
   for (const action of castActions(model)) {
     const event = action.kind === 'cue' ? eventOfCast(model, action) : undefined;
@@ -134,19 +154,26 @@ export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
         { kind: 'release', controller, momentary: id },
       ]),
     ),
-    ...feet.filter(({ device, footSwitch }) => isPlanned(model, device, footSwitch)).map((one): RigEvent => ({ kind: 'foot', ...one, stray: false })),
+    ...feet
+      .filter(({ device, footSwitch }) => isPlanned(model, device, footSwitch))
+      .map((one): RigEvent => ({ kind: 'foot', ...one, stray: false })),
     ...cues.values(),
     ...Object.values(model.wiring.rig.outside).flatMap((change): RigEvent[] => {
       const device = model.device.get(change.device);
-      return device ? [{ kind: 'outside', device, message: { kind: 'program', channel: change.channel, program: change.program } }] : [];
+      return device
+        ? [{ kind: 'outside', device, message: { kind: 'program', channel: change.channel, program: change.program } }]
+        : [];
     }),
   ];
 }
 
 export function strayEvents(model: StateModel): readonly RigEvent[] {
   return model.devices.flatMap((device) =>
-    device.wired.anatomy.switches.filter((footSwitch) => !isPlanned(model, device, footSwitch)).map((footSwitch): RigEvent => ({ kind: 'foot', device, footSwitch, stray: true })),
+    device.wired.anatomy.switches
+      .filter((footSwitch) => !isPlanned(model, device, footSwitch))
+      .map((footSwitch): RigEvent => ({ kind: 'foot', device, footSwitch, stray: true })),
   );
 }
 
-export const restartEvents = (model: StateModel): readonly RigEvent[] => model.devices.map((device): RigEvent => ({ kind: 'restart', device }));
+export const restartEvents = (model: StateModel): readonly RigEvent[] =>
+  model.devices.map((device): RigEvent => ({ kind: 'restart', device }));

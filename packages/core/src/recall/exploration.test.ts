@@ -26,7 +26,10 @@ function played(seed: number, events: number) {
     for (let i = 0; i < events && steps.length > 0; i += 1) {
       const compiled = r.pick(table.ordinary);
       if (!enabled(model, compiled.event, rig.store) || !rig.happen(stepOf(model, compiled.event))) continue;
-      steps.push({ press: compiled.event.kind === 'press' && !model.mayHold ? compiled : null, state: rig.store.state.slice() });
+      steps.push({
+        press: compiled.event.kind === 'press' && !model.mayHold ? compiled : null,
+        state: rig.store.state.slice(),
+      });
     }
   } catch (reason) {
     // What happens next turns on contents that nobody entered: up to there it was played.

@@ -12,7 +12,9 @@ interface Found {
   readonly dependsOn: readonly number[];
 }
 
-/** All that is explored for one question: its machines, and what was read from them. Notes what each answer turns on. */
+/**
+ * All that is explored for one question: its machines, and what was read from them. Notes what each answer turns on.
+ */
 export class Exploration {
   readonly faults: ReadonlySet<FaultKind>;
   private readonly machines = new Map<string, Machine>();
@@ -25,7 +27,10 @@ export class Exploration {
   private readonly everywhere: (Found | undefined)[] = [];
   /** By variable, and by what a press does to its machine. */
   private readonly afterwards: (Map<unknown, Found> | undefined)[] = [];
-  /** For each variable the one value that it has in every state, where nothing that may happen touches it; −1 where that is not so, −2 where nobody asked yet. */
+  /**
+   * For each variable the one value that it has in every state, where nothing that may happen touches it; −1 where that
+   * is not so, −2 where nobody asked yet.
+   */
   private readonly resting: Int32Array;
 
   constructor(
@@ -55,8 +60,10 @@ export class Exploration {
 
   /** Machines explored so far, and whether several wanted variables had to be followed together. */
   *sizes(): Iterable<{ readonly variables: number; readonly states: number; readonly joint: boolean }> {
-    for (const [key, { variables, reached }] of this.machines) yield { variables: variables.length, states: reached.length, joint: this.jointly.has(key) };
-    for (const { variables, reached } of this.quiet.values()) yield { variables: variables.length, states: reached.length, joint: false };
+    for (const [key, { variables, reached }] of this.machines)
+      yield { variables: variables.length, states: reached.length, joint: this.jointly.has(key) };
+    for (const { variables, reached } of this.quiet.values())
+      yield { variables: variables.length, states: reached.length, joint: false };
   }
 
   /** Says that these variables have to be followed together. */
@@ -92,10 +99,18 @@ export class Exploration {
   /** Whether one of the values that a variable may have is enough; looks no further than that. */
   someReachable(variable: number, isEnough: (value: number) => boolean): boolean {
     const valuesOf = ({ stepper: { place } }: Machine, { row }: Reached) => [row[place[variable]]];
-    return this.some(variable, isEnough, valuesOf, this.everywhere[variable], (found) => (this.everywhere[variable] = found));
+    return this.some(
+      variable,
+      isEnough,
+      valuesOf,
+      this.everywhere[variable],
+      (found) => (this.everywhere[variable] = found),
+    );
   }
 
-  /** Every value that a variable may have after a press, delivered whole, that touches it; from its own machine alone. */
+  /**
+   * Every value that a variable may have after a press, delivered whole, that touches it; from its own machine alone.
+   */
   after(variable: number, press: CompiledEvent): readonly number[] {
     this.someAfter(variable, press, never);
     return this.foundAfter(variable, press)!.values;
@@ -110,13 +125,23 @@ export class Exploration {
   someAfter(variable: number, press: CompiledEvent, isEnough: (value: number) => boolean): boolean {
     const valuesOf = (machine: Machine, from: Reached): readonly number[] => {
       const value = this.valueAfter(machine, press, from, variable);
-      return value === undefined ? this.postRows(machine, press, from).map((row) => row[machine.stepper.place[variable]]) : [value];
+      return value === undefined
+        ? this.postRows(machine, press, from).map((row) => row[machine.stepper.place[variable]])
+        : [value];
     };
-    return this.some(variable, isEnough, valuesOf, this.foundAfter(variable, press), (found) => (this.afterwards[variable] ??= new Map()).set(this.whatIsDone(variable, press), found));
+    return this.some(variable, isEnough, valuesOf, this.foundAfter(variable, press), (found) =>
+      (this.afterwards[variable] ??= new Map()).set(this.whatIsDone(variable, press), found),
+    );
   }
 
   /** Looks through the values that a variable may have until one is enough; where none is, they are remembered. */
-  private some(variable: number, isEnough: (value: number) => boolean, valuesOf: (machine: Machine, from: Reached) => readonly number[], known: Found | undefined, remember: (found: Found) => void): boolean {
+  private some(
+    variable: number,
+    isEnough: (value: number) => boolean,
+    valuesOf: (machine: Machine, from: Reached) => readonly number[],
+    known: Found | undefined,
+    remember: (found: Found) => void,
+  ): boolean {
     if (known) {
       this.consulted.noteAll(known.dependsOn);
       return known.values.some(isEnough);
@@ -137,9 +162,14 @@ export class Exploration {
     return result === true;
   }
 
-  /** The one value that a variable has after a press from a row on which it can happen; undefined where there is none, or several. */
+  /**
+   * The one value that a variable has after a press from a row on which it can happen; undefined where there is none,
+   * or several.
+   */
   valueAfter({ stepper }: Machine, press: CompiledEvent, { row }: Reached, variable: number): number | undefined {
-    return this.table.model.mayHold || !stepper.canHappen(row, press) ? undefined : stepper.valueAfter(row, press, variable);
+    return this.table.model.mayHold || !stepper.canHappen(row, press)
+      ? undefined
+      : stepper.valueAfter(row, press, variable);
   }
 
   private foundAfter(variable: number, press: CompiledEvent): Found | undefined {
@@ -171,7 +201,11 @@ export class Exploration {
    * Visits the reachable combinations of some variables, nearest first, until `visit` answers. Starts anew with one
    * variable more where an event or the visit turns out to read it.
    */
-  search<T>(wanted: readonly number[], visit: (machine: Machine, reached: Reached) => T | undefined, among: 'all' | 'power-up' = 'all'): T | undefined {
+  search<T>(
+    wanted: readonly number[],
+    visit: (machine: Machine, reached: Reached) => T | undefined,
+    among: 'all' | 'power-up' = 'all',
+  ): T | undefined {
     const variables = new Set(wanted);
     return widening(variables, () => {
       const machine = this.machineFor(wanted, variables);
@@ -229,7 +263,11 @@ export class Exploration {
   private machine(variables: readonly number[]): Machine {
     const key = keyOf(variables);
     let machine = this.machines.get(key);
-    if (!machine) this.machines.set(key, (machine = this.noting(variables, () => new Machine(this.table, variables, this.question))));
+    if (!machine)
+      this.machines.set(
+        key,
+        (machine = this.noting(variables, () => new Machine(this.table, variables, this.question))),
+      );
     return machine;
   }
 
@@ -238,7 +276,9 @@ export class Exploration {
     let machine = this.quiet.get(compiled.index);
     if (!machine) {
       const variables = new Set(wanted);
-      machine = widening(variables, () => new Machine(this.table, sorted(variables), { ...this.question, also: [compiled] }).complete());
+      machine = widening(variables, () =>
+        new Machine(this.table, sorted(variables), { ...this.question, also: [compiled] }).complete(),
+      );
       this.quiet.set(compiled.index, machine);
     }
     return machine;
@@ -249,7 +289,9 @@ export class Exploration {
     if (!stepper.canHappen(from.row, press)) return [];
     if (!this.table.model.mayHold) {
       const after = stepper.after(from.row, press);
-      return after ? [after] : stepper.step(from.row, press, none).flatMap(({ row, outcome }) => (outcome === 'quiet' ? [row] : []));
+      return after
+        ? [after]
+        : stepper.step(from.row, press, none).flatMap(({ row, outcome }) => (outcome === 'quiet' ? [row] : []));
     }
     const seen = new Set<string | number>();
     return stepper.step(from.row, press, none).flatMap((one) =>
@@ -268,7 +310,8 @@ export class Exploration {
 const none: ReadonlySet<never> = new Set();
 const never = (): boolean => false;
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
-const keyOf = (variables: readonly number[]): string => (variables.length === 1 ? String(variables[0]) : sorted(variables).join(','));
+const keyOf = (variables: readonly number[]): string =>
+  variables.length === 1 ? String(variables[0]) : sorted(variables).join(',');
 
 /** Tries again with one variable more where one turned out to be needed. */
 export function widening<T>(variables: Set<number>, attempt: () => T): T {

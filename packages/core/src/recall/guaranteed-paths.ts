@@ -1,13 +1,19 @@
 import { buildCsr, type Csr } from '../trace/csr.ts';
 import type { SoundComparison } from './sound-comparison.ts';
 
-/** Ways through that are there whatever value a control has (a loop passes in or out): for each node those that it leads to, and those that lead there. */
+/**
+ * Ways through that are there whatever value a control has (a loop passes in or out): for each node those that it leads
+ * to, and those that lead there.
+ */
 export interface GuaranteedPaths {
   readonly onwards: Csr;
   readonly back: Csr;
 }
 
-/** Nodes joined by the sections that one control opens and closes, so that some way may lead from one to the other whatever its value is. */
+/**
+ * Nodes joined by the sections that one control opens and closes, so that some way may lead from one to the other
+ * whatever its value is.
+ */
 interface Candidate {
   readonly variable: number;
   readonly start: number;
@@ -19,7 +25,11 @@ interface Candidate {
  * inside their domain count. `conditioned`: the sections that each variable opens and closes; `variables`: those that
  * open or close any.
  */
-export function guaranteedThrough(hearing: SoundComparison, conditioned: Csr, variables: readonly number[]): GuaranteedPaths {
+export function guaranteedThrough(
+  hearing: SoundComparison,
+  conditioned: Csr,
+  variables: readonly number[],
+): GuaranteedPaths {
   const { graph } = hearing;
   const search = new Search(hearing, conditioned);
   const found: Candidate[] = [];
@@ -35,7 +45,7 @@ export function guaranteedThrough(hearing: SoundComparison, conditioned: Csr, va
     return true;
   };
   const open = candidates(hearing, conditioned, variables);
-  for (let left = open.length, before = Infinity; left < before; ) {
+  for (let left = open.length, before = Infinity; left < before;) {
     before = left;
     left = 0;
     for (let i = 0; i < before; i += 1) if (!isThere(open[i])) open[left++] = open[i];
@@ -50,14 +60,16 @@ function candidates(hearing: SoundComparison, { start: first, items }: Csr, vari
   const found: Candidate[] = [];
   for (const variable of variables) {
     let count = 0;
-    for (let k = first[variable]; k < first[variable + 1]; k += 1) if (hearing.edges[items[k]].when.length === 1) count += 1;
+    for (let k = first[variable]; k < first[variable + 1]; k += 1)
+      if (hearing.edges[items[k]].when.length === 1) count += 1;
     if (count < 2 || !hearing.staysInDomain(variable)) continue;
     const own = found.length;
     for (let i = first[variable]; i < first[variable + 1]; i += 1)
       for (let k = first[variable]; k < first[variable + 1]; k += 1) {
         const [one, other] = [hearing.edges[items[i]], hearing.edges[items[k]]];
         const [start, end] = [one.from, other.to];
-        if (one.when.length !== 1 || other.when.length !== 1 || start === end || isAmong(found, own, start, end)) continue;
+        if (one.when.length !== 1 || other.when.length !== 1 || start === end || isAmong(found, own, start, end))
+          continue;
         found.push({ variable, start, end });
       }
   }
@@ -65,18 +77,23 @@ function candidates(hearing: SoundComparison, { start: first, items }: Csr, vari
 }
 
 function isAmong(candidates: readonly Candidate[], from: number, start: number, end: number): boolean {
-  for (let i = from; i < candidates.length; i += 1) if (candidates[i].start === start && candidates[i].end === end) return true;
+  for (let i = from; i < candidates.length; i += 1)
+    if (candidates[i].start === start && candidates[i].end === end) return true;
   return false;
 }
 
 const nowhere = -1;
 
-/** Asks again and again what can be reached from a node, along ways that are always there and those that one control opens. */
+/**
+ * Asks again and again what can be reached from a node, along ways that are always there and those that one control
+ * opens.
+ */
 class Search {
   private readonly seen: Int32Array;
   private readonly stack: Int32Array;
   private round = 0;
-  // The ways that are always there, as a chain from each node: its first link; of each link where it leads, and the link after it.
+  // The ways that are always there, as a chain from each node: its first link; of each link where it leads, and the
+  // link after it.
   private readonly chainAt: Int32Array;
   private readonly leadsTo: number[] = [];
   private readonly linkAfter: number[] = [];

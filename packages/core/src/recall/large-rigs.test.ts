@@ -4,7 +4,8 @@ import { documentRig, kernelRig, retraceRig } from '../testing/large-rigs.ts';
 import { proverOf } from './prove.ts';
 import { play } from './simulate.ts';
 
-const count = (verdicts: readonly string[]) => verdicts.reduce<Record<string, number>>((sum, one) => ({ ...sum, [one]: (sum[one] ?? 0) + 1 }), {});
+const count = (verdicts: readonly string[]) =>
+  verdicts.reduce<Record<string, number>>((sum, one) => ({ ...sum, [one]: (sum[one] ?? 0) + 1 }), {});
 
 describe('rigs of the size that people carry', () => {
   test.each([
@@ -13,7 +14,13 @@ describe('rigs of the size that people carry', () => {
   ] as const)('%s: every slot that forgets something fails, every other recalls', (_, make, expected) => {
     const { show } = make();
     expect(checkShow(show).ok).toBe(true);
-    expect(count(proverOf(show).all(2).map((one) => one.verdict))).toEqual(expected);
+    expect(
+      count(
+        proverOf(show)
+          .all(2)
+          .map((one) => one.verdict),
+      ),
+    ).toEqual(expected);
   });
 
   test('1,000 slots over devices with sticky banks: each failure, played on the simulated rig, comes up wrong', () => {

@@ -28,8 +28,10 @@ function anyState(model: StateModel, r: Random): Int32Array {
     }
     if (!controller) continue;
     state[controller.bank] = model.values.id(r.below(controller.facts.banks));
-    for (const variable of [controller.currentSlot, controller.previousSlot]) if (variable >= 0) state[variable] = model.values.id('');
-    for (const variable of [...controller.held.values(), ...controller.contact.values(), ...controller.belief.values()]) state[variable] = model.values.id(r.below(2));
+    for (const variable of [controller.currentSlot, controller.previousSlot])
+      if (variable >= 0) state[variable] = model.values.id('');
+    for (const variable of [...controller.held.values(), ...controller.contact.values(), ...controller.belief.values()])
+      state[variable] = model.values.id(r.below(2));
     for (const variable of controller.saved.values()) state[variable] = model.values.id('');
   }
   return state;
@@ -42,7 +44,9 @@ describe('laws of the pieces that the proof is made of', () => {
     for (const compiled of table.press.values()) {
       if (compiled.operations === null || compiled.event.kind !== 'press') continue;
       const again = after(model, compiled.losses().operations);
-      expect(model.variables.map(({ index }) => again.on(index))).toEqual(model.variables.map(({ index }) => compiled.leaves.on(index)));
+      expect(model.variables.map(({ index }) => again.on(index))).toEqual(
+        model.variables.map(({ index }) => compiled.leaves.on(index)),
+      );
       for (let i = 0; i < 12; i += 1) {
         const before = anyState(model, r);
         const store = new WholeStore(before.slice(), new Map());
@@ -59,30 +63,42 @@ describe('laws of the pieces that the proof is made of', () => {
     }
   });
 
-  test.each(seeds)('seed %i: what is certainly wrong or certainly harmless from one variable is so in every state', (seed) => {
-    const prover = proverOf(seededShow(seed));
-    const { model, outlook, hearing } = prover;
-    const r = new Random(seed);
-    const pins = new Map();
-    for (const { sound } of prover.pairs()) {
-      const laid = prover.layOf(sound);
-      for (const variable of laid.variables) {
-        const states = Array.from({ length: 25 }, () => anyState(model, r));
-        for (const value of new Set(states.map((state) => state[variable]))) {
-          const status = outlook.status(laid, new Map([[variable, value]]), outlook.ground(() => null), pins);
-          for (const state of states) {
-            const here = state.slice();
-            here[variable] = value;
-            const heard = hearing.judge((other) => here[other], laid, { obey: true, pins });
-            if (status === 'wrong') expect([sound.id, variable, heard.is]).toEqual([sound.id, variable, 'wrong']);
-            if (status !== 'harmless' || laid.cues.has(variable)) continue;
-            here[variable] = laid.wants(variable);
-            expect([sound.id, variable, hearing.judge((other) => here[other], laid, { obey: true, pins }).is]).toEqual([sound.id, variable, heard.is]);
+  test.each(seeds)(
+    'seed %i: what is certainly wrong or certainly harmless from one variable is so in every state',
+    (seed) => {
+      const prover = proverOf(seededShow(seed));
+      const { model, outlook, hearing } = prover;
+      const r = new Random(seed);
+      const pins = new Map();
+      for (const { sound } of prover.pairs()) {
+        const laid = prover.layOf(sound);
+        for (const variable of laid.variables) {
+          const states = Array.from({ length: 25 }, () => anyState(model, r));
+          for (const value of new Set(states.map((state) => state[variable]))) {
+            const status = outlook.status(
+              laid,
+              new Map([[variable, value]]),
+              outlook.ground(() => null),
+              pins,
+            );
+            for (const state of states) {
+              const here = state.slice();
+              here[variable] = value;
+              const heard = hearing.judge((other) => here[other], laid, { obey: true, pins });
+              if (status === 'wrong') expect([sound.id, variable, heard.is]).toEqual([sound.id, variable, 'wrong']);
+              if (status !== 'harmless' || laid.cues.has(variable)) continue;
+              here[variable] = laid.wants(variable);
+              expect([
+                sound.id,
+                variable,
+                hearing.judge((other) => here[other], laid, { obey: true, pins }).is,
+              ]).toEqual([sound.id, variable, heard.is]);
+            }
           }
         }
       }
-    }
-  });
+    },
+  );
 
   test.each(seeds)('seed %i: a line that surely sounds sounds in every state', (seed) => {
     const prover = proverOf(seededShow(seed));
@@ -91,14 +107,24 @@ describe('laws of the pieces that the proof is made of', () => {
     for (const { sound } of prover.pairs())
       for (let i = 0; i < 10; i += 1) {
         const state = anyState(prover.model, r);
-        expect(prover.hearing.judge((variable) => state[variable], prover.layOf(sound).restrictedTo(new Set(), -1), { obey: false, pins: new Map() }).is).toBe('right');
+        expect(
+          prover.hearing.judge((variable) => state[variable], prover.layOf(sound).restrictedTo(new Set(), -1), {
+            obey: false,
+            pins: new Map(),
+          }).is,
+        ).toBe('right');
       }
   });
 
   // The demo waits for devices that load and opens and closes contacts; random rigs send over chains and merges.
   test('a press recorded straight does the same, at the same times and in the same order, as one delivered message by message', () => {
     // When it arrives makes a difference only to a device that may be loading.
-    const told = ({ devices }: StateModel, operations: readonly Operation[]) => operations.map(({ update, time }) => [update.touches, update.constant ?? null, devices[update.device]?.wired.anatomy.busy ? time : null]);
+    const told = ({ devices }: StateModel, operations: readonly Operation[]) =>
+      operations.map(({ update, time }) => [
+        update.touches,
+        update.constant ?? null,
+        devices[update.device]?.wired.anatomy.busy ? time : null,
+      ]);
     let compared = 0;
     let waited = 0;
     for (const show of [demoShow(), flyShow(), ...Array.from({ length: 80 }, (_, i) => seededShow(700 + i))]) {
@@ -109,7 +135,8 @@ describe('laws of the pieces that the proof is made of', () => {
         const operations = compiled.operations().operations();
         expect(told(model, operations)).toEqual(told(model, compiled.losses().operations.operations()));
         compared += operations.length;
-        if (compiled.event.kind === 'press' && compiled.event.slot.actions.some((action) => action.kind === 'wait')) waited += 1;
+        if (compiled.event.kind === 'press' && compiled.event.slot.actions.some((action) => action.kind === 'wait'))
+          waited += 1;
       }
     }
     expect(compared).toBeGreaterThan(1000);
@@ -144,9 +171,14 @@ describe('laws of the pieces that the proof is made of', () => {
         for (const { index } of model.variables) {
           if (!outlook.isBlocked(index, (variable) => (isFixed[variable] ? fixed[variable] : -1))) continue;
           const state = anyState(model, r);
-          for (const variable of state.keys()) if (isFixed[variable] && variable !== index) state[variable] = fixed[variable];
+          for (const variable of state.keys())
+            if (isFixed[variable] && variable !== index) state[variable] = fixed[variable];
           const { edges } = hearing.liveWhen((condition) => condition.values.includes(state[condition.variable]));
-          for (const edge of hearing.edges) if (edges[edge.index] === 1) expect(edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index)).toBe(false);
+          for (const edge of hearing.edges)
+            if (edges[edge.index] === 1)
+              expect(
+                edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index),
+              ).toBe(false);
           if (hearing.edges.some((edge) => edge.governedBy.includes(index))) shut += 1;
         }
       }
@@ -163,7 +195,9 @@ describe('laws of the pieces that the proof is made of', () => {
       for (const { index } of model.variables) {
         const loop = outlook.loopAround(index);
         if (loop < 0 || loop === index) continue;
-        const own = hearing.edges.filter((edge) => edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index));
+        const own = hearing.edges.filter(
+          (edge) => edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index),
+        );
         const isMuted = outlook.isMutedByItsLoop(index);
         for (let i = 0; i < 20; i += 1) {
           const state = anyState(model, r);

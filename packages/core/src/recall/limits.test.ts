@@ -24,7 +24,9 @@ function truths(show: Show, levels: readonly Level[]): readonly Judgement[] {
 function compare(show: Show, limits: Partial<Limits>, known: readonly Judgement[], tally: Tally): void {
   const bound = proverOf(show, { ...defaultLimits, ...limits });
   for (const truth of known) {
-    const { slot, sound } = bound.pairs().find((pair) => pair.slot.slot.id === truth.slot && pair.sound.id === truth.sound)!;
+    const { slot, sound } = bound
+      .pairs()
+      .find((pair) => pair.slot.slot.id === truth.slot && pair.sound.id === truth.sound)!;
     const { verdict, gaveUp } = bound.judge(slot, sound, truth.level);
     if (verdict === truth.verdict) tally.same += 1;
     else {
@@ -35,7 +37,10 @@ function compare(show: Show, limits: Partial<Limits>, known: readonly Judgement[
   }
 }
 
-const rigs = Array.from({ length: 30 }, (_, seed) => seededShow(seed + 1)).map((show) => ({ show, known: truths(show, [1, 2, 3, 4]) }));
+const rigs = Array.from({ length: 30 }, (_, seed) => seededShow(seed + 1)).map((show) => ({
+  show,
+  known: truths(show, [1, 2, 3, 4]),
+}));
 
 test.each(tight)('%j, on random rigs at every level', (limits) => {
   const tally: Tally = { same: 0, unknown: 0 };
@@ -54,18 +59,23 @@ test.each([
   [4, 0.4],
   [8, 0.6],
   [16, 0.75],
-])('with %d states allowed, at least %d of what goes wrong is told all the same: it is found before all is looked through', (states, share) => {
-  let told = 0;
-  let wrong = 0;
-  for (const { show, known } of rigs) {
-    const bound = proverOf(show, { ...defaultLimits, states });
-    for (const truth of known) {
-      if (truth.verdict !== 'does-not' || truth.level === 1) continue;
-      const { slot, sound } = bound.pairs().find((pair) => pair.slot.slot.id === truth.slot && pair.sound.id === truth.sound)!;
-      wrong += 1;
-      if (bound.judge(slot, sound, truth.level).verdict === 'does-not') told += 1;
+])(
+  'with %d states allowed, at least %d of what goes wrong is told all the same: it is found before all is looked through',
+  (states, share) => {
+    let told = 0;
+    let wrong = 0;
+    for (const { show, known } of rigs) {
+      const bound = proverOf(show, { ...defaultLimits, states });
+      for (const truth of known) {
+        if (truth.verdict !== 'does-not' || truth.level === 1) continue;
+        const { slot, sound } = bound
+          .pairs()
+          .find((pair) => pair.slot.slot.id === truth.slot && pair.sound.id === truth.sound)!;
+        wrong += 1;
+        if (bound.judge(slot, sound, truth.level).verdict === 'does-not') told += 1;
+      }
     }
-  }
-  expect(wrong).toBeGreaterThan(100);
-  expect(told / wrong).toBeGreaterThan(share);
-});
+    expect(wrong).toBeGreaterThan(100);
+    expect(told / wrong).toBeGreaterThan(share);
+  },
+);

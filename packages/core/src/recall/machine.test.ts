@@ -7,8 +7,14 @@ import { NeedVariable } from './store.ts';
 
 /** Two sounds; the second slot is written by hand and leaves everything but the first loop alone. */
 const show = () => {
-  const built = fourCable().sound('lead', lead).sound('other', { name: 'Other', pedals: { drive: 'on' } }).laid().show;
-  const other = { ...built.rig.slots['slot-other'], actions: [{ kind: 'loop' as const, loop: 'loop-1', to: 1 as const }] };
+  const built = fourCable()
+    .sound('lead', lead)
+    .sound('other', { name: 'Other', pedals: { drive: 'on' } })
+    .laid().show;
+  const other = {
+    ...built.rig.slots['slot-other'],
+    actions: [{ kind: 'loop' as const, loop: 'loop-1', to: 1 as const }],
+  };
   return { ...built, rig: { ...built.rig, slots: { ...built.rig.slots, 'slot-other': other } } };
 };
 const { model, table } = proverOf(show());
@@ -17,24 +23,40 @@ const question: Question = { level: 2, pins: new Map(), limits: defaultLimits };
 /** The amp's channel follows the bit of its contact input. */
 const bit = model.variables.find((one) => one.kind === 'bit' && one.device === 'combo')!.index;
 const channel = variable('combo/channel');
-const literals = (machine: Machine) => machine.complete().reached.map(({ row, depth }) => [model.values.literal(row[0]), depth]);
+const literals = (machine: Machine) =>
+  machine.complete().reached.map(({ row, depth }) => [model.values.literal(row[0]), depth]);
 
 describe('a machine of a few variables', () => {
   test('begins with what power-up leaves, and each row is reached the shortest way', () => {
-    expect(literals(new Machine(table, [variable('switcher/loop-1')], question))).toEqual([[0, 0], [1, 1]]);
+    expect(literals(new Machine(table, [variable('switcher/loop-1')], question))).toEqual([
+      [0, 0],
+      [1, 1],
+    ]);
     const amp = new Machine(table, [bit, channel], question).complete();
-    expect(amp.reached.map(({ row, depth }) => [model.values.literal(row[0]), model.values.literal(row[1]), depth])).toEqual([[0, 'clean', 0], [1, 'lead', 1]]);
+    expect(
+      amp.reached.map(({ row, depth }) => [model.values.literal(row[0]), model.values.literal(row[1]), depth]),
+    ).toEqual([
+      [0, 'clean', 0],
+      [1, 'lead', 1],
+    ]);
   });
   test('a switch that no slot moves and no foot is planned for stays as it comes up; a stray foot moves it, once', () => {
     const own = [variable('drive/on')];
     expect(literals(new Machine(table, own, question))).toEqual([[1, 0]]);
     const stray = new Machine(table, own, { ...question, level: 3 }).complete();
-    expect(stray.reached.map(({ row }) => [model.values.literal(row[0]), row[1]])).toEqual([[1, 0], [0, 1]]);
+    expect(stray.reached.map(({ row }) => [model.values.literal(row[0]), row[1]])).toEqual([
+      [1, 0],
+      [0, 1],
+    ]);
   });
   test('presses that do the same to its variables are one event, and it knows which they are', () => {
     const machine = new Machine(table, [variable('switcher/loop-1')], question).complete();
     const [first] = machine.reached.flatMap(({ move }) => move ?? []);
-    expect(machine.equivalents(first.compiled).map(({ event }) => (event.kind === 'press' ? event.slot.slot.id : event.kind))).toEqual(['slot-lead', 'slot-other']);
+    expect(
+      machine
+        .equivalents(first.compiled)
+        .map(({ event }) => (event.kind === 'press' ? event.slot.slot.id : event.kind)),
+    ).toEqual(['slot-lead', 'slot-other']);
   });
   test('the same rows come out however far one asks at a time', () => {
     const variables = [variable('switcher/loop-1'), bit, channel];
@@ -45,7 +67,8 @@ describe('a machine of a few variables', () => {
     expect(piece.at(whole.reached.length)).toBeUndefined();
   });
   test('limits end an exploration, and say so by their own error', () => {
-    const limited = (limits: Partial<typeof defaultLimits>) => () => new Machine(table, [bit, channel], { ...question, limits: { ...defaultLimits, ...limits } }).complete();
+    const limited = (limits: Partial<typeof defaultLimits>) => () =>
+      new Machine(table, [bit, channel], { ...question, limits: { ...defaultLimits, ...limits } }).complete();
     expect(limited({ states: 1 })).toThrow(TooManyStates);
     expect(limited({ steps: 0 })).toThrow(TooManyStates);
     expect(limited({ states: 2 })).not.toThrow();

@@ -1,7 +1,16 @@
 import type { FaultKind } from '../model/documents.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './compiled.ts';
 import type { Outcome } from './delivery.ts';
-import { type Initial, type InitialLoss, isFixed, type Move, type Row, rowKey, Stepper, TooManyStates } from './stepper.ts';
+import {
+  type Initial,
+  type InitialLoss,
+  isFixed,
+  type Move,
+  type Row,
+  rowKey,
+  Stepper,
+  TooManyStates,
+} from './stepper.ts';
 import type { Pins } from './values.ts';
 
 export interface Limits {
@@ -43,7 +52,12 @@ export interface Reached {
 export class Machine {
   readonly reached: Reached[] = [];
   /** Presses that did not fall quiet, from where. */
-  readonly unsettled: { readonly from: Reached; readonly compiled: CompiledEvent; readonly outcome: Outcome; readonly whole: boolean }[] = [];
+  readonly unsettled: {
+    readonly from: Reached;
+    readonly compiled: CompiledEvent;
+    readonly outcome: Outcome;
+    readonly whole: boolean;
+  }[] = [];
   /** Whether power-up itself, by a slot that it fires, may not fall quiet. */
   readonly startsUnquiet: boolean;
   /** How many rows power-up leaves: the first ones. */
@@ -87,7 +101,10 @@ export class Machine {
     const { level, stray } = this.question;
     if (!this.variables.some((variable) => this.table.mayTouch(level, this.faults, variable))) return [];
     const touching = this.table.concerning(level, this.faults, this.variables);
-    const concerned = stray === undefined ? touching : touching.filter(({ event, index }) => event.kind !== 'foot' || !event.stray || index === stray);
+    const concerned =
+      stray === undefined
+        ? touching
+        : touching.filter(({ event, index }) => event.kind !== 'foot' || !event.stray || index === stray);
     return this.losable.size > 0 ? concerned : this.distinct(concerned);
   }
 
@@ -115,7 +132,11 @@ export class Machine {
       if (!isConstant(compiled, variables)) return true;
       const { leaves } = compiled;
       const key =
-        variables.length === 1 ? leaves.on(variables[0]) : variables.length === 2 ? leaves.on(variables[0]) * 0x4000000 + leaves.on(variables[1]) : variables.map((variable) => leaves.on(variable)).join(',');
+        variables.length === 1
+          ? leaves.on(variables[0])
+          : variables.length === 2
+            ? leaves.on(variables[0]) * 0x4000000 + leaves.on(variables[1])
+            : variables.map((variable) => leaves.on(variable)).join(',');
       const alike = first.get(key);
       if (alike) {
         alike.push(compiled);
@@ -136,7 +157,14 @@ export class Machine {
       throw new TooManyStates();
     }
     this.seen.add(key);
-    this.reached.push({ row: row === this.ahead ? row.slice() : row, depth: from ? from.depth + 1 : 0, from, move, cold: start?.cold, initialLost: start?.lost });
+    this.reached.push({
+      row: row === this.ahead ? row.slice() : row,
+      depth: from ? from.depth + 1 : 0,
+      from,
+      move,
+      cold: start?.cold,
+      initialLost: start?.lost,
+    });
   }
 
   private expand(): void {
@@ -145,10 +173,12 @@ export class Machine {
     const { stepper, question } = this;
     for (const compiled of question.also ?? []) {
       if (!stepper.canHappen(here.row, compiled)) continue;
-      for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable)) if (outcome !== 'quiet') this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
+      for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable))
+        if (outcome !== 'quiet') this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
     }
     for (const compiled of this.varying ?? this.events) {
-      if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled)) continue;
+      if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled))
+        continue;
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
       if (this.losable.size === 0 && isFixed(compiled) && !isStray(compiled)) {
@@ -157,7 +187,8 @@ export class Machine {
       }
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
         if (outcome === 'quiet') this.add(row, here, { compiled, lost });
-        else if (!question.also?.includes(compiled)) this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
+        else if (!question.also?.includes(compiled))
+          this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
       }
     }
     this.varying ??= this.events.filter((compiled) => !this.once.has(compiled));
@@ -166,12 +197,14 @@ export class Machine {
 }
 
 /** The one stray foot or restart has been used. */
-const isSpent = (row: Row, stepper: Stepper, compiled: CompiledEvent): boolean => row[stepper.width - 1] === 1 && (compiled.event.kind === 'restart' || isStray(compiled));
+const isSpent = (row: Row, stepper: Stepper, compiled: CompiledEvent): boolean =>
+  row[stepper.width - 1] === 1 && (compiled.event.kind === 'restart' || isStray(compiled));
 
 const isStray = ({ event }: CompiledEvent): boolean => event.kind === 'foot' && event.stray;
 
 /** An event that leaves every variable of the machine on a known value need be tried from one row only. */
-const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question): boolean => question.level === 2 && isConstant(compiled, variables);
+const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question): boolean =>
+  question.level === 2 && isConstant(compiled, variables);
 
 /** Whether a press can be made from every row and leaves each of these variables on a known value. */
 function isConstant({ bank, leaves }: CompiledEvent, variables: readonly number[]): boolean {

@@ -15,7 +15,11 @@ const seeds = Array.from({ length: 10 }, (_, i) => 300 + i);
 /** Verdicts and lengths by slot, and how often each rule speaks. */
 function judged(show: Show, nameOf: (slot: string) => string = (slot) => slot) {
   const context = contextOf(show);
-  const verdicts = context.prover.pairs().flatMap(({ slot, sound }) => levels.map((level) => [nameOf(slot.slot.id), level, context.prover.judge(slot, sound, level)] as const));
+  const verdicts = context.prover
+    .pairs()
+    .flatMap(({ slot, sound }) =>
+      levels.map((level) => [nameOf(slot.slot.id), level, context.prover.judge(slot, sound, level)] as const),
+    );
   const { findings } = check(context, rules);
   return {
     verdicts: verdicts.map(([slot, level, one]) => `${slot} ${level} ${one.verdict} ${one.length}`).sort(),
@@ -26,8 +30,18 @@ function judged(show: Show, nameOf: (slot: string) => string = (slot) => slot) {
 /** Every id and every name replaced, throughout, by another. */
 function renamed(show: Show): { show: Show; back: Map<string, string> } {
   const ids = new Map<string, string>();
-  const collections = [show.rig.devices, show.rig.cables, show.rig.sounds, show.rig.slots, show.rig.casting, show.songbook.parts, show.songbook.songs, show.rig.outside];
-  for (const collection of collections) for (const id of Object.keys(collection)) if (id.includes('.') && !ids.has(id)) ids.set(id, `x${ids.size}`);
+  const collections = [
+    show.rig.devices,
+    show.rig.cables,
+    show.rig.sounds,
+    show.rig.slots,
+    show.rig.casting,
+    show.songbook.parts,
+    show.songbook.songs,
+    show.rig.outside,
+  ];
+  for (const collection of collections)
+    for (const id of Object.keys(collection)) if (id.includes('.') && !ids.has(id)) ids.set(id, `x${ids.size}`);
   const swap = (data: unknown): unknown => {
     if (typeof data === 'string') {
       const at = data.indexOf('/');
@@ -36,16 +50,42 @@ function renamed(show: Show): { show: Show; back: Map<string, string> } {
     }
     if (Array.isArray(data)) return data.map(swap);
     if (data === null || typeof data !== 'object') return data;
-    return Object.fromEntries(Object.entries(data).map(([key, value]) => [swap(key) as string, key === 'name' ? `named ${String(value).length}` : key === 'params' ? value : swap(value)]));
+    return Object.fromEntries(
+      Object.entries(data).map(([key, value]) => [
+        swap(key) as string,
+        key === 'name' ? `named ${String(value).length}` : key === 'params' ? value : swap(value),
+      ]),
+    );
   };
   return { show: swap(show) as Show, back: new Map([...ids].map(([from, to]) => [to, from])) };
 }
 
 /** Keys of every record in another order, and cables in another order: nothing of this has a meaning. */
 function reordered(show: Show, r: Random): Show {
-  const shuffle = <T>(record: Readonly<Record<string, T>>): Record<string, T> => Object.fromEntries(Object.entries(record).map((entry) => [r.next(), entry] as const).sort(([a], [b]) => a - b).map(([, entry]) => entry));
-  const cables = Object.fromEntries(Object.entries(shuffle(show.rig.cables)).map(([id, cable]) => [id, cable.kind === 'midi' ? cable : ({ ...cable, order: `a${r.below(1000)}` } satisfies Cable)]));
-  return { ...show, rig: { ...show.rig, devices: shuffle(show.rig.devices), cables, sounds: shuffle(show.rig.sounds), slots: shuffle(show.rig.slots), casting: shuffle(show.rig.casting) } };
+  const shuffle = <T>(record: Readonly<Record<string, T>>): Record<string, T> =>
+    Object.fromEntries(
+      Object.entries(record)
+        .map((entry) => [r.next(), entry] as const)
+        .sort(([a], [b]) => a - b)
+        .map(([, entry]) => entry),
+    );
+  const cables = Object.fromEntries(
+    Object.entries(shuffle(show.rig.cables)).map(([id, cable]) => [
+      id,
+      cable.kind === 'midi' ? cable : ({ ...cable, order: `a${r.below(1000)}` } satisfies Cable),
+    ]),
+  );
+  return {
+    ...show,
+    rig: {
+      ...show.rig,
+      devices: shuffle(show.rig.devices),
+      cables,
+      sounds: shuffle(show.rig.sounds),
+      slots: shuffle(show.rig.slots),
+      casting: shuffle(show.rig.casting),
+    },
+  };
 }
 
 describe('what must not matter does not', () => {
@@ -66,8 +106,17 @@ describe('what must not matter does not', () => {
     for (const { slot, sound } of prover.pairs()) {
       if (prover.layOf(sound).cues.size > 0 || cast.some((one) => one.before.length + one.after.length > 0)) continue;
       const verdicts = levels.map((level) => prover.judge(slot, sound, level).verdict);
-      for (const [weak, strong] of [[1, 2], [2, 3], [2, 4]] as const)
-        if (verdicts[strong - 1] === 'recalls') expect([slot.slot.id, weak, verdicts[weak - 1]]).toEqual([slot.slot.id, weak, expect.stringMatching(/recalls|not-played/)]);
+      for (const [weak, strong] of [
+        [1, 2],
+        [2, 3],
+        [2, 4],
+      ] as const)
+        if (verdicts[strong - 1] === 'recalls')
+          expect([slot.slot.id, weak, verdicts[weak - 1]]).toEqual([
+            slot.slot.id,
+            weak,
+            expect.stringMatching(/recalls|not-played/),
+          ]);
     }
   });
 });
@@ -77,7 +126,8 @@ describe('a pedal always on in the line', () => {
   const withPedal = (plannedFeet: readonly string[]): Show => {
     const cable = Object.values(base.rig.cables).find((one) => one.plugs[0].device === 'guitar')!;
     const builder = fourCableFrom(base, cable.id);
-    return builder.device('boost', 'boost', 'Boost', { plannedFeet }).cables('Guitar > Boost', 'Boost > Switcher In').show;
+    return builder.device('boost', 'boost', 'Boost', { plannedFeet }).cables('Guitar > Boost', 'Boost > Switcher In')
+      .show;
   };
   const verdicts = (show: Show) => {
     const { prover } = contextOf(show);
@@ -91,11 +141,14 @@ describe('a pedal always on in the line', () => {
   });
 
   test('wanted on as it is, with its foot planned, does: nothing turns it on again', () => {
-    const wanting = Object.keys(base.rig.sounds).reduce((show, sound) => {
-      const command = commands.wantPedal(show, sound, 'boost', 'on');
-      const result = applySteps(show, command.steps);
-      return result.ok ? result.value : show;
-    }, withPedal(['switch']));
+    const wanting = Object.keys(base.rig.sounds).reduce(
+      (show, sound) => {
+        const command = commands.wantPedal(show, sound, 'boost', 'on');
+        const result = applySteps(show, command.steps);
+        return result.ok ? result.value : show;
+      },
+      withPedal(['switch']),
+    );
     expect(verdicts(base)[1]).toEqual(['recalls', 'recalls']);
     expect(verdicts(wanting)[1]).toEqual(['does-not', 'does-not']);
   });

@@ -62,7 +62,9 @@ describe('cases that a naive proof gets wrong', () => {
   });
 
   test('what a sequence needs of power-up is named: slot 3 fails after a lost message only where D came up on 9', () => {
-    const prover = proverOf(adaptCase(cases.find((one: { name: string }) => one.name === 'slot_1_2_3').inputs.rig).show);
+    const prover = proverOf(
+      adaptCase(cases.find((one: { name: string }) => one.name === 'slot_1_2_3').inputs.rig).show,
+    );
     const { slot, sound } = prover.pairs()[2];
     expect(prover.judge(slot, sound, 4).sequence!.needs).toEqual([{ device: 'd.D', part: 'preset', value: '9' }]);
   });

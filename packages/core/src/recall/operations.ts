@@ -20,13 +20,21 @@ export interface Update {
   readonly gates?: readonly number[];
   /** True where its device may send a recall on, so that the delivery depends on the state. */
   readonly mayEmit?: boolean;
-  /** Two updates with the same sign do the same to every state, and read nothing but what updates on the variables that they touch write. */
+  /**
+   * Two updates with the same sign do the same to every state, and read nothing but what updates on the variables that
+   * they touch write.
+   */
   readonly sign?: string;
-  /** True where it reads no variable but those that it touches, and beside them at most until when its own device is loading. */
+  /**
+   * True where it reads no variable but those that it touches, and beside them at most until when its own device is
+   * loading.
+   */
   readonly isClosed?: boolean;
   /** Set where it does nothing but give a variable a known value. */
   readonly constant?: { readonly variable: number; readonly value: number };
-  /** What it was found to do where it is closed (write-summary.ts): kept with it, for every press that holds it asks. */
+  /**
+   * What it was found to do where it is closed (write-summary.ts): kept with it, for every press that holds it asks.
+   */
   found?: Found;
 }
 
@@ -36,7 +44,10 @@ export interface Done {
   readonly loads: 'no' | 'yes' | 'unsure';
 }
 
-/** What it did where of one of the variables that it touches so much was known: that leads to the next of them, where there is one; `other`: where something else was known of this one. */
+/**
+ * What it did where of one of the variables that it touches so much was known: that leads to the next of them, where
+ * there is one; `other`: where something else was known of this one.
+ */
 export interface Found {
   readonly known: number;
   done: Done | undefined;
@@ -80,7 +91,11 @@ export class Recording {
     const { updates, times, points, count } = this;
     let isWhole = true;
     for (let i = 0; i < count; i += 1) if (points[i].length > 0) isWhole = false;
-    const copy = new Recording(updates.slice(0, count), times.slice(0, count), isWhole ? undefined : points.slice(0, count));
+    const copy = new Recording(
+      updates.slice(0, count),
+      times.slice(0, count),
+      isWhole ? undefined : points.slice(0, count),
+    );
     copy.count = count;
     return copy;
   }
@@ -97,7 +112,8 @@ export class Recording {
   private chosen(isChosen: (update: Update) => boolean): Operation[] {
     const { updates, times, points, count } = this;
     const chosen: Operation[] = [];
-    for (let i = 0; i < count; i += 1) if (isChosen(updates[i])) chosen.push({ update: updates[i], time: times[i], points: points[i] ?? noPoints });
+    for (let i = 0; i < count; i += 1)
+      if (isChosen(updates[i])) chosen.push({ update: updates[i], time: times[i], points: points[i] ?? noPoints });
     return chosen;
   }
 }
@@ -114,7 +130,12 @@ export type Applied = { readonly emits: number; readonly time: number } | undefi
 const nothing: Applied = undefined;
 
 /** Every update is of one shape, for they are asked often. */
-export const update = (device: number, touches: readonly number[], apply: Update['apply'], { gates, mayEmit, sign, isClosed, constant }: Omit<Update, 'device' | 'touches' | 'apply'> = {}): Update => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant, found: undefined });
+export const update = (
+  device: number,
+  touches: readonly number[],
+  apply: Update['apply'],
+  { gates, mayEmit, sign, isClosed, constant }: Omit<Update, 'device' | 'touches' | 'apply'> = {},
+): Update => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant, found: undefined });
 
 const idle = update(-1, [], () => nothing);
 
@@ -148,7 +169,8 @@ type LoopDeeds = ReadonlyMap<string, readonly [out: Update, into: Update]>;
 const loopDeedsOf = memoised(machineryOf, (): LoopDeeds[] => []);
 
 /** For each loop of a switcher what takes it out and in. */
-export const loopDeeds = (model: StateModel, device: PlantDevice): LoopDeeds => (loopDeedsOf(model)[device.index] ??= loopDeedsAnew(model, device));
+export const loopDeeds = (model: StateModel, device: PlantDevice): LoopDeeds =>
+  (loopDeedsOf(model)[device.index] ??= loopDeedsAnew(model, device));
 
 function loopDeedsAnew(model: StateModel, device: PlantDevice): LoopDeeds {
   const set = (variable: number, to: 0 | 1): Update => constant(model, variable, model.values.id(to));
@@ -160,7 +182,10 @@ export const noPoints: readonly number[] = [];
 /** By the receiver's index. */
 const receivedBy = memoised(machineryOf, (): Map<number, readonly Update[]>[] => []);
 
-/** What a received message does to a device, in order, the very same updates each time; empty where it does not understand it. */
+/**
+ * What a received message does to a device, in order, the very same updates each time; empty where it does not
+ * understand it.
+ */
 export function receive(model: StateModel, device: PlantDevice, message: MidiMessage): readonly Update[] {
   if (message.kind !== 'program' && message.kind !== 'control') return noDeeds;
   const before = (receivedBy(model)[device.index] ??= new Map<number, readonly Update[]>());
@@ -172,17 +197,26 @@ export function receive(model: StateModel, device: PlantDevice, message: MidiMes
 
 const noDeeds: readonly Update[] = [];
 
-function receiveAnew(model: StateModel, device: PlantDevice, message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>): readonly Update[] {
-  if (message.kind === 'program') return device.presets ? recall(model, device, device.presets, message.program) : noDeeds;
+function receiveAnew(
+  model: StateModel,
+  device: PlantDevice,
+  message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>,
+): readonly Update[] {
+  if (message.kind === 'program')
+    return device.presets ? recall(model, device, device.presets, message.program) : noDeeds;
   const { presets } = device;
-  if (presets && presets.bank >= 0 && selects(presets, message.cc)) return [bankSelect(model, device, presets, message.cc, message.value)];
+  if (presets && presets.bank >= 0 && selects(presets, message.cc))
+    return [bankSelect(model, device, presets, message.cc, message.value)];
   const answers = device.messages.get(message.cc) ?? [];
   return answers.map((answer) => controlChange(model, device, answer, message.value));
 }
 
 function selects(presets: PlantPresets, cc: number): boolean {
   const { scheme } = presets.facts;
-  return (cc === bankSelectMsb && (scheme === 'msb' || scheme === 'both')) || (cc === bankSelectLsb && (scheme === 'lsb' || scheme === 'both'));
+  return (
+    (cc === bankSelectMsb && (scheme === 'msb' || scheme === 'both')) ||
+    (cc === bankSelectLsb && (scheme === 'lsb' || scheme === 'both'))
+  );
 }
 
 /** When a message takes effect at a device that may be loading: its own time, later (queued), or never (dropped). */
@@ -192,7 +226,8 @@ function admission(device: PlantDevice, time: number, running: Running): number 
   return device.wired.anatomy.busy?.policy === 'queue' ? until : undefined;
 }
 
-const gatesOf = (device: PlantDevice): readonly number[] | undefined => (device.wired.anatomy.busy ? device.variables : undefined);
+const gatesOf = (device: PlantDevice): readonly number[] | undefined =>
+  device.wired.anatomy.busy ? device.variables : undefined;
 
 /** When a device is ready again that begins to load now. */
 export const loadedBy = ({ wired }: PlantDevice, time: number): number => time + (wired.anatomy.busy?.ms ?? 0) * 1000;
@@ -208,7 +243,10 @@ function bankSelect(model: StateModel, device: PlantDevice, presets: PlantPreset
     if (presets.facts.scheme !== 'both') store.set(presets.bank, values.id(value));
     else {
       const bank = values.number(store.get(presets.bank));
-      store.set(presets.bank, values.id(cc === bankSelectMsb ? value * 128 + (bank % 128) : Math.floor(bank / 128) * 128 + value));
+      store.set(
+        presets.bank,
+        values.id(cc === bankSelectMsb ? value * 128 + (bank % 128) : Math.floor(bank / 128) * 128 + value),
+      );
     }
     return nothing;
   };
@@ -245,7 +283,13 @@ function recall(model: StateModel, device: PlantDevice, presets: PlantPresets, p
     beginLoading(device, at, running);
     return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
   };
-  return [update(device.index, touches, apply, { isClosed: true, mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) })];
+  return [
+    update(device.index, touches, apply, {
+      isClosed: true,
+      mayEmit: device.wired.anatomy.emits !== undefined,
+      gates: gatesOf(device),
+    }),
+  ];
 }
 
 /** Whether any of some variables is held, but for one. */
@@ -255,11 +299,19 @@ function holdsAny(variables: readonly number[], but: number, store: Store): bool
 }
 
 function fallHome(store: Store, presets: PlantPresets, values: Values): void {
-  if (presets.bank >= 0 && !presets.facts.sticky && store.has(presets.bank)) store.set(presets.bank, values.id(homeBank(presets)));
+  if (presets.bank >= 0 && !presets.facts.sticky && store.has(presets.bank))
+    store.set(presets.bank, values.id(homeBank(presets)));
 }
 
 /** Recalls a preset that exists; false where the device ignores it, since it is the current one. */
-function recallNumber(model: StateModel, presets: PlantPresets, number: number, store: Store, flips: PlantControl | undefined, mustKnow: boolean): boolean {
+function recallNumber(
+  model: StateModel,
+  presets: PlantPresets,
+  number: number,
+  store: Store,
+  flips: PlantControl | undefined,
+  mustKnow: boolean,
+): boolean {
   const { values } = model;
   switch (presets.facts.repeat.is) {
     case 'reload':
@@ -270,21 +322,30 @@ function recallNumber(model: StateModel, presets: PlantPresets, number: number, 
       load(model, presets, number, store);
       return true;
     case 'flips':
-      if ((mustKnow || holdsLoads(presets, store) || (flips && store.has(flips.variable))) && repeats(values, presets, number, store)) {
+      if (
+        (mustKnow || holdsLoads(presets, store) || (flips && store.has(flips.variable))) &&
+        repeats(values, presets, number, store)
+      ) {
         if (flips) flip(store, values, flips);
         return false;
       }
       load(model, presets, number, store);
       return true;
     case 'alternates':
-      load(model, presets, repeats(values, presets, number, store) ? values.number(store.get(presets.previous)) : number, store);
+      load(
+        model,
+        presets,
+        repeats(values, presets, number, store) ? values.number(store.get(presets.previous)) : number,
+        store,
+      );
       return true;
     default:
       return assertNever(presets.facts.repeat, 'repeat');
   }
 }
 
-const repeats = (values: Values, presets: PlantPresets, number: number, store: Store): boolean => values.number(store.get(presets.variable)) === number;
+const repeats = (values: Values, presets: PlantPresets, number: number, store: Store): boolean =>
+  values.number(store.get(presets.variable)) === number;
 
 function holdsLoads({ loads }: PlantPresets, store: Store): boolean {
   for (let i = 0; i < loads.length; i += 1) if (store.has(loads[i].variable)) return true;
@@ -305,7 +366,10 @@ export function load(model: StateModel, presets: PlantPresets, number: number, s
 function flip(store: Store, values: Values, control: PlantControl): void {
   if (!store.has(control.variable) || control.held) return;
   const [off, on] = control.options;
-  store.set(control.variable, values.apply(store.get(control.variable), (value) => (value === off ? on : off)));
+  store.set(
+    control.variable,
+    values.apply(store.get(control.variable), (value) => (value === off ? on : off)),
+  );
 }
 
 function step(store: Store, values: Values, control: PlantControl, by: number, wrap: boolean): void {
@@ -333,14 +397,19 @@ function stepPreset(model: StateModel, presets: PlantPresets, by: number, wrap: 
   return true;
 }
 
-const isOn = (literal: Literal | undefined): boolean => (typeof literal === 'number' ? literal !== 0 : literal !== 'off');
+const isOn = (literal: Literal | undefined): boolean =>
+  typeof literal === 'number' ? literal !== 0 : literal !== 'off';
 
 function controlChange(model: StateModel, device: PlantDevice, answer: ControlMessage, value: number): Update {
   const known = settled(model, device, answer, value);
   if (known) return known;
   const { values } = model;
-  const armed = answer.armed && { control: device.controls.get(answer.armed.control), values: answer.armed.values.map((literal) => values.id(literal)) };
-  const isArmed = (store: Store) => !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
+  const armed = answer.armed && {
+    control: device.controls.get(answer.armed.control),
+    values: answer.armed.values.map((literal) => values.id(literal)),
+  };
+  const isArmed = (store: Store) =>
+    !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
   if (answer.control === 'preset') return presetStep(model, device, answer, isArmed);
   const target = device.controls.get(answer.control);
   if (!target) return idle;
@@ -350,7 +419,8 @@ function controlChange(model: StateModel, device: PlantDevice, answer: ControlMe
     if (!touches.some((variable) => store.has(variable))) return nothing;
     if (admission(device, time, running) === undefined || !isArmed(store)) return nothing;
     const othersHeld = others.some((other) => store.has(other.variable));
-    if (othersHeld && !store.has(target.variable) && answer.mode !== 'absolute' && answer.mode !== 'switch') store.get(target.variable);
+    if (othersHeld && !store.has(target.variable) && answer.mode !== 'absolute' && answer.mode !== 'switch')
+      store.get(target.variable);
     const result = move(store, values, target, answer, value);
     if (othersHeld && result !== undefined && isOn(values.literal(values.decide(result, store.pins))))
       for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
@@ -362,7 +432,14 @@ function controlChange(model: StateModel, device: PlantDevice, answer: ControlMe
 /** A message that puts one control on a value, whatever was before. */
 function settled(model: StateModel, device: PlantDevice, answer: ControlMessage, value: number): Update | undefined {
   const target = device.controls.get(answer.control);
-  if (!target || target.held || answer.armed || device.wired.anatomy.busy || answer.exclusive?.some((id) => device.controls.has(id))) return undefined;
+  if (
+    !target ||
+    target.held ||
+    answer.armed ||
+    device.wired.anatomy.busy ||
+    answer.exclusive?.some((id) => device.controls.has(id))
+  )
+    return undefined;
   const to = constantOf(model.values, target, answer, value);
   return to === undefined ? undefined : constant(model, target.variable, to);
 }
@@ -374,7 +451,13 @@ function constantOf(values: Values, target: PlantControl, answer: ControlMessage
 }
 
 /** Moves the target and says what it is now (also where it is not in the store, if that can be told). */
-function move(store: Store, values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
+function move(
+  store: Store,
+  values: Values,
+  target: PlantControl,
+  answer: ControlMessage,
+  value: number,
+): number | undefined {
   if (target.held) return undefined;
   switch (answer.mode) {
     case 'absolute':
@@ -394,9 +477,20 @@ function move(store: Store, values: Values, target: PlantControl, answer: Contro
   }
 }
 
-function presetStep(model: StateModel, device: PlantDevice, answer: ControlMessage, isArmed: (store: Store) => boolean): Update {
+function presetStep(
+  model: StateModel,
+  device: PlantDevice,
+  answer: ControlMessage,
+  isArmed: (store: Store) => boolean,
+): Update {
   const { presets } = device;
-  const touches = presets ? [presets.variable, ...presets.loads.map((control) => control.variable), ...(presets.previous >= 0 ? [presets.previous] : [])] : [];
+  const touches = presets
+    ? [
+        presets.variable,
+        ...presets.loads.map((control) => control.variable),
+        ...(presets.previous >= 0 ? [presets.previous] : []),
+      ]
+    : [];
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
   return update(
     device.index,
@@ -407,7 +501,9 @@ function presetStep(model: StateModel, device: PlantDevice, answer: ControlMessa
       if (at === undefined || !isArmed(store)) return nothing;
       if (!stepPreset(model, presets, answer.by ?? 1, answer.wrap ?? false, store)) return nothing;
       beginLoading(device, at, running);
-      return device.wired.anatomy.emits ? { emits: model.values.number(store.get(presets.variable)) % presets.facts.bankSize, time: at } : nothing;
+      return device.wired.anatomy.emits
+        ? { emits: model.values.number(store.get(presets.variable)) % presets.facts.bankSize, time: at }
+        : nothing;
     },
     { mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) },
   );
@@ -438,7 +534,10 @@ export function foot(model: StateModel, device: PlantDevice, does: FootAction): 
 /** By the variable of the bit. */
 const movesOf = memoised(machineryOf, (): Map<0 | 1 | 'flip', Update>[] => []);
 
-/** A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never refused. The very same update each time. */
+/**
+ * A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never
+ * refused. The very same update each time.
+ */
 export function moveBit(model: StateModel, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Update {
   const known = (movesOf(model)[input.bit] ??= new Map<0 | 1 | 'flip', Update>());
   let move = known.get(to);
@@ -458,10 +557,14 @@ function moveBitAnew(model: StateModel, device: PlantDevice, input: PlantInput, 
       if (rules.length > 0) moved = values.number(store.get(input.bit)) !== to;
       store.set(input.bit, values.id(to));
     }
-    for (const control of rules) if (moved || control.held) store.set(control.variable, ruledBy(values, store, control));
+    for (const control of rules)
+      if (moved || control.held) store.set(control.variable, ruledBy(values, store, control));
     return nothing;
   };
-  return update(device.index, [input.bit, ...ruled.map((control) => control.variable)], apply, { sign: to === 'flip' ? undefined : `${input.bit}:${to}`, isClosed: ruled.every((control) => control.bits.length === 1) });
+  return update(device.index, [input.bit, ...ruled.map((control) => control.variable)], apply, {
+    sign: to === 'flip' ? undefined : `${input.bit}:${to}`,
+    isClosed: ruled.every((control) => control.bits.length === 1),
+  });
 }
 
 /** The value that a control's bits give it. */

@@ -8,7 +8,10 @@ const regressions: readonly (readonly [number, string])[] = [
   [7921, 'a slot fired by power-up that never settles'],
   [6314, 'a press that is lost on its way is not the judged one'],
   [1330052, 'in set order the sequence ends with the press that never settles, not with the foot planned after it'],
-  [1902137, 'a circle goes round for ever also where a device that lets messages wait falls further and further behind'],
+  [
+    1902137,
+    'a circle goes round for ever also where a device that lets messages wait falls further and further behind',
+  ],
 ];
 
 describe('the proof against whole-rig enumeration from bytes', () => {
@@ -22,7 +25,11 @@ describe('the proof against whole-rig enumeration from bytes', () => {
   test('a press that never settles ends its own sequence; parts after it count all that is done', () => {
     const prover = proverOf(seededShow(1330052));
     const told = (slot: string) => prover.all(1).find((judgement) => judgement.slot === slot)!;
-    expect(told('slot.app.A0')).toMatchObject({ verdict: 'does-not', length: 2, sequence: { steps: [{ slot: 'slot.sw.S2' }, { slot: 'slot.app.A0' }] } });
+    expect(told('slot.app.A0')).toMatchObject({
+      verdict: 'does-not',
+      length: 2,
+      sequence: { steps: [{ slot: 'slot.sw.S2' }, { slot: 'slot.app.A0' }] },
+    });
     expect(told('slot.sw.S3')).toMatchObject({ verdict: 'cannot-be-known', length: 4 });
     expect(told('slot.sw.S3').sequence!.steps).toHaveLength(4);
   });

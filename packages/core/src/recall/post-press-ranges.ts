@@ -26,17 +26,23 @@ export class PostPressRanges {
   all(variable: number): readonly number[] {
     const value = this.left(variable);
     if (value >= 0) return [value];
-    return this.isTouched(variable) ? this.exploration.after(variable, this.press) : this.exploration.reachable(variable);
+    return this.isTouched(variable)
+      ? this.exploration.after(variable, this.press)
+      : this.exploration.reachable(variable);
   }
 
   /** The same where it has been found out. */
   known(variable: number): readonly number[] | undefined {
-    return this.isTouched(variable) ? this.exploration.afterIfKnown(variable, this.press) : this.exploration.reachableIfKnown(variable);
+    return this.isTouched(variable)
+      ? this.exploration.afterIfKnown(variable, this.press)
+      : this.exploration.reachableIfKnown(variable);
   }
 
   /** Whether one of them is enough; looks no further. */
   some(variable: number, isEnough: (value: number) => boolean): boolean {
-    return this.isTouched(variable) ? this.exploration.someAfter(variable, this.press, isEnough) : this.exploration.someReachable(variable, isEnough);
+    return this.isTouched(variable)
+      ? this.exploration.someAfter(variable, this.press, isEnough)
+      : this.exploration.someReachable(variable, isEnough);
   }
 
   /** What every variable may be, to judge from: from the press alone. */

@@ -9,7 +9,12 @@ import { WholeStore } from './store.ts';
 function plantWith(params: Record<string, string | number | boolean>, powerUps: Record<string, PowerUp> = {}) {
   const { show } = fourCable().sound('lead', lead).laid();
   const { delay } = show.rig.devices;
-  const mended = { ...delay, powerUps, presets: { '3': { values: { mix: 77, on: 0 } } }, type: { ...delay.type, params: { ...delay.type.params, presets: 5, ...params } } };
+  const mended = {
+    ...delay,
+    powerUps,
+    presets: { '3': { values: { mix: 77, on: 0 } } },
+    type: { ...delay.type, params: { ...delay.type.params, presets: 5, ...params } },
+  };
   return proverOf({ ...show, rig: { ...show.rig, devices: { ...show.rig.devices, delay: mended } } }).model;
 }
 
@@ -20,7 +25,8 @@ function waysUp(model: ReturnType<typeof plantWith>, first: boolean, before: Rec
   const choices: number[] = [];
   const run = (script: readonly number[]) => {
     const store = new WholeStore(new Int32Array(model.variables.length), new Map());
-    for (const [ref, value] of Object.entries(before)) store.set(model.variableOf.get(ref as 'delay/mix')!, model.values.id(value));
+    for (const [ref, value] of Object.entries(before))
+      store.set(model.variableOf.get(ref as 'delay/mix')!, model.values.id(value));
     let at = 0;
     powerUp(model, device, store, first, (values) => {
       choices[at] = values.length;
@@ -41,7 +47,10 @@ describe('power-up', () => {
     expect(ways[0][1]).toBe('unknown');
   });
   test('on a stated preset there is no choice', () => {
-    expect(waysUp(plantWith({}, { preset: { is: 'value', value: 3 } }), true)).toEqual({ choices: [], ways: [[3, 77]] });
+    expect(waysUp(plantWith({}, { preset: { is: 'value', value: 3 } }), true)).toEqual({
+      choices: [],
+      ways: [[3, 77]],
+    });
   });
   test('as left: anything when the whole rig comes up, what it was when it alone restarts', () => {
     const model = plantWith({}, { preset: { is: 'as-left' } });
@@ -73,8 +82,14 @@ describe('power-up', () => {
       const store = new WholeStore(new Int32Array(model.variables.length), new Map());
       store.set(contact, model.values.id(1));
       powerUp(model, combo, store, first, (values) => values[0]);
-      return [model.values.literal(store.get(input.bit)), model.values.literal(store.get(model.variableOf.get('combo/channel')!))];
+      return [
+        model.values.literal(store.get(input.bit)),
+        model.values.literal(store.get(model.variableOf.get('combo/channel')!)),
+      ];
     };
-    expect([channel(true), channel(false)]).toEqual([[0, 'clean'], [1, 'lead']]);
+    expect([channel(true), channel(false)]).toEqual([
+      [0, 'clean'],
+      [1, 'lead'],
+    ]);
   });
 });

@@ -7,7 +7,8 @@ import type { Store } from './store.ts';
 
 /**
  * Power-up, of the whole rig (everything unplugged before, so contacts are open) or of one device while the
- * others stay on. Each choice that it leaves open (as left, any) is asked: which of these values a variable comes up with.
+ * others stay on. Each choice that it leaves open (as left, any) is asked: which of these values a variable comes up
+ * with.
  */
 export type Choose = (values: readonly number[], variable: number) => number;
 
@@ -40,7 +41,8 @@ function presets(model: StateModel, device: PlantDevice, store: Store, first: bo
   const { presets: own } = device;
   if (!own) return;
   if (own.bank >= 0) store.set(own.bank, model.values.id(homeBank(own)));
-  if (!store.has(own.variable) && !(own.previous >= 0 && store.has(own.previous)) && !loadsAny(device, own, store)) return;
+  if (!store.has(own.variable) && !(own.previous >= 0 && store.has(own.previous)) && !loadsAny(device, own, store))
+    return;
   const number = presetAfterPowerUp(model, device, own.facts.powerUp, store, first, fork);
   store.set(own.variable, number);
   if (own.previous >= 0) store.set(own.previous, number);
@@ -53,11 +55,19 @@ function presets(model: StateModel, device: PlantDevice, store: Store, first: bo
 
 /** Whether a control is followed that comes up as the preset says. */
 function loadsAny(device: PlantDevice, { loads }: PlantPresets, store: Store): boolean {
-  for (let i = 0; i < loads.length; i += 1) if (store.has(loads[i].variable) && loadedAtPowerUp(device, loads[i])) return true;
+  for (let i = 0; i < loads.length; i += 1)
+    if (store.has(loads[i].variable) && loadedAtPowerUp(device, loads[i])) return true;
   return false;
 }
 
-function presetAfterPowerUp(model: StateModel, device: PlantDevice, after: PowerUp, store: Store, first: boolean, fork: Choose): number {
+function presetAfterPowerUp(
+  model: StateModel,
+  device: PlantDevice,
+  after: PowerUp,
+  store: Store,
+  first: boolean,
+  fork: Choose,
+): number {
   const { presets: own } = device;
   const override = device.wired.device.powerUps['preset'] ?? after;
   if (override.is === 'value') return model.values.id(override.value);
@@ -66,16 +76,21 @@ function presetAfterPowerUp(model: StateModel, device: PlantDevice, after: Power
 }
 
 /** A stored control comes up with its preset's value unless the type says that edits survive the power going. */
-export const loadedAtPowerUp = (device: PlantDevice, control: PlantControl): boolean => powerUpOf(device.wired, control.control).is !== 'as-left';
+export const loadedAtPowerUp = (device: PlantDevice, control: PlantControl): boolean =>
+  powerUpOf(device.wired, control.control).is !== 'as-left';
 
 function literalPowerUp(model: StateModel, device: PlantDevice, control: PlantControl): number {
   const after = powerUpOf(device.wired, control.control);
   return after.is === 'value' ? model.values.id(after.value) : control.options[0];
 }
 
-const isLoaded = (device: PlantDevice, control: PlantControl): boolean => (device.presets?.loads.includes(control) ?? false) && loadedAtPowerUp(device, control);
+const isLoaded = (device: PlantDevice, control: PlantControl): boolean =>
+  (device.presets?.loads.includes(control) ?? false) && loadedAtPowerUp(device, control);
 
-/** The value that a control surely comes up with, whatever else does; negative where there is a choice, or something else decides. */
+/**
+ * The value that a control surely comes up with, whatever else does; negative where there is a choice, or something
+ * else decides.
+ */
 export function comesUpAs({ values, variables, devices }: StateModel, variable: number): number {
   const { kind, owner, part } = variables[variable];
   const device = devices[owner];
@@ -85,7 +100,14 @@ export function comesUpAs({ values, variables, devices }: StateModel, variable: 
   return after.is === 'value' ? values.id(after.value) : -1;
 }
 
-function powerUpControl(model: StateModel, device: PlantDevice, control: PlantControl, store: Store, first: boolean, fork: Choose): void {
+function powerUpControl(
+  model: StateModel,
+  device: PlantDevice,
+  control: PlantControl,
+  store: Store,
+  first: boolean,
+  fork: Choose,
+): void {
   if (!store.has(control.variable) || isLoaded(device, control)) return;
   if (control.bits.length > 0) {
     store.set(control.variable, ruledBy(model.values, store, control));

@@ -11,7 +11,16 @@ import type { StateModel, ModelSlot } from './state-model.ts';
 import { type Row, TooManyStates } from './stepper.ts';
 import { type OrderRun, proveInSetOrder } from './set-order.ts';
 import { type ContentSymbol, NeedPin, type Pins } from './values.ts';
-import { type Answer, bankDistance, combine, type Judgement, isMixed, type Level, recallsAnswer, worst } from './answer.ts';
+import {
+  type Answer,
+  bankDistance,
+  combine,
+  type Judgement,
+  isMixed,
+  type Level,
+  recallsAnswer,
+  worst,
+} from './answer.ts';
 import { Judgements } from './judgements.ts';
 import { cheapestRoute } from './routes.ts';
 import { type SequenceStep, pathTo } from './sequence.ts';
@@ -41,18 +50,37 @@ export class Prover {
     readonly limits: Limits = defaultLimits,
     before?: Prover,
   ) {
-    // What was worked out before stays true where only the actions of slots differ, and an event fires no slot but its own.
-    const isPlain = model.devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress === 'fires'));
+    // What was worked out before stays true where only the actions of slots differ, and an event fires no slot but its
+    // own.
+    const isPlain = model.devices.every(
+      ({ controller }) =>
+        !controller ||
+        (controller.powerUpSlot === undefined &&
+          controller.facts.bankMove === 'silent' &&
+          controller.facts.repeatPress === 'fires'),
+    );
     const kept = before && isPlain && !model.mayFeedBack && before.model.devices === model.devices ? before : undefined;
     this.hearing = kept ? kept.hearing : new SoundComparison(model);
     this.outlook = kept ? kept.outlook : new ThreeValuedJudge(this.hearing);
-    const used = new Set([...Object.values(model.wiring.rig.casting).map((cast) => cast.slot), ...model.devices.flatMap((device) => device.controller?.powerUpSlot ?? [])]);
-    const serving = kept && kept.setAside.size === 0 && kept.mayNotSettle.length === 0 && kept.table.serves(model) ? kept.table : undefined;
+    const used = new Set([
+      ...Object.values(model.wiring.rig.casting).map((cast) => cast.slot),
+      ...model.devices.flatMap((device) => device.controller?.powerUpSlot ?? []),
+    ]);
+    const serving =
+      kept && kept.setAside.size === 0 && kept.mayNotSettle.length === 0 && kept.table.serves(model)
+        ? kept.table
+        : undefined;
     const trial = serving ?? new EventTable(model, none, kept?.table);
     this.setAside = serving ? none : unquietAndUnused(model, trial, used, limits);
     this.table = this.setAside.size === 0 ? trial : new EventTable(model, this.setAside);
-    this.releasable = new Set(this.table.ordinary.filter((compiled) => compiled.event.kind === 'release').flatMap((compiled) => [...compiled.leaves.touched]));
-    this.mayNotSettle = this.table.ordinary.filter((compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && model.mayFeedBack));
+    this.releasable = new Set(
+      this.table.ordinary
+        .filter((compiled) => compiled.event.kind === 'release')
+        .flatMap((compiled) => [...compiled.leaves.touched]),
+    );
+    this.mayNotSettle = this.table.ordinary.filter(
+      (compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && model.mayFeedBack),
+    );
     if (kept) this.takeOver(kept);
   }
 
@@ -62,11 +90,18 @@ export class Prover {
     for (const [index, now] of this.table.press) {
       const old = kept.table.press.get(index);
       if (old === now) continue;
-      for (const variable of new Set([...now.leaves.touched, ...(old?.leaves.touched ?? [])])) if (!doesTheSame(old, now, variable)) touched.add(variable);
+      for (const variable of new Set([...now.leaves.touched, ...(old?.leaves.touched ?? [])]))
+        if (!doesTheSame(old, now, variable)) touched.add(variable);
     }
-    for (const { question } of kept.explorations.values()) if (question.level !== 4) this.exploration(question.level, question.pins, question.stray).takeOver(kept.exploration(question.level, question.pins, question.stray), touched);
+    for (const { question } of kept.explorations.values())
+      if (question.level !== 4)
+        this.exploration(question.level, question.pins, question.stray).takeOver(
+          kept.exploration(question.level, question.pins, question.stray),
+          touched,
+        );
     const alwaysQuiet = [this, kept].every((prover) => prover.setAside.size === 0 && prover.mayNotSettle.length === 0);
-    if (alwaysQuiet && ![...kept.soundingBy].some((variable) => touched.has(variable))) this.takeOverJudgements(kept, touched);
+    if (alwaysQuiet && ![...kept.soundingBy].some((variable) => touched.has(variable)))
+      this.takeOverJudgements(kept, touched);
   }
 
   /** Judgements whose slot and sound are the same, and that turned on nothing that is touched. */
@@ -76,7 +111,12 @@ export class Prover {
     for (const known of kept.judged) {
       const { slot, sound, judgement, dependsOn } = known;
       if (judgement.level !== 2 && judgement.level !== 3) continue;
-      if (this.model.slots[slot.index] !== slot || sounds[sound.id] !== sound || dependsOn.some((variable) => touched.has(variable))) continue;
+      if (
+        this.model.slots[slot.index] !== slot ||
+        sounds[sound.id] !== sound ||
+        dependsOn.some((variable) => touched.has(variable))
+      )
+        continue;
       this.judged.add(known);
     }
     for (const variable of kept.soundingBy) this.soundingBy.add(variable);
@@ -96,14 +136,28 @@ export class Prover {
   private exploration(level: FreeLevel, pins: Pins = noPins, stray?: number): Exploration {
     const key = `${level}.${stray ?? ''}|${pinsKey(pins)}`;
     let exploration = this.explorations.get(key);
-    if (!exploration) this.explorations.set(key, (exploration = new Exploration(this.table, { level, pins, limits: this.limits, ...(stray === undefined ? {} : { stray }) }, this.consulted)));
+    if (!exploration)
+      this.explorations.set(
+        key,
+        (exploration = new Exploration(
+          this.table,
+          { level, pins, limits: this.limits, ...(stray === undefined ? {} : { stray }) },
+          this.consulted,
+        )),
+      );
     return exploration;
   }
 
   judge(slot: ModelSlot, sound: Sound, level: Level): Judgement {
     const known = this.judged.get(level, slot.index, sound.id);
     if (known) return known.judgement;
-    if (level !== 1 && this.isPlain(slot, sound, level)) return this.judgedTo({ slot: slot.slot.id, sound: sound.id, level, verdict: 'recalls', length: null, sequence: null }, slot, sound, noVariables);
+    if (level !== 1 && this.isPlain(slot, sound, level))
+      return this.judgedTo(
+        { slot: slot.slot.id, sound: sound.id, level, verdict: 'recalls', length: null, sequence: null },
+        slot,
+        sound,
+        noVariables,
+      );
     const { result, dependsOn } = this.consulted.track(() => this.judgeAnew(slot, sound, level));
     return this.judgedTo(result, slot, sound, dependsOn);
   }
@@ -115,14 +169,26 @@ export class Prover {
   }
 
   private judgeAnew(slot: ModelSlot, sound: Sound, level: Level): Judgement {
-    const answer = this.overContents(level === 1 ? (pins) => proveInSetOrder(this, slot, sound, pins) : (pins) => this.free(slot, sound, level, pins));
+    const answer = this.overContents(
+      level === 1 ? (pins) => proveInSetOrder(this, slot, sound, pins) : (pins) => this.free(slot, sound, level, pins),
+    );
     const { verdict, length, sequence, gaveUp } = answer;
-    return { slot: slot.slot.id, sound: sound.id, level, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };
+    return {
+      slot: slot.slot.id,
+      sound: sound.id,
+      level,
+      verdict,
+      length,
+      sequence,
+      ...(gaveUp === undefined ? {} : { gaveUp }),
+    };
   }
 
   /** Foot switches that nobody planned: what a stray foot may find. */
   get strays(): readonly { readonly device: string; readonly switch: string; readonly index: number }[] {
-    return this.table.strays.flatMap(({ event, index }) => (event.kind === 'foot' ? [{ device: event.device.id, switch: event.footSwitch.id, index }] : []));
+    return this.table.strays.flatMap(({ event, index }) =>
+      event.kind === 'foot' ? [{ device: event.device.id, switch: event.footSwitch.id, index }] : [],
+    );
   }
 
   /** Level 3 with this one stray switch alone: whether a press after it still brings the sound up right. */
@@ -199,7 +265,10 @@ export class Prover {
 
   private free(slot: ModelSlot, sound: Sound, level: FreeLevel, pins: Pins, stray?: number): Answer {
     const exploration = this.exploration(level, pins, stray);
-    return worst([...this.withinLimits(() => this.unquietAnswers(slot, exploration)), ...this.withinLimits(() => [this.stateAnswer(slot, sound, exploration)])]);
+    return worst([
+      ...this.withinLimits(() => this.unquietAnswers(slot, exploration)),
+      ...this.withinLimits(() => [this.stateAnswer(slot, sound, exploration)]),
+    ]);
   }
 
   /** Past the limits nothing is known, whatever was asked. */
@@ -208,7 +277,15 @@ export class Prover {
       return ask();
     } catch (reason) {
       if (!(reason instanceof TooManyStates)) throw reason;
-      return [{ verdict: 'cannot-be-known', length: null, sequence: null, symbols: [], gaveUp: `more than ${this.limits.states} states or ${this.limits.steps} steps` }];
+      return [
+        {
+          verdict: 'cannot-be-known',
+          length: null,
+          sequence: null,
+          symbols: [],
+          gaveUp: `more than ${this.limits.states} states or ${this.limits.steps} steps`,
+        },
+      ];
     }
   }
 
@@ -222,12 +299,27 @@ export class Prover {
     for (const compiled of mayNotSettle) {
       const found = this.quietMachine(compiled, exploration);
       for (const unsettled of found.unsettled) {
-        const own = unsettled.whole && unsettled.compiled.event.kind === 'press' && unsettled.compiled.event.slot.index === slot.index;
+        const own =
+          unsettled.whole &&
+          unsettled.compiled.event.kind === 'press' &&
+          unsettled.compiled.event.slot.index === slot.index;
         const way = pathTo(this.model, found.stepper, unsettled.from);
         const depth = unsettled.from.depth + 1;
-        if (own) answers.push({ verdict: unsettled.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: depth, sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: slot.slot.id, never: true }] }, symbols: [] });
+        if (own)
+          answers.push({
+            verdict: unsettled.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+            length: depth,
+            sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: slot.slot.id, never: true }] },
+            symbols: [],
+          });
         const then = depth + this.movesAfter(unsettled.compiled, slot) + 1;
-        answers.push({ verdict: 'cannot-be-known', length: then, sequence: null, symbols: [], gaveUp: 'a press before it may never settle' });
+        answers.push({
+          verdict: 'cannot-be-known',
+          length: then,
+          sequence: null,
+          symbols: [],
+          gaveUp: 'a press before it may never settle',
+        });
       }
     }
     if (this.setAside.has(slot.index)) answers.push(this.ownUnquiet(slot, exploration));
@@ -237,9 +329,19 @@ export class Prover {
   /** Power-up may fire a slot that never settles: nothing after it is known. */
   private unquietStart(slot: ModelSlot, exploration: Exploration): Answer[] {
     for (const device of this.model.devices) {
-      const fired = device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
+      const fired =
+        device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
       const compiled = fired && this.table.press.get(fired.index);
-      if (compiled && this.quietMachine(compiled, exploration).startsUnquiet) return [{ verdict: 'cannot-be-known', length: this.movesAfter(compiled, slot) + 1, sequence: null, symbols: [], gaveUp: 'power-up may never settle' }];
+      if (compiled && this.quietMachine(compiled, exploration).startsUnquiet)
+        return [
+          {
+            verdict: 'cannot-be-known',
+            length: this.movesAfter(compiled, slot) + 1,
+            sequence: null,
+            symbols: [],
+            gaveUp: 'power-up may never settle',
+          },
+        ];
     }
     return [];
   }
@@ -251,22 +353,36 @@ export class Prover {
     const machine = this.quietMachine(compiled, exploration);
     const first = machine.unsettled.find((one) => one.compiled === compiled && one.whole);
     if (!first) return recallsAnswer;
-    return { verdict: first.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length: first.from.depth + 1, sequence: null, symbols: [] };
+    return {
+      verdict: first.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+      length: first.from.depth + 1,
+      sequence: null,
+      symbols: [],
+    };
   }
 
   private quietMachine(compiled: CompiledEvent, exploration: Exploration): Machine {
-    return exploration.quietMachine(compiled, this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
+    return exploration.quietMachine(
+      compiled,
+      this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []),
+    );
   }
 
   private movesAfter(before: CompiledEvent, slot: ModelSlot): number {
     const { facts } = this.model.device.get(slot.slot.controller)!.controller!;
-    const from = before.event.kind === 'press' && before.event.slot.slot.controller === slot.slot.controller ? before.event.slot.slot.bank : 0;
+    const from =
+      before.event.kind === 'press' && before.event.slot.slot.controller === slot.slot.controller
+        ? before.event.slot.slot.bank
+        : 0;
     return bankDistance(facts.banks, from, slot.slot.bank);
   }
 
   // ---- state ----
 
-  /** The ordinary case, told at a glance: nothing comes back unsettled, and the press leaves all that is wanted as it is wanted. */
+  /**
+   * The ordinary case, told at a glance: nothing comes back unsettled, and the press leaves all that is wanted as it is
+   * wanted.
+   */
   private isPlain(slot: ModelSlot, sound: Sound, level: FreeLevel): boolean {
     if (this.mayNotSettle.length > 0 || this.isSuspect(slot)) return false;
     try {
@@ -279,7 +395,12 @@ export class Prover {
   }
 
   private isSettled(slot: ModelSlot, laid: SoundTarget, exploration: Exploration): boolean {
-    return this.nextUnsettled(slot, laid, 0) < 0 && laid.cues.size === 0 && this.isPlayable(slot) && (laid.sound.silence || this.alwaysSounds(exploration));
+    return (
+      this.nextUnsettled(slot, laid, 0) < 0 &&
+      laid.cues.size === 0 &&
+      this.isPlayable(slot) &&
+      (laid.sound.silence || this.alwaysSounds(exploration))
+    );
   }
 
   private stateAnswer(slot: ModelSlot, sound: Sound, exploration: Exploration): Answer {
@@ -295,7 +416,10 @@ export class Prover {
     return this.decide(one);
   }
 
-  /** From this place on, the place of the next want that the press does not, whatever came before, leave as wanted; −1 where there is none. */
+  /**
+   * From this place on, the place of the next want that the press does not, whatever came before, leave as wanted; −1
+   * where there is none.
+   */
   private nextUnsettled(slot: ModelSlot, { variables, wanted, cues }: SoundTarget, from: number): number {
     const { leaves } = this.table.press.get(slot.index)!;
     const mayBeReleased = this.releasable.size > 0;
@@ -308,7 +432,8 @@ export class Prover {
   }
 
   /** Silent bank moves make every slot pressable. */
-  private isPlayable = (slot: ModelSlot): boolean => this.model.device.get(slot.slot.controller)!.controller!.facts.bankMove === 'silent';
+  private isPlayable = (slot: ModelSlot): boolean =>
+    this.model.device.get(slot.slot.controller)!.controller!.facts.bankMove === 'silent';
 
   /** Whether the line sounds in every state of this level, whatever the sound. */
   private alwaysSounds(exploration: Exploration): boolean {
@@ -354,7 +479,9 @@ export class Prover {
     const scans = groups.map((group) => this.scan(one, group));
     if (scans.some((scan) => scan.wrong !== null)) return this.shortest(one, groups, scans);
     const open = groups.filter((_, i) => scans[i].open !== null);
-    return open.length === 0 && this.isPlayable(one.slot) ? recallsAnswer : this.jointly(one, [...new Set(open.flat())]);
+    return open.length === 0 && this.isPlayable(one.slot)
+      ? recallsAnswer
+      : this.jointly(one, [...new Set(open.flat())]);
   }
 
   /** Whether it is known already that a variable is as wanted after the press, whatever came before it. */
@@ -363,7 +490,10 @@ export class Prover {
     return values?.length === 1 && values[0] === one.laid.wants(variable);
   }
 
-  /** Wants that the press may not leave as wanted, but for what nothing can move from there (a pedal that nobody steps on), and what lies in a loop that is out. */
+  /**
+   * Wants that the press may not leave as wanted, but for what nothing can move from there (a pedal that nobody steps
+   * on), and what lies in a loop that is out.
+   */
   private mayMove(one: Case): number[] {
     const { exploration, laid, slot } = one;
     const moving: number[] = [];
@@ -374,16 +504,27 @@ export class Prover {
     return moving;
   }
 
-  /** Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is shut, or lies in a loop that is out. */
+  /**
+   * Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is
+   * shut, or lies in a loop that is out.
+   */
   private isMuted(one: Case, variable: number): boolean {
     const loop = this.outlook.loopAround(variable);
-    return (loop >= 0 && one.stays(loop) === this.model.values.id(0) && this.outlook.isMutedByItsLoop(variable)) || this.outlook.isBlocked(variable, one.stays);
+    return (
+      (loop >= 0 && one.stays(loop) === this.model.values.id(0) && this.outlook.isMutedByItsLoop(variable)) ||
+      this.outlook.isBlocked(variable, one.stays)
+    );
   }
 
   /** What is wanted on is soonest certain to be missed: tried first. */
   private likeliestFirst(one: Case, variables: readonly number[]): readonly number[] {
     const on = this.model.values.id(1);
-    return variables.length < 2 ? variables : [...variables.filter((variable) => one.laid.wants(variable) === on), ...variables.filter((variable) => one.laid.wants(variable) !== on)];
+    return variables.length < 2
+      ? variables
+      : [
+          ...variables.filter((variable) => one.laid.wants(variable) === on),
+          ...variables.filter((variable) => one.laid.wants(variable) !== on),
+        ];
   }
 
   /** Wrong from power-up by bank moves and the press alone: nothing can be shorter. */
@@ -394,7 +535,10 @@ export class Prover {
       [variable],
       (machine, from): Found | undefined => {
         const others = this.othersAfter(one, variable, machine, from, tried);
-        return others.length > 0 && others.some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong') ? { machine, from } : undefined;
+        return others.length > 0 &&
+          others.some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong')
+          ? { machine, from }
+          : undefined;
       },
       'power-up',
     );
@@ -404,11 +548,20 @@ export class Prover {
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
   private mayBeHeard(one: Case, variable: number): boolean {
     const wanted = one.laid.wants(variable);
-    return one.after.some(variable, (value) => value !== wanted && this.status(one, new Map([[variable, value]]), 'near') !== 'harmless');
+    return one.after.some(
+      variable,
+      (value) => value !== wanted && this.status(one, new Map([[variable, value]]), 'near') !== 'harmless',
+    );
   }
 
   /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
-  private othersAfter(one: Case, variable: number, machine: Machine, from: Reached, tried: Set<number>): readonly number[] {
+  private othersAfter(
+    one: Case,
+    variable: number,
+    machine: Machine,
+    from: Reached,
+    tried: Set<number>,
+  ): readonly number[] {
     const wanted = one.laid.wants(variable);
     const value = one.exploration.valueAfter(machine, one.press, from, variable);
     if (value !== undefined) {
@@ -416,7 +569,9 @@ export class Prover {
       tried.add(value);
       return [value];
     }
-    const others = new Set(one.exploration.postRows(machine, one.press, from).map((row) => row[machine.stepper.place[variable]]));
+    const others = new Set(
+      one.exploration.postRows(machine, one.press, from).map((row) => row[machine.stepper.place[variable]]),
+    );
     return [...others].filter((other) => {
       if (other === wanted || tried.has(other)) return false;
       tried.add(other);
@@ -438,17 +593,30 @@ export class Prover {
     if (how === 'known') return this.outlook.status(laid, at, after.fromPress(), pins);
     const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatedControls(variable)));
     // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
-    const isDear = (variable: number) => after.left(variable) < 0 && exploration.mayTouch(variable) && !exploration.isKnown(variable);
+    const isDear = (variable: number) =>
+      after.left(variable) < 0 && exploration.mayTouch(variable) && !exploration.isKnown(variable);
     if (how === 'all' || [...nearby].some(isDear)) {
       const before = this.status(one, at, how === 'all' ? 'near' : 'known');
       if (before !== 'open') return before;
     }
-    return this.outlook.status(laid, at, how === 'all' ? after.fromAll() : this.outlook.groundWith(after.fromPress(), nearby, (variable) => after.all(variable)), pins);
+    return this.outlook.status(
+      laid,
+      at,
+      how === 'all'
+        ? after.fromAll()
+        : this.outlook.groundWith(after.fromPress(), nearby, (variable) => after.all(variable)),
+      pins,
+    );
   }
 
-  /** A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop. */
+  /**
+   * A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its
+   * loop.
+   */
   private groupOf(one: Case, variable: number): readonly number[] {
-    const related = this.outlook.relatedControls(variable).filter((other) => !one.laid.cues.has(other) && one.after.left(other) < 0);
+    const related = this.outlook
+      .relatedControls(variable)
+      .filter((other) => !one.laid.cues.has(other) && one.after.left(other) < 0);
     return [...new Set([variable, ...related])];
   }
 
@@ -504,13 +672,19 @@ export class Prover {
 
   /** Of groups some of which certainly go wrong: the shortest sequence, bank moves counted. */
   private shortest(one: Case, groups: readonly (readonly number[])[], scans: readonly Scan[]): Answer {
-    const moves = this.movesOnlyBanks() ? bankDistance(this.model.device.get(one.slot.slot.controller)!.controller!.facts.banks, 0, one.slot.slot.bank) : 0;
+    const moves = this.movesOnlyBanks()
+      ? bankDistance(this.model.device.get(one.slot.slot.controller)!.controller!.facts.banks, 0, one.slot.slot.bank)
+      : 0;
     /** No sequence that goes wrong by this group is shorter. */
-    const least = scans.map((scan) => moves + Math.min(scan.open ?? Infinity, scan.wrong ? scan.wrong.from.depth + 1 : Infinity));
+    const least = scans.map(
+      (scan) => moves + Math.min(scan.open ?? Infinity, scan.wrong ? scan.wrong.from.depth + 1 : Infinity),
+    );
     const order = groups.map((_, i) => i).sort((a, b) => least[a] - least[b] || a - b);
     let best: Answer = { verdict: 'does-not', length: null, sequence: null, symbols: [] };
     const bound = () => best.length ?? Infinity;
-    if (this.movesOnlyBanks()) for (const i of order) if (scans[i].wrong && least[i] < bound()) best = shorter(best, this.routed(one, scans[i].wrong!));
+    if (this.movesOnlyBanks())
+      for (const i of order)
+        if (scans[i].wrong && least[i] < bound()) best = shorter(best, this.routed(one, scans[i].wrong!));
     let open = Infinity;
     for (const i of order) {
       if (least[i] >= bound()) break;
@@ -531,7 +705,16 @@ export class Prover {
   /** Whether a bank move does nothing but move the bank, and a press puts it where its slot is. */
   private movesOnlyBanks(): boolean {
     const { mayFeedBack, devices } = this.model;
-    return !mayFeedBack && devices.every(({ controller }) => !controller || (controller.powerUpSlot === undefined && controller.facts.bankMove === 'silent' && controller.facts.repeatPress !== 'alternates'));
+    return (
+      !mayFeedBack &&
+      devices.every(
+        ({ controller }) =>
+          !controller ||
+          (controller.powerUpSlot === undefined &&
+            controller.facts.bankMove === 'silent' &&
+            controller.facts.repeatPress !== 'alternates'),
+      )
+    );
   }
 
   /** A way found without banks, with the bank moves that it takes. */
@@ -542,12 +725,22 @@ export class Prover {
       const { moves, slot } = route.legs[i];
       return [...moves, step.kind === 'press' && slot ? { ...step, slot: slot.slot.id } : step];
     });
-    return { verdict: 'does-not', length: route.length, sequence: { ...way, steps: [...steps, ...route.last, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
+    return {
+      verdict: 'does-not',
+      length: route.length,
+      sequence: { ...way, steps: [...steps, ...route.last, { kind: 'press', slot: one.slot.slot.id }] },
+      symbols: [],
+    };
   }
 
   private told(one: Case, { machine, from }: Found, verdict: Answer['verdict']): Answer {
     const way = pathTo(this.model, machine.stepper, from);
-    return { verdict, length: from.depth + 1, sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: one.slot.slot.id }] }, symbols: [] };
+    return {
+      verdict,
+      length: from.depth + 1,
+      sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: one.slot.slot.id }] },
+      symbols: [],
+    };
   }
 
   /** Explores the given variables together, with whatever the comparison turns out to read. */
@@ -582,7 +775,10 @@ export class Prover {
     }
   }
 
-  /** A combination that is certain from these variables alone (they hold all that may differ and be heard), else the whole comparison. */
+  /**
+   * A combination that is certain from these variables alone (they hold all that may differ and be heard), else the
+   * whole comparison.
+   */
   private heardAt(one: Case, machine: Machine, row: Row): ReturnType<SoundComparison['judge']> {
     const { place } = machine.stepper;
     const at = new Map(machine.variables.map((variable) => [variable, row[place[variable]]]));
@@ -598,7 +794,10 @@ export class Prover {
     return this.hearing.judge(read, one.laid, { obey: true, pins: one.exploration.question.pins });
   }
 
-  /** The same variables with the banks of the controllers concerned: the first row, breadth first, from which the press goes wrong. */
+  /**
+   * The same variables with the banks of the controllers concerned: the first row, breadth first, from which the press
+   * goes wrong.
+   */
   private jointSequence(one: Case, variables: readonly number[], otherwise: Answer | null = null): Answer | null {
     let undecided: Answer | null = null;
     const found = one.exploration.search([...variables, ...this.banksAround(one, variables)], (machine, from) => {
@@ -616,7 +815,9 @@ export class Prover {
   /** Banks of the controllers whose presses can change these variables, and of the slot's own. */
   private banksAround(one: Case, variables: readonly number[]): number[] {
     const concerned = one.exploration.concerning(variables);
-    const controllers = concerned.flatMap((compiled) => (compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []));
+    const controllers = concerned.flatMap((compiled) =>
+      compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : [],
+    );
     return this.banksFor([one.slot.slot.controller, ...controllers]);
   }
 
@@ -629,7 +830,8 @@ export class Prover {
   }
 }
 
-const shorter = (best: Answer, other: Answer): Answer => ((other.length ?? Infinity) < (best.length ?? Infinity) ? other : best);
+const shorter = (best: Answer, other: Answer): Answer =>
+  (other.length ?? Infinity) < (best.length ?? Infinity) ? other : best;
 
 /** One judged (slot, sound) with what the press leaves behind. */
 interface Case {
@@ -645,7 +847,12 @@ interface Case {
 }
 
 const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Judgement =>
-  earlier && earlier.verdict === judgement.verdict && earlier.length === judgement.length && JSON.stringify(earlier) === JSON.stringify(judgement) ? earlier : judgement;
+  earlier &&
+  earlier.verdict === judgement.verdict &&
+  earlier.length === judgement.length &&
+  JSON.stringify(earlier) === JSON.stringify(judgement)
+    ? earlier
+    : judgement;
 
 interface Found {
   readonly machine: Machine;
@@ -664,9 +871,15 @@ const noPins: Pins = new Map();
 const nothingWanted: Pick<SoundTarget, 'has'> = { has: () => false };
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
 
-const pinsKey = (pins: Pins): string => (pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&'));
+const pinsKey = (pins: Pins): string =>
+  pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&');
 
-function unquietAndUnused(model: StateModel, table: EventTable, used: ReadonlySet<string>, limits: Limits): ReadonlySet<number> {
+function unquietAndUnused(
+  model: StateModel,
+  table: EventTable,
+  used: ReadonlySet<string>,
+  limits: Limits,
+): ReadonlySet<number> {
   const aside = new Set<number>();
   for (const compiled of table.ordinary) {
     if (compiled.event.kind !== 'press' || used.has(compiled.event.slot.slot.id)) continue;
@@ -674,8 +887,11 @@ function unquietAndUnused(model: StateModel, table: EventTable, used: ReadonlySe
     else if (compiled.operations === null && model.mayFeedBack) {
       try {
         const variables = new Set<number>();
-        const machine = widening(variables, () => new Machine(table, sorted(variables), { level: 4, pins: new Map(), limits, also: [compiled] }).complete());
-        if (machine.unsettled.some((one) => one.compiled === compiled && one.outcome === 'never-quiet')) aside.add(compiled.event.slot.index);
+        const machine = widening(variables, () =>
+          new Machine(table, sorted(variables), { level: 4, pins: new Map(), limits, also: [compiled] }).complete(),
+        );
+        if (machine.unsettled.some((one) => one.compiled === compiled && one.outcome === 'never-quiet'))
+          aside.add(compiled.event.slot.index);
       } catch (reason) {
         if (!(reason instanceof TooManyStates) && !(reason instanceof NeedPin)) throw reason;
       }

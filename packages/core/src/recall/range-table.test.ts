@@ -6,17 +6,28 @@ import type { Range } from './three-valued-judge.ts';
 
 const symbol = 999;
 const isSymbolic = (value: number) => value === symbol;
-const edgesOf = (whens: readonly HearingEdge['when'][]): HearingEdge[] => whens.map((when, index) => ({ index, from: 0, to: 1, active: true, when, governedBy: [] }));
+const edgesOf = (whens: readonly HearingEdge['when'][]): HearingEdge[] =>
+  whens.map((when, index) => ({ index, from: 0, to: 1, active: true, when, governedBy: [] }));
 
 /** The same said plainly: whether one condition may and must hold, of a range. */
-const may = (range: Range, values: readonly number[]): boolean => range === null || range.some((value) => values.includes(value) || isSymbolic(value));
-const must = (range: Range, values: readonly number[]): boolean => range !== null && range.length > 0 && range.every((value) => values.includes(value));
+const may = (range: Range, values: readonly number[]): boolean =>
+  range === null || range.some((value) => values.includes(value) || isSymbolic(value));
+const must = (range: Range, values: readonly number[]): boolean =>
+  range !== null && range.length > 0 && range.every((value) => values.includes(value));
 
 /** Many values, so that a variable needs several words. */
 const value = fc.integer({ min: 0, max: 70 });
-const condition = fc.record({ variable: fc.integer({ min: 0, max: 2 }), values: fc.uniqueArray(value, { minLength: 1, maxLength: 3 }) });
+const condition = fc.record({
+  variable: fc.integer({ min: 0, max: 2 }),
+  values: fc.uniqueArray(value, { minLength: 1, maxLength: 3 }),
+});
 const whens = fc.array(fc.array(condition, { maxLength: 3 }), { minLength: 1, maxLength: 80 });
-const range: fc.Arbitrary<Range> = fc.oneof(fc.constant(null), fc.uniqueArray(fc.oneof({ weight: 8, arbitrary: value }, { weight: 1, arbitrary: fc.constant(symbol) }), { maxLength: 4 }));
+const range: fc.Arbitrary<Range> = fc.oneof(
+  fc.constant(null),
+  fc.uniqueArray(fc.oneof({ weight: 8, arbitrary: value }, { weight: 1, arbitrary: fc.constant(symbol) }), {
+    maxLength: 4,
+  }),
+);
 const ranges = fc.tuple(range, range, range);
 
 describe('packed ranges', () => {
@@ -26,38 +37,75 @@ describe('packed ranges', () => {
         const packing = new RangeTable(edgesOf(list), isSymbolic);
         const packed = packing.ranges((variable) => at[variable]);
         for (const [edge, when] of list.entries()) {
-          expect([edge, packing.mayClose(edge, packed)]).toEqual([edge, when.every(({ variable, values }) => may(at[variable], values))]);
-          expect([edge, packing.mustClose(edge, packed)]).toEqual([edge, when.every(({ variable, values }) => must(at[variable], values))]);
+          expect([edge, packing.mayClose(edge, packed)]).toEqual([
+            edge,
+            when.every(({ variable, values }) => may(at[variable], values)),
+          ]);
+          expect([edge, packing.mustClose(edge, packed)]).toEqual([
+            edge,
+            when.every(({ variable, values }) => must(at[variable], values)),
+          ]);
         }
       }),
     );
   });
   test('law: laid over and widened by wanted values it is as if the ranges had been so', () => {
     fc.assert(
-      fc.property(whens, ranges, fc.array(fc.tuple(fc.integer({ min: 0, max: 2 }), value), { maxLength: 3 }), (list, at, wants) => {
-        const wanted = new Map(wants);
-        const packing = new RangeTable(edgesOf(list), isSymbolic);
-        const overlay = packing.overlay(Int32Array.from(wanted.keys()), Int32Array.from(wanted.values()), () => false);
-        const now = packing.ranges((variable) => at[variable]);
-        const one = (variable: number): Range => (wanted.has(variable) ? [wanted.get(variable)!] : at[variable]);
-        const more = (variable: number): Range => (wanted.has(variable) && at[variable] !== null ? [...at[variable], wanted.get(variable)!] : at[variable]);
-        for (const [edge, when] of list.entries()) {
-          const replaced = packing.replaced(now, overlay);
-          expect(packing.mayClose(edge, replaced)).toBe(when.every(({ variable, values }) => may(one(variable), values)));
-          expect(packing.mustClose(edge, replaced)).toBe(when.every(({ variable, values }) => must(one(variable), values)));
-          const widened = packing.copy(now);
-          packing.widen(widened, overlay);
-          expect(packing.mayClose(edge, widened)).toBe(when.every(({ variable, values }) => may(more(variable), values)));
-        }
-      }),
+      fc.property(
+        whens,
+        ranges,
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 2 }), value), { maxLength: 3 }),
+        (list, at, wants) => {
+          const wanted = new Map(wants);
+          const packing = new RangeTable(edgesOf(list), isSymbolic);
+          const overlay = packing.overlay(
+            Int32Array.from(wanted.keys()),
+            Int32Array.from(wanted.values()),
+            () => false,
+          );
+          const now = packing.ranges((variable) => at[variable]);
+          const one = (variable: number): Range => (wanted.has(variable) ? [wanted.get(variable)!] : at[variable]);
+          const more = (variable: number): Range =>
+            wanted.has(variable) && at[variable] !== null ? [...at[variable], wanted.get(variable)!] : at[variable];
+          for (const [edge, when] of list.entries()) {
+            const replaced = packing.replaced(now, overlay);
+            expect(packing.mayClose(edge, replaced)).toBe(
+              when.every(({ variable, values }) => may(one(variable), values)),
+            );
+            expect(packing.mustClose(edge, replaced)).toBe(
+              when.every(({ variable, values }) => must(one(variable), values)),
+            );
+            const widened = packing.copy(now);
+            packing.widen(widened, overlay);
+            expect(packing.mayClose(edge, widened)).toBe(
+              when.every(({ variable, values }) => may(more(variable), values)),
+            );
+          }
+        },
+      ),
     );
   });
   test('a variable that is not there may be anything; one left out of an overlay stays', () => {
-    const packing = new RangeTable(edgesOf([[{ variable: -1, values: [1] }], [{ variable: 0, values: [1] }]]), isSymbolic);
+    const packing = new RangeTable(
+      edgesOf([[{ variable: -1, values: [1] }], [{ variable: 0, values: [1] }]]),
+      isSymbolic,
+    );
     const now = packing.ranges(() => [2]);
-    expect([packing.mayClose(0, now), packing.mustClose(0, now), packing.mayClose(1, now)]).toEqual([true, false, false]);
+    expect([packing.mayClose(0, now), packing.mustClose(0, now), packing.mayClose(1, now)]).toEqual([
+      true,
+      false,
+      false,
+    ]);
     const left = packing.overlay(Int32Array.of(0), Int32Array.of(1), () => true);
     expect(packing.mayClose(1, packing.replaced(now, left))).toBe(false);
-    expect(packing.mustClose(1, packing.replaced(now, packing.overlay(Int32Array.of(0), Int32Array.of(1), () => false)))).toBe(true);
+    expect(
+      packing.mustClose(
+        1,
+        packing.replaced(
+          now,
+          packing.overlay(Int32Array.of(0), Int32Array.of(1), () => false),
+        ),
+      ),
+    ).toBe(true);
   });
 });

@@ -26,7 +26,9 @@ interface Layout {
   readonly variable: number;
   readonly first: number;
   readonly words: number;
-  /** The class of each value met so far; −1 for one that stands for any. Values that no section names are in class 0. */
+  /**
+   * The class of each value met so far; −1 for one that stands for any. Values that no section names are in class 0.
+   */
   readonly classes: (number | undefined)[];
 }
 
@@ -46,7 +48,10 @@ export class RangeTable {
   private readonly count: Int32Array;
   private readonly allowedAt: Int32Array;
   private readonly allowed: Int32Array;
-  /** Of a section with at most one condition of one word: that word and what it allows, so that one look tells; −1 of the others. One without conditions has the last word, which is never filled otherwise. */
+  /**
+   * Of a section with at most one condition of one word: that word and what it allows, so that one look tells; −1 of
+   * the others. One without conditions has the last word, which is never filled otherwise.
+   */
   private readonly onlyWord: Int32Array;
   private readonly onlyAllowed: Int32Array;
 
@@ -59,7 +64,12 @@ export class RangeTable {
     let words = 0;
     for (const [variable, conditions] of conditionsOf(edges)) {
       const classes = variable < 0 ? noClasses : this.classesOf(conditions);
-      const layout = { variable, first: words, words: Math.ceil((classes.count + 1) / classesInWord), classes: classes.of };
+      const layout = {
+        variable,
+        first: words,
+        words: Math.ceil((classes.count + 1) / classesInWord),
+        classes: classes.of,
+      };
       layouts.push(layout);
       words += layout.words;
     }
@@ -89,7 +99,9 @@ export class RangeTable {
         for (let word = 0; word < layout.words; word += 1) allowed.push(0);
         // A variable that is not there may be anything: its conditions may close and never must.
         if (variable < 0) allowed[this.allowedAt[i]] = 1;
-        else for (let n = 0; n < values.length; n += 1) allowed[this.allowedAt[i] + wordOf(layout.classes[values[n]]!)] |= bitOf(layout.classes[values[n]]!);
+        else
+          for (let n = 0; n < values.length; n += 1)
+            allowed[this.allowedAt[i] + wordOf(layout.classes[values[n]]!)] |= bitOf(layout.classes[values[n]]!);
       }
     this.allowed = Int32Array.from(allowed);
     this.onlyWord = new Int32Array(edges.length).fill(-1);
@@ -219,7 +231,8 @@ export class RangeTable {
     const only = this.onlyWord[edge];
     if (only >= 0) return (must[only] & ~this.onlyAllowed[edge]) === 0;
     const { start, word, count, allowedAt, allowed } = this;
-    for (let i = start[edge]; i < start[edge + 1]; i += 1) for (let k = 0; k < count[i]; k += 1) if ((must[word[i] + k] & ~allowed[allowedAt[i] + k]) !== 0) return false;
+    for (let i = start[edge]; i < start[edge + 1]; i += 1)
+      for (let k = 0; k < count[i]; k += 1) if ((must[word[i] + k] & ~allowed[allowedAt[i] + k]) !== 0) return false;
     return true;
   }
 
@@ -244,7 +257,7 @@ export class RangeTable {
 }
 
 const wordOf = (one: number): number => Math.floor(one / classesInWord);
-const bitOf = (one: number): number => 1 << one % classesInWord;
+const bitOf = (one: number): number => 1 << (one % classesInWord);
 
 interface Classes {
   readonly of: (number | undefined)[];
@@ -267,7 +280,8 @@ function conditionsOf(edges: readonly HearingEdge[]): ReadonlyMap<number, readon
 /** Values that the same conditions allow are in one class; from 1 on. */
 function findClasses(conditions: readonly (readonly number[])[]): Classes {
   const patterns = new Map<number, string>();
-  for (const [i, values] of conditions.entries()) for (const value of values) patterns.set(value, `${patterns.get(value) ?? ''},${i}`);
+  for (const [i, values] of conditions.entries())
+    for (const value of values) patterns.set(value, `${patterns.get(value) ?? ''},${i}`);
   const numbers = new Map<string, number>();
   const classes: (number | undefined)[] = [];
   for (const [value, pattern] of patterns) {

@@ -80,11 +80,19 @@ export class Reachability {
     const forward = this.surely(ranges, this.sources, this.onwards, this.leaving, to, this.forward);
     const backward = this.surely(ranges, this.ends, this.back, this.arriving, from, this.backward);
     const live = new Uint8Array(from.length);
-    for (let edge = 0; edge < live.length; edge += 1) if (forward[from[edge]] === 1 && backward[to[edge]] === 1 && this.packing.mustClose(edge, ranges)) live[edge] = 1;
+    for (let edge = 0; edge < live.length; edge += 1)
+      if (forward[from[edge]] === 1 && backward[to[edge]] === 1 && this.packing.mustClose(edge, ranges)) live[edge] = 1;
     return live;
   }
 
-  private surely(ranges: Ranges, starts: readonly number[], ways: Csr, edgesAt: Csr, other: Int32Array, seen: Uint8Array): Uint8Array {
+  private surely(
+    ranges: Ranges,
+    starts: readonly number[],
+    ways: Csr,
+    edgesAt: Csr,
+    other: Int32Array,
+    seen: Uint8Array,
+  ): Uint8Array {
     const { stack } = this;
     seen.fill(0);
     let height = 0;

@@ -26,7 +26,10 @@ export interface Need {
   readonly value: string;
 }
 
-/** What is lost while a slot fires by itself at power-up: of which controller, which message or pulse, with where in words. */
+/**
+ * What is lost while a slot fires by itself at power-up: of which controller, which message or pulse, with where in
+ * words.
+ */
 export interface LostAtPowerUp {
   readonly device: string;
   readonly point: number;
@@ -45,11 +48,28 @@ export function pathTo(model: StateModel, stepper: Stepper, to: Reached): Sequen
   const steps: SequenceStep[] = [];
   let here: Reached = to;
   while (here.from && here.move) {
-    steps.unshift({ ...stepOf(model, here.move.compiled.event), ...(here.move.lost === undefined ? {} : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }) });
+    steps.unshift({
+      ...stepOf(model, here.move.compiled.event),
+      ...(here.move.lost === undefined
+        ? {}
+        : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }),
+    });
     here = here.from;
   }
   const { cold, initialLost } = here;
-  return { needs: choicesOf(model, stepper, cold ?? here.row), ...(initialLost ? { lostAtPowerUp: { device: initialLost.firing.id, point: initialLost.point.id, words: wordsOfLoss(initialLost.point) } } : {}), steps };
+  return {
+    needs: choicesOf(model, stepper, cold ?? here.row),
+    ...(initialLost
+      ? {
+          lostAtPowerUp: {
+            device: initialLost.firing.id,
+            point: initialLost.point.id,
+            words: wordsOfLoss(initialLost.point),
+          },
+        }
+      : {}),
+    steps,
+  };
 }
 
 export function stepOf(model: StateModel, event: RigEvent): SequenceStep {
@@ -66,7 +86,12 @@ export function stepOf(model: StateModel, event: RigEvent): SequenceStep {
     case 'cue':
       return { kind: 'cue', control: event.control, value: String(model.values.literal(event.value)) };
     case 'outside':
-      return { kind: 'outside', device: event.device.id, channel: event.message.channel, program: event.message.program };
+      return {
+        kind: 'outside',
+        device: event.device.id,
+        channel: event.message.channel,
+        program: event.message.program,
+      };
     case 'restart':
       return { kind: 'restart', device: event.device.id };
     default:

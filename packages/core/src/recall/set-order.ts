@@ -34,7 +34,8 @@ function beatsOf(model: StateModel, parts: readonly string[]): readonly SetEvent
     for (const action of cast.before) happen(eventOfCast(model, action));
     if (cast.slot !== before || cast.again) {
       const { banks } = model.device.get(slot.slot.controller)!.controller!.facts;
-      for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1) happen(moveTowards(model, slot, follower.bankOf(slot)));
+      for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1)
+        happen(moveTowards(model, slot, follower.bankOf(slot)));
       happen({ kind: 'press', slot });
     }
     for (const action of cast.after) happen(eventOfCast(model, action));
@@ -71,11 +72,17 @@ class BankFollower {
 
   bankOf(slot: ModelSlot): number {
     this.rows ??= this.fromStart();
-    return this.model.values.number(this.rows.row[this.rows.place[this.model.device.get(slot.slot.controller)!.controller!.bank]]);
+    return this.model.values.number(
+      this.rows.row[this.rows.place[this.model.device.get(slot.slot.controller)!.controller!.bank]],
+    );
   }
 
   private stepper(): Stepper {
-    return new Stepper(this.model, [...this.variables].sort((a, b) => a - b), new Map());
+    return new Stepper(
+      this.model,
+      [...this.variables].sort((a, b) => a - b),
+      new Map(),
+    );
   }
 
   private fromStart(): { row: Row; place: Int32Array } {
@@ -116,27 +123,53 @@ export function proveInSetOrder(prover: Prover, slot: ModelSlot, sound: Sound, p
 
 function judgeAt(prover: Prover, beats: readonly SetEvent[], at: number, sound: Sound, pins: Pins): Answer {
   const happened = beats.slice(0, at).flatMap((beat) => (beat.compiled ? [beat.compiled] : []));
-  const sequence = (count = happened.length) => ({ needs: [], steps: happened.slice(0, count).map((compiled) => stepOf(prover.model, compiled.event)) });
+  const sequence = (count = happened.length) => ({
+    needs: [],
+    steps: happened.slice(0, count).map((compiled) => stepOf(prover.model, compiled.event)),
+  });
   const laid = prover.layOf(sound);
   const variables = new Set<number>();
   for (;;) {
     try {
-      const { rows, starts, outcome, place, needs } = prover.inOrder([...variables], at, pins, () => run(prover, [...variables], happened, pins));
+      const { rows, starts, outcome, place, needs } = prover.inOrder([...variables], at, pins, () =>
+        run(prover, [...variables], happened, pins),
+      );
       if (outcome !== 'quiet') return ownOrLater(happened, outcome, beats, at, sequence);
       const symbols: ContentSymbol[] = [];
       let open = -1;
       for (const [i, row] of rows.entries()) {
-        const read = (variable: number): number => (place[variable] >= 0 ? row[place[variable]] : alone(prover, variable, happened, at, pins));
+        const read = (variable: number): number =>
+          place[variable] >= 0 ? row[place[variable]] : alone(prover, variable, happened, at, pins);
         const heard = prover.hearing.judge(read, laid, { obey: false, pins });
-        if (heard.is === 'wrong') return { verdict: 'does-not', length: happened.length, sequence: { ...sequence(), needs: needs(starts[i]) }, symbols: [] };
+        if (heard.is === 'wrong')
+          return {
+            verdict: 'does-not',
+            length: happened.length,
+            sequence: { ...sequence(), needs: needs(starts[i]) },
+            symbols: [],
+          };
         if (heard.is !== 'unknown') continue;
         symbols.push(...heard.symbols);
         if (open < 0) open = i;
       }
-      return open >= 0 ? { verdict: 'cannot-be-known', length: happened.length, sequence: { ...sequence(), needs: needs(starts[open]) }, symbols } : recallsAnswer;
+      return open >= 0
+        ? {
+            verdict: 'cannot-be-known',
+            length: happened.length,
+            sequence: { ...sequence(), needs: needs(starts[open]) },
+            symbols,
+          }
+        : recallsAnswer;
     } catch (reason) {
       if (reason instanceof NeedVariable) variables.add(reason.variable);
-      else if (reason instanceof TooManyStates) return { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols: [], gaveUp: 'too many states' };
+      else if (reason instanceof TooManyStates)
+        return {
+          verdict: 'cannot-be-known',
+          length: happened.length,
+          sequence: sequence(),
+          symbols: [],
+          gaveUp: 'too many states',
+        };
       else throw reason;
     }
   }
@@ -145,22 +178,39 @@ function judgeAt(prover: Prover, beats: readonly SetEvent[], at: number, sound: 
 /** The one value that a variable has then; where it may have several it must be followed jointly. */
 function alone(prover: Prover, variable: number, happened: readonly CompiledEvent[], at: number, pins: Pins): number {
   const { rows, outcome, place } = prover.inOrder([variable], at, pins, () => run(prover, [variable], happened, pins));
-  if (outcome !== 'quiet' || rows.some((row) => row[place[variable]] !== rows[0][place[variable]])) throw new NeedVariable(variable);
+  if (outcome !== 'quiet' || rows.some((row) => row[place[variable]] !== rows[0][place[variable]]))
+    throw new NeedVariable(variable);
   return rows[0][place[variable]];
 }
 
-/** Something of the part itself never fell quiet, and there the sequence ends; or something before it did, and nothing is known since. */
-function ownOrLater(happened: readonly CompiledEvent[], outcome: Exclude<OrderRun['outcome'], 'quiet'>, beats: readonly SetEvent[], at: number, sequence: (count?: number) => Answer['sequence']): Answer {
+/**
+ * Something of the part itself never fell quiet, and there the sequence ends; or something before it did, and nothing
+ * is known since.
+ */
+function ownOrLater(
+  happened: readonly CompiledEvent[],
+  outcome: Exclude<OrderRun['outcome'], 'quiet'>,
+  beats: readonly SetEvent[],
+  at: number,
+  sequence: (count?: number) => Answer['sequence'],
+): Answer {
   const started = beats.slice(0, at).findLastIndex((beat) => beat.judged !== null);
   const own = beats.slice(started + 1, at).some((beat) => beat.compiled !== null && beat.compiled === outcome.compiled);
   if (!own) return { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols: [] };
   const length = happened.indexOf(outcome.compiled!) + 1;
-  return { verdict: outcome.is === 'never-quiet' ? 'does-not' : 'cannot-be-known', length, sequence: sequence(length), symbols: [] };
+  return {
+    verdict: outcome.is === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+    length,
+    sequence: sequence(length),
+    symbols: [],
+  };
 }
 
 export interface OrderRun {
   readonly rows: readonly Row[];
-  /** For each of them a row of power-up that leads to it, and what such a row says of the choices that power-up leaves. */
+  /**
+   * For each of them a row of power-up that leads to it, and what such a row says of the choices that power-up leaves.
+   */
   readonly starts: readonly Row[];
   readonly needs: (start: Row) => Sequence['needs'];
   readonly place: Int32Array;
@@ -172,7 +222,12 @@ function run(prover: Prover, wanted: readonly number[], happened: readonly Compi
   const variables = new Set(wanted);
   for (;;) {
     try {
-      return runExactly(prover, [...variables].sort((a, b) => a - b), happened, pins);
+      return runExactly(
+        prover,
+        [...variables].sort((a, b) => a - b),
+        happened,
+        pins,
+      );
     } catch (reason) {
       if (!(reason instanceof NeedVariable)) throw reason;
       variables.add(reason.variable);
@@ -180,7 +235,12 @@ function run(prover: Prover, wanted: readonly number[], happened: readonly Compi
   }
 }
 
-function runExactly(prover: Prover, variables: readonly number[], happened: readonly CompiledEvent[], pins: Pins): OrderRun {
+function runExactly(
+  prover: Prover,
+  variables: readonly number[],
+  happened: readonly CompiledEvent[],
+  pins: Pins,
+): OrderRun {
   const stepper = new Stepper(prover.model, variables, pins);
   const common = { place: stepper.place, needs: (start: Row) => choicesOf(prover.model, stepper, start) };
   const starts = stepper.initial(new Set());
@@ -191,7 +251,8 @@ function runExactly(prover: Prover, variables: readonly number[], happened: read
     const next = new Map<string | number, { readonly row: Row; readonly start: Row }>();
     for (const { row, start } of here)
       for (const reached of stepper.step(row, compiled, new Set())) {
-        if (reached.outcome !== 'quiet') return { ...common, rows: [], starts: [], outcome: { is: reached.outcome, compiled } };
+        if (reached.outcome !== 'quiet')
+          return { ...common, rows: [], starts: [], outcome: { is: reached.outcome, compiled } };
         const key = rowKey(reached.row);
         if (!next.has(key)) next.set(key, { row: reached.row, start });
       }

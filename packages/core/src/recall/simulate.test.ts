@@ -6,7 +6,10 @@ import type { Sequence } from './sequence.ts';
 import type { Show } from '../model/documents.ts';
 
 const built = fourCable().sound('lead', lead).sound('clean', clean).laid().show;
-const withSlot = (show: Show, id: string, actions: Show['rig']['slots'][string]['actions']): Show => ({ ...show, rig: { ...show.rig, slots: { ...show.rig.slots, [id]: { ...show.rig.slots[id], actions } } } });
+const withSlot = (show: Show, id: string, actions: Show['rig']['slots'][string]['actions']): Show => ({
+  ...show,
+  rig: { ...show.rig, slots: { ...show.rig.slots, [id]: { ...show.rig.slots[id], actions } } },
+});
 const press = (slot: string) => ({ kind: 'press' as const, slot });
 const sequence = (...steps: Sequence['steps']): Sequence => ({ needs: [], steps });
 
@@ -25,19 +28,34 @@ describe('a sequence played on the simulated rig', () => {
   });
   test('tells what moved, from what to what, and every want against what came up', () => {
     const { steps, wants, silent } = play(prover, sequence(press('slot-lead')), sound, 2);
-    expect(steps[1].changed).toEqual(expect.arrayContaining([
-      { ref: 'switcher/loop-1', from: 0, to: 1 },
-      { ref: 'combo/channel', from: 'clean', to: 'lead' },
-    ]));
+    expect(steps[1].changed).toEqual(
+      expect.arrayContaining([
+        { ref: 'switcher/loop-1', from: 0, to: 1 },
+        { ref: 'combo/channel', from: 'clean', to: 'lead' },
+      ]),
+    );
     expect(steps[1].quiet).toBe(true);
     expect(wants.map(({ ref, right }) => [ref, right])).toEqual(wants.map(({ ref }) => [ref, true]));
-    expect(wants.find(({ ref }) => ref === 'delay/preset')).toEqual({ ref: 'delay/preset', wanted: 5, cameUp: 5, right: true });
+    expect(wants.find(({ ref }) => ref === 'delay/preset')).toEqual({
+      ref: 'delay/preset',
+      wanted: 5,
+      cameUp: 5,
+      right: true,
+    });
     expect(silent).toBe(false);
   });
   test('with a message lost, the want that it carried comes up wrong', () => {
     const event = prover.table.press.get(prover.model.slot.get('slot-lead')!.index)!;
     const point = event.losses().points.find((one) => one.kind === 'receiver' && one.device.id === 'delay')!;
-    const { wants } = play(prover, { needs: [{ device: 'delay', part: 'preset', value: '0' }], steps: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }] }, sound, 2);
+    const { wants } = play(
+      prover,
+      {
+        needs: [{ device: 'delay', part: 'preset', value: '0' }],
+        steps: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }],
+      },
+      sound,
+      2,
+    );
     expect(wants.filter(({ right }) => !right).map(({ ref, cameUp }) => [ref, cameUp])).toEqual([['delay/preset', 0]]);
   });
   test('a slot that forgets: the first want that comes up wrong is told, and again only once it is another', () => {

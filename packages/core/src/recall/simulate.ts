@@ -46,7 +46,12 @@ export interface Played {
 export function play(prover: Prover, sequence: Sequence, sound: Sound, level: Level): Played {
   const laid = level === 1 ? prover.layOf(sound).withoutCues() : prover.layOf(sound);
   const { rig, heard, steps } = goneWrong(prover, sequence, laid, 'told');
-  return { steps, wants: [...wantsAt(prover, rig.store, laid)], heard: heard.is, silent: heard.is === 'wrong' && heard.silent };
+  return {
+    steps,
+    wants: [...wantsAt(prover, rig.store, laid)],
+    heard: heard.is,
+    silent: heard.is === 'wrong' && heard.silent,
+  };
 }
 
 /** Ways to choose what a sequence leaves open that are tried. */
@@ -83,13 +88,20 @@ function goneWrong(prover: Prover, sequence: Sequence, laid: SoundTarget, how: '
   return first!;
 }
 
-function playOnce(prover: Prover, sequence: Sequence, laid: SoundTarget, rig: SimulatedRig, how: 'told' | 'untold'): Run {
+function playOnce(
+  prover: Prover,
+  sequence: Sequence,
+  laid: SoundTarget,
+  rig: SimulatedRig,
+  how: 'told' | 'untold',
+): Run {
   const { model } = prover;
   const steps: PlayedStep[] = [];
   let isQuiet = true;
   const noting = (step: PlayedStep['step'], before: Int32Array | null, quiet: boolean) => {
     isQuiet &&= quiet;
-    if (how === 'told') steps.push({ step, heard: rig.sent, quiet, changed: before ? changesOf(model, before, rig.store.state) : [] });
+    if (how === 'told')
+      steps.push({ step, heard: rig.sent, quiet, changed: before ? changesOf(model, before, rig.store.state) : [] });
     rig.sent = [];
   };
   const happen = (step: SequenceStep) => {
@@ -99,19 +111,39 @@ function playOnce(prover: Prover, sequence: Sequence, laid: SoundTarget, rig: Si
   noting({ kind: 'power-up' }, null, rig.comeUp(sequence));
   for (const step of sequence.steps) happen(step);
   for (let held = rig.held(); held; held = rig.held()) happen(held);
-  return { rig, steps, isQuiet, heard: prover.hearing.judge((variable) => rig.store.get(variable), laid, { obey: true, pins: rig.store.pins }) };
+  return {
+    rig,
+    steps,
+    isQuiet,
+    heard: prover.hearing.judge((variable) => rig.store.get(variable), laid, { obey: true, pins: rig.store.pins }),
+  };
 }
 
 const changesOf = ({ values, variableOf }: StateModel, before: Int32Array, after: Int32Array): PlayedStep['changed'] =>
-  [...variableOf].flatMap(([ref, variable]) => (before[variable] === after[variable] ? [] : [{ ref, from: values.literal(before[variable]) ?? null, to: values.literal(after[variable]) ?? null }]));
+  [...variableOf].flatMap(([ref, variable]) =>
+    before[variable] === after[variable]
+      ? []
+      : [{ ref, from: values.literal(before[variable]) ?? null, to: values.literal(after[variable]) ?? null }],
+  );
 
 /** By the sequence played. */
 const firstWrongs = memoised(
   ({ machinery }: StateModel) => machinery,
-  () => new WeakMap<Sequence, { readonly pressed: readonly (ModelSlot | undefined)[]; readonly laid: SoundTarget; readonly wrong: PlayedWant | undefined }>(),
+  () =>
+    new WeakMap<
+      Sequence,
+      {
+        readonly pressed: readonly (ModelSlot | undefined)[];
+        readonly laid: SoundTarget;
+        readonly wrong: PlayedWant | undefined;
+      }
+    >(),
 );
 
-/** The first want, in document order, that comes up wrong at the end of a sequence; played again only where a slot that it presses is another. */
+/**
+ * The first want, in document order, that comes up wrong at the end of a sequence; played again only where a slot that
+ * it presses is another.
+ */
 export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): PlayedWant | undefined {
   const { model } = prover;
   const laid = prover.layOf(sound);
@@ -131,20 +163,39 @@ export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): Pl
 
 function* wantsAt(prover: Prover, store: WholeStore, laid: SoundTarget): Generator<PlayedWant> {
   const { model } = prover;
-  const differing = [...laid.named].filter((variable) => store.get(variable) !== laid.wants(variable) && !laid.cues.has(variable));
-  const audible = new Set(prover.outlook.audible(laid, differing, prover.outlook.settledGround((variable) => store.get(variable))));
+  const differing = [...laid.named].filter(
+    (variable) => store.get(variable) !== laid.wants(variable) && !laid.cues.has(variable),
+  );
+  const audible = new Set(
+    prover.outlook.audible(
+      laid,
+      differing,
+      prover.outlook.settledGround((variable) => store.get(variable)),
+    ),
+  );
   for (const [ref, variable] of model.variableOf) {
     const wanted = laid.wants(variable);
     if (wanted === unwanted || !laid.named.has(variable)) continue;
     const right = !audible.has(variable) || !isHeard(prover, store, laid, variable);
-    yield { ref, wanted: model.values.literal(wanted) ?? '?', cameUp: model.values.literal(store.get(variable)) ?? null, right };
+    yield {
+      ref,
+      wanted: model.values.literal(wanted) ?? '?',
+      cameUp: model.values.literal(store.get(variable)) ?? null,
+      right,
+    };
   }
 }
 
 /** Whether laying this one want over the state changes what sounds. */
 function isHeard(prover: Prover, store: WholeStore, laid: SoundTarget, variable: number): boolean {
   const device = prover.model.variables[variable].device;
-  const loads = prover.model.device.get(device)?.presets?.variable === variable ? [...laid.variables].filter((other) => !laid.named.has(other) && prover.model.variables[other].device === device) : [];
-  const heard = prover.hearing.judge((v) => store.get(v), laid.restrictedTo(new Set([variable, ...loads]), variable), { obey: false, pins: store.pins });
+  const loads =
+    prover.model.device.get(device)?.presets?.variable === variable
+      ? [...laid.variables].filter((other) => !laid.named.has(other) && prover.model.variables[other].device === device)
+      : [];
+  const heard = prover.hearing.judge((v) => store.get(v), laid.restrictedTo(new Set([variable, ...loads]), variable), {
+    obey: false,
+    pins: store.pins,
+  });
   return heard.is !== 'right';
 }

@@ -43,7 +43,9 @@ export class SimulatedRig {
   readonly store: WholeStore;
   /** What was sent since it was last emptied. */
   sent: Sent[] = [];
-  private readonly watcher: Watcher = { sent: (from, message: MidiMessage, at) => this.sent.push({ from, bytes: hex(encode(message)), at }) };
+  private readonly watcher: Watcher = {
+    sent: (from, message: MidiMessage, at) => this.sent.push({ from, bytes: hex(encode(message)), at }),
+  };
 
   /** `choices`: what power-up leaves open, and in which order held switches are let go. `pins`: contents assumed. */
   constructor(
@@ -63,7 +65,8 @@ export class SimulatedRig {
       else powerUp(model, device, this.store, true, this.asNeeded(device, needs));
     }
     let isQuiet = true;
-    for (const device of model.devices) isQuiet = this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined) && isQuiet;
+    for (const device of model.devices)
+      isQuiet = this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined) && isQuiet;
     return isQuiet;
   }
 
@@ -74,10 +77,14 @@ export class SimulatedRig {
     if (!needs.some((need) => need.device === device.id)) return this.asChosen;
     const wanted = new Map(needs.filter((need) => need.device === device.id).map((need) => [need.part, need.value]));
     const { presets } = device;
-    const isWanted = (part: string, value: number) => !wanted.has(part) || String(values.literal(value)) === wanted.get(part);
+    const isWanted = (part: string, value: number) =>
+      !wanted.has(part) || String(values.literal(value)) === wanted.get(part);
     return (open, variable) => {
       const { part } = this.model.variables[variable];
-      const loads = presets?.variable === variable ? presets.loads.filter((control) => wanted.has(control.id) && loadedAtPowerUp(device, control)) : [];
+      const loads =
+        presets?.variable === variable
+          ? presets.loads.filter((control) => wanted.has(control.id) && loadedAtPowerUp(device, control))
+          : [];
       if (!wanted.has(part) && loads.length === 0) return open[this.choices.of(open.length)];
       const brings = (value: number) =>
         isWanted(part, value) &&
@@ -92,7 +99,8 @@ export class SimulatedRig {
   }
 
   private fireOwn(device: PlantDevice, lost?: number): boolean {
-    const slot = device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
+    const slot =
+      device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
     return !slot || this.deliver((delivery) => delivery.fire(slot, 0, []), lost);
   }
 
@@ -122,7 +130,9 @@ export class SimulatedRig {
   held(): SequenceStep | null {
     const { model, store } = this;
     const held = model.devices.flatMap((device) =>
-      [...(device.controller?.held ?? [])].flatMap(([momentary, variable]): SequenceStep[] => (model.values.number(store.get(variable)) === 1 ? [{ kind: 'release', controller: device.id, momentary }] : [])),
+      [...(device.controller?.held ?? [])].flatMap(([momentary, variable]): SequenceStep[] =>
+        model.values.number(store.get(variable)) === 1 ? [{ kind: 'release', controller: device.id, momentary }] : [],
+      ),
     );
     return held.length === 0 ? null : held[this.choices.of(held.length)];
   }
@@ -147,7 +157,9 @@ export class SimulatedRig {
       case 'cue': {
         const variable = model.variableOf.get(step.control);
         const literal = Number.isNaN(Number(step.value)) ? step.value : Number(step.value);
-        return variable === undefined ? undefined : { kind: 'cue', control: step.control, variable, value: model.values.id(literal) };
+        return variable === undefined
+          ? undefined
+          : { kind: 'cue', control: step.control, variable, value: model.values.id(literal) };
       }
       case 'outside': {
         const device = model.device.get(step.device)!;

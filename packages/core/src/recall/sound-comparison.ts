@@ -17,7 +17,10 @@ export type Heard =
   | { readonly is: 'wrong'; readonly silent: boolean }
   | { readonly is: 'unknown'; readonly symbols: readonly ContentSymbol[] };
 
-/** How a sound's want of a control is laid out: as it is; as a cue, for the player sets it; or, of a preset, with what recalling it loads. */
+/**
+ * How a sound's want of a control is laid out: as it is; as a cue, for the player sets it; or, of a preset, with what
+ * recalling it loads.
+ */
 const [plain, cue, preset] = [0, 1, 2];
 
 const nothing: readonly never[] = [];
@@ -65,7 +68,10 @@ export class SoundComparison {
       from,
       to,
       active,
-      when: when.length === 0 ? nothing : when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
+      when:
+        when.length === 0
+          ? nothing
+          : when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
       governedBy: governedBy.length === 0 ? nothing : governedBy.map(variable).filter((one) => one >= 0),
     }));
     this.activeEdges = this.edges.filter((edge) => edge.active);
@@ -98,11 +104,17 @@ export class SoundComparison {
   }
 
   /** A sound lays out at most as much as there are variables. */
-  private readonly scratch: { readonly variables: Int32Array; readonly wanted: Int32Array; readonly isNamed: Int32Array };
+  private readonly scratch: {
+    readonly variables: Int32Array;
+    readonly wanted: Int32Array;
+    readonly isNamed: Int32Array;
+  };
   private round = 0;
   private readonly laidOut = new WeakMap<Sound, SoundTarget>();
 
-  /** Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out. */
+  /**
+   * Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out.
+   */
   resolveTarget(sound: Sound): SoundTarget {
     let laid = this.laidOut.get(sound);
     if (!laid) this.laidOut.set(sound, (laid = this.layAnew(sound)));
@@ -123,7 +135,14 @@ export class SoundComparison {
       if (manner[controls[i]] === cue) (cues ??= new Map<number, number>()).set(variable, value);
     }
     const count = this.layStored(controls, literals);
-    return new SoundTarget(sound, variables.slice(0, count), wanted.slice(0, count), controls.length, cues ?? noCues, this.model.variables.length);
+    return new SoundTarget(
+      sound,
+      variables.slice(0, count),
+      wanted.slice(0, count),
+      controls.length,
+      cues ?? noCues,
+      this.model.variables.length,
+    );
   }
 
   /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
@@ -153,13 +172,15 @@ export class SoundComparison {
     const now: Read = cues && cues.size > 0 ? (variable) => cues.get(variable) ?? read(variable) : read;
     const then: Read = (variable) => (laid.has(variable) ? laid.wants(variable) : now(variable));
     const open: ContentSymbol[] = [];
-    const closed = (reader: Read) => (condition: HearingEdge['when'][number]): boolean => {
-      const value = reader(condition.variable);
-      const symbol = values.symbolOf(value);
-      if (!symbol) return condition.values.includes(value);
-      if (!options.pins.has(symbol.id)) open.push(symbol);
-      return options.pins.has(symbol.id) && condition.values.includes(values.decide(value, options.pins));
-    };
+    const closed =
+      (reader: Read) =>
+      (condition: HearingEdge['when'][number]): boolean => {
+        const value = reader(condition.variable);
+        const symbol = values.symbolOf(value);
+        if (!symbol) return condition.values.includes(value);
+        if (!options.pins.has(symbol.id)) open.push(symbol);
+        return options.pins.has(symbol.id) && condition.values.includes(values.decide(value, options.pins));
+      };
     const before = this.liveWhen(closed(now));
     const after = this.liveWhen(closed(then));
     if (open.length > 0) return { is: 'unknown', symbols: open };
@@ -182,7 +203,8 @@ export class SoundComparison {
         const b = then(variable);
         const compared = values.compare(a, b, pins);
         if (compared === 'different') return { is: 'wrong', silent: false };
-        if (compared === 'unknown') for (const value of [a, b]) if (values.symbolOf(value)) open.push(values.symbolOf(value)!);
+        if (compared === 'unknown')
+          for (const value of [a, b]) if (values.symbolOf(value)) open.push(values.symbolOf(value)!);
       }
     }
     return open.length > 0 ? { is: 'unknown', symbols: open } : { is: 'right' };
@@ -259,7 +281,9 @@ export class SoundComparison {
     const { model } = this;
     const { device: id } = model.variables[variable];
     const device = model.device.get(id)!;
-    const conditions = device.controller ? [] : device.wired.anatomy.sections.flatMap((section) => Object.keys(section.when?.controls ?? {}));
+    const conditions = device.controller
+      ? []
+      : device.wired.anatomy.sections.flatMap((section) => Object.keys(section.when?.controls ?? {}));
     const own = conditions.flatMap((control) => model.variableOf.get(controlRef(id, control)) ?? []);
     const loop = this.loopOf.get(id);
     const switchings = [...(loop === undefined ? [] : [loop]), ...(this.inLoop.get(variable) ?? [])];
@@ -287,6 +311,11 @@ export class SoundComparison {
     if (!control) return false;
     const { anatomy } = this.model.devices[this.model.variables[variable].owner].wired;
     const absolute = anatomy.messages.some((message) => message.mode === 'absolute' && message.control === control.id);
-    return !absolute || Array.from({ length: 128 }, (_, value) => this.model.values.id(value)).every((value) => control.options.includes(value));
+    return (
+      !absolute ||
+      Array.from({ length: 128 }, (_, value) => this.model.values.id(value)).every((value) =>
+        control.options.includes(value),
+      )
+    );
   }
 }

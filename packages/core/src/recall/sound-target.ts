@@ -10,7 +10,10 @@ export class SoundTarget {
   private ownNames: ReadonlySet<number> | undefined;
   private byVariable: Int32Array | undefined;
 
-  /** `variables` and `wanted`: at each place a variable and the value wanted of it; those that the sound names itself (or through its pedals) come first. */
+  /**
+   * `variables` and `wanted`: at each place a variable and the value wanted of it; those that the sound names itself
+   * (or through its pedals) come first.
+   */
   constructor(
     readonly sound: Sound,
     readonly variables: Int32Array,
@@ -22,7 +25,10 @@ export class SoundTarget {
     private readonly size: number,
   ) {}
 
-  /** The value wanted of a variable, with the stored values that wanted presets bring along; `unwanted` where there is none. */
+  /**
+   * The value wanted of a variable, with the stored values that wanted presets bring along; `unwanted` where there is
+   * none.
+   */
   wants(variable: number): number {
     return (this.byVariable ??= this.lookup())[variable];
   }
@@ -51,7 +57,17 @@ export class SoundTarget {
   /** Some of its wants alone, as if the sound named only one of them. */
   restrictedTo(variables: ReadonlySet<number>, named: number): SoundTarget {
     const kept = [...variables].filter((variable) => this.has(variable));
-    const ordered = [...kept.filter((variable) => variable === named), ...kept.filter((variable) => variable !== named)];
-    return new SoundTarget(this.sound, Int32Array.from(ordered), Int32Array.from(ordered, (variable) => this.wants(variable)), kept.includes(named) ? 1 : 0, this.cues, this.size);
+    const ordered = [
+      ...kept.filter((variable) => variable === named),
+      ...kept.filter((variable) => variable !== named),
+    ];
+    return new SoundTarget(
+      this.sound,
+      Int32Array.from(ordered),
+      Int32Array.from(ordered, (variable) => this.wants(variable)),
+      kept.includes(named) ? 1 : 0,
+      this.cues,
+      this.size,
+    );
   }
 }

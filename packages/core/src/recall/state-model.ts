@@ -1,4 +1,13 @@
-import { type Anatomy, type ControlMessage, type Control, domainValues, type Literal, type PresetFacts, presetExists, presetNumbers } from '../model/anatomy.ts';
+import {
+  type Anatomy,
+  type ControlMessage,
+  type Control,
+  domainValues,
+  type Literal,
+  type PresetFacts,
+  presetExists,
+  presetNumbers,
+} from '../model/anatomy.ts';
 import { type Action, type ControlRef, type MomentaryActions, type Slot } from '../model/documents.ts';
 import { type Switching, switchingOf } from '../model/switching.ts';
 import { Memo } from '../model/memo.ts';
@@ -16,13 +25,19 @@ export interface StateModel {
   readonly slots: readonly ModelSlot[];
   readonly slot: ReadonlyMap<string, ModelSlot>;
   readonly switching: ReadonlyMap<string, Switching>;
-  /** What is kept of what turns only on the devices and how they are wired: the very same for models whose slots differ in what they do. */
+  /**
+   * What is kept of what turns only on the devices and how they are wired: the very same for models whose slots differ
+   * in what they do.
+   */
   readonly machinery: Memo;
   readonly messageLimit: number;
   /** The variable of a control, or of `device/preset`; the same by the control's number in the wiring. */
   readonly variableOf: ReadonlyMap<ControlRef, number>;
   readonly variableAt: readonly number[];
-  /** Whether messages can come round or call forth others: a called controller, a device that sends on, a chain that closes. */
+  /**
+   * Whether messages can come round or call forth others: a called controller, a device that sends on, a chain that
+   * closes.
+   */
   readonly mayFeedBack: boolean;
   /** Whether any controller has a momentary switch that a foot can hold. */
   readonly mayHold: boolean;
@@ -30,7 +45,10 @@ export interface StateModel {
    * Who hears a channel of a sender, once for each way a message comes to it, and over how many cables it goes in
    * all; only where nothing can come round.
    */
-  readonly listeners: (from: PlantDevice, channel: number) => { readonly hops: number; readonly heard: readonly PlantDevice[] };
+  readonly listeners: (
+    from: PlantDevice,
+    channel: number,
+  ) => { readonly hops: number; readonly heard: readonly PlantDevice[] };
 }
 
 export type VariableKind =
@@ -148,13 +166,27 @@ export function buildStateModel(wiring: Wiring, actionsOf: (slot: Slot) => SlotA
 export function reslot(model: StateModel, wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): StateModel | null {
   const before = model.wiring.rig;
   const { slots: filed, casting, outside, settings } = wiring.rig;
-  if (before.casting !== casting || before.outside !== outside || settings.messageLimit !== before.settings.messageLimit || settings.faults !== before.settings.faults) return null;
+  if (
+    before.casting !== casting ||
+    before.outside !== outside ||
+    settings.messageLimit !== before.settings.messageLimit ||
+    settings.faults !== before.settings.faults
+  )
+    return null;
   if (Object.keys(filed).length !== Object.keys(before.slots).length) return null;
   const slots: ModelSlot[] = [];
   for (const old of model.slots) {
     const slot: Slot | undefined = filed[old.slot.id];
-    if (!slot || slot.controller !== old.slot.controller || slot.bank !== old.slot.bank || slot.position !== old.slot.position) return null;
-    slots.push(slot.sound === old.slot.sound && sendsTheSame(old, slot, actionsOf) ? old : plantSlot(old.index, slot, actionsOf));
+    if (
+      !slot ||
+      slot.controller !== old.slot.controller ||
+      slot.bank !== old.slot.bank ||
+      slot.position !== old.slot.position
+    )
+      return null;
+    slots.push(
+      slot.sound === old.slot.sound && sendsTheSame(old, slot, actionsOf) ? old : plantSlot(old.index, slot, actionsOf),
+    );
   }
   if (slots.length !== Object.values(filed).filter((slot) => model.device.has(slot.controller)).length) return null;
   return { ...model, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
@@ -167,9 +199,17 @@ function plantSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotAct
 }
 
 function sendsTheSame(old: ModelSlot, slot: Slot, actionsOf: (slot: Slot) => SlotActions): boolean {
-  if (slot.actions !== null) return slot.actions === old.actions || (slot.actions.length === old.actions.length && slot.actions.every((action, i) => sameAction(action, old.actions[i])));
+  if (slot.actions !== null)
+    return (
+      slot.actions === old.actions ||
+      (slot.actions.length === old.actions.length &&
+        slot.actions.every((action, i) => sameAction(action, old.actions[i])))
+    );
   const steps = actionsOf(slot);
-  return steps === old.steps || (steps.length === old.actions.length && steps.every((step, i) => sameAction(step.action, old.actions[i])));
+  return (
+    steps === old.steps ||
+    (steps.length === old.actions.length && steps.every((step, i) => sameAction(step.action, old.actions[i])))
+  );
 }
 
 function sameAction(one: Action, other: Action): boolean {
@@ -235,7 +275,9 @@ class Builder {
       messageLimit: this.wiring.rig.settings.messageLimit,
       variableOf: new Map(this.wiring.controls.refs.map((ref, number) => [ref, this.variableAt[number]])),
       variableAt: this.variableAt,
-      mayFeedBack: devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) || chainCloses(devices, byId),
+      mayFeedBack:
+        devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) ||
+        chainCloses(devices, byId),
       mayHold: devices.some(({ controller }) => (controller?.held.size ?? 0) > 0),
       listeners: listenersOf(byId),
     };
@@ -246,7 +288,13 @@ class Builder {
     const order = new Map(this.wiring.devices.map((wired, i) => [wired.device.id, i]));
     return Object.values(this.wiring.rig.slots)
       .filter((slot) => order.has(slot.controller))
-      .sort((a, b) => order.get(a.controller)! - order.get(b.controller)! || a.bank - b.bank || a.position - b.position || (a.id < b.id ? -1 : 1))
+      .sort(
+        (a, b) =>
+          order.get(a.controller)! - order.get(b.controller)! ||
+          a.bank - b.bank ||
+          a.position - b.position ||
+          (a.id < b.id ? -1 : 1),
+      )
       .map((slot, index) => plantSlot(index, slot, this.actionsOf));
   }
 
@@ -315,7 +363,9 @@ class Builder {
       variable,
       options: this.optionsOf(control),
       bits: contacts ? contacts.inputs.map((input) => inputs.get(input)!.bit) : none,
-      table: contacts ? new Map(Object.entries(contacts.table).map(([bits, literal]) => [bits, this.values.id(literal)])) : noTable,
+      table: contacts
+        ? new Map(Object.entries(contacts.table).map(([bits, literal]) => [bits, this.values.id(literal)]))
+        : noTable,
       held: contacts?.mode === 'hold',
     };
   }
@@ -323,7 +373,8 @@ class Builder {
   /** The very same for devices of a kind. */
   private optionsOf(control: Control): readonly number[] {
     let options = this.options.get(control);
-    if (!options) this.options.set(control, (options = domainValues(control.domain).map((literal) => this.values.id(literal))));
+    if (!options)
+      this.options.set(control, (options = domainValues(control.domain).map((literal) => this.values.id(literal))));
     return options;
   }
 
@@ -386,7 +437,9 @@ class Builder {
     const remembers = facts.repeatPress !== 'fires' || facts.callRepeat === 'ignored' || facts.bankMove === 'fires';
     const contacts = facts.contacts;
     const saves = new Set(
-      Object.values(wired.device.momentaries).flatMap((both) => [...both.press, ...both.release].flatMap((action) => (action.kind === 'save' ? [action.loop] : []))),
+      Object.values(wired.device.momentaries).flatMap((both) =>
+        [...both.press, ...both.release].flatMap((action) => (action.kind === 'save' ? [action.loop] : [])),
+      ),
     );
     const links = this.wiring.contactLinks.filter((link) => link.controller === id);
     return {
@@ -396,8 +449,16 @@ class Builder {
       previousSlot: facts.repeatPress === 'alternates' ? this.variable('previous-slot', id, 'slot') : -1,
       held: new Map(facts.momentaries.map((momentary) => [momentary.id, this.variable('held', id, momentary.id)])),
       momentaries: new Map(Object.entries(wired.device.momentaries)),
-      contact: new Map(contacts.filter((contact) => contact.kind !== 'pulsed').map((contact) => [contact.id, this.variable('contact', id, contact.id)])),
-      belief: new Map(contacts.filter((contact) => contact.kind === 'pulsed' && contact.policy === 'belief').map((contact) => [contact.id, this.variable('belief', id, contact.id)])),
+      contact: new Map(
+        contacts
+          .filter((contact) => contact.kind !== 'pulsed')
+          .map((contact) => [contact.id, this.variable('contact', id, contact.id)]),
+      ),
+      belief: new Map(
+        contacts
+          .filter((contact) => contact.kind === 'pulsed' && contact.policy === 'belief')
+          .map((contact) => [contact.id, this.variable('belief', id, contact.id)]),
+      ),
       saved: new Map([...saves].map((loop) => [loop, this.variable('saved', id, loop)])),
       wires: new Map(contacts.map((contact) => [contact.id, links.filter((link) => link.contact === contact.id)])),
       at: new Map(own.map((slot) => [positionKey(slot.slot.bank, slot.slot.position), slot.index])),
@@ -426,7 +487,8 @@ function listenersOf(byId: ReadonlyMap<string, PlantDevice>): StateModel['listen
     let list = arrivals.get(from);
     if (!list) {
       const queue = from.sendsTo.map((link) => byId.get(link.to)!);
-      for (let i = 0; i < queue.length && queue.length < 20_000; i += 1) queue.push(...queue[i].passesTo.map((link) => byId.get(link.to)!));
+      for (let i = 0; i < queue.length && queue.length < 20_000; i += 1)
+        queue.push(...queue[i].passesTo.map((link) => byId.get(link.to)!));
       arrivals.set(from, (list = queue));
     }
     return list;
@@ -437,7 +499,13 @@ function listenersOf(byId: ReadonlyMap<string, PlantDevice>): StateModel['listen
     let found = channels.get(channel);
     if (!found) {
       const all = arrivalsOf(from);
-      channels.set(channel, (found = { hops: all.length, heard: all.filter(({ wired }) => wired.device.channel === channel || wired.device.channel === 'omni') }));
+      channels.set(
+        channel,
+        (found = {
+          hops: all.length,
+          heard: all.filter(({ wired }) => wired.device.channel === channel || wired.device.channel === 'omni'),
+        }),
+      );
     }
     return found;
   };

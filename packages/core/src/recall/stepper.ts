@@ -12,7 +12,8 @@ import type { Pins } from './values.ts';
 
 /** An event that does the same operations from every state, and falls quiet. */
 type FixedEvent = CompiledEvent & { readonly operations: NonNullable<CompiledEvent['operations']> };
-export const isFixed = (compiled: CompiledEvent): compiled is FixedEvent => compiled.operations !== null && compiled.outcome === 'quiet';
+export const isFixed = (compiled: CompiledEvent): compiled is FixedEvent =>
+  compiled.operations !== null && compiled.outcome === 'quiet';
 
 /** More states, or more work, than the limits of an exploration allow. */
 export class TooManyStates extends Error {}
@@ -83,12 +84,18 @@ export class Stepper {
     return this.place[bank] < 0 || this.model.values.number(row[this.place[bank]]) === event.slot.slot.bank;
   }
 
-  /** The one row that an event leads to, nothing lost; null where it has to be delivered anew from each state or may not fall quiet. */
+  /**
+   * The one row that an event leads to, nothing lost; null where it has to be delivered anew from each state or may not
+   * fall quiet.
+   */
   after(from: Row, compiled: CompiledEvent): Row | null {
     return isFixed(compiled) ? this.performed(from, compiled) : null;
   }
 
-  /** The same for exploring, put into another row; false where what these operations do has led to the very same row before. */
+  /**
+   * The same for exploring, put into another row; false where what these operations do has led to the very same row
+   * before.
+   */
   leadsTo(from: Row, compiled: FixedEvent, into: Row): boolean {
     return this.effectOf(compiled).leadsTo(from, into);
   }
@@ -105,7 +112,10 @@ export class Stepper {
     return this.effectOf(compiled).valueAfter(from, this.place[variable]);
   }
 
-  /** What an event does to rows of this machine, where it can happen on each of them and always falls quiet: of two that do the same, the same. */
+  /**
+   * What an event does to rows of this machine, where it can happen on each of them and always falls quiet: of two that
+   * do the same, the same.
+   */
   effectFromAnywhere(compiled: CompiledEvent): Effect | undefined {
     if (!isFixed(compiled) || compiled.bank === null || this.place[compiled.bank] >= 0) return undefined;
     return this.effectOf(compiled);
@@ -116,14 +126,23 @@ export class Stepper {
     let reached: Initial[] = this.comesUp().map((row) => ({ row, cold: row, outcome: 'quiet', lost: undefined }));
     if (!this.model.devices.some(({ controller }) => controller?.powerUpSlot !== undefined)) return reached;
     for (const device of this.model.devices) {
-      const slot = device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
+      const slot =
+        device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
       if (!slot) continue;
       const fire = (delivery: Delivery) => delivery.fire(slot, 0, []);
       reached = reached.flatMap((from) => {
         const { row, outcome } = this.run(from.row, fire);
         const clean = { ...from, row, outcome };
         if (from.row[this.width - 1] === 1 || faults.size === 0) return [clean];
-        return [clean, ...this.losses(from.row, fire, faults).map((one) => ({ row: one.row, outcome: one.outcome, cold: from.cold, lost: { firing: device, point: one.lost } }))];
+        return [
+          clean,
+          ...this.losses(from.row, fire, faults).map((one) => ({
+            row: one.row,
+            outcome: one.outcome,
+            cold: from.cold,
+            lost: { firing: device, point: one.lost },
+          })),
+        ];
       });
     }
     return unique(reached);
@@ -134,7 +153,9 @@ export class Stepper {
   /** Every row that power-up itself may leave. Devices of which nothing is followed come up unseen. */
   comesUp(): readonly Row[] {
     if (this.cold) return this.cold;
-    const followed = new Set(this.variables.map((variable) => this.model.device.get(this.model.variables[variable].device)!));
+    const followed = new Set(
+      this.variables.map((variable) => this.model.device.get(this.model.variables[variable].device)!),
+    );
     const devices = [...followed].sort((a, b) => a.index - b.index);
     this.cold = this.forked(new Array<number>(this.width).fill(0), (store, fork) => {
       for (const device of devices) powerUp(this.model, device, store, true, fork);
@@ -156,7 +177,11 @@ export class Stepper {
     return rows;
   }
 
-  private run(from: Row, act: (delivery: Delivery) => void, lost?: number): { row: Row; outcome: Outcome; points: readonly LossyPoint[] } {
+  private run(
+    from: Row,
+    act: (delivery: Delivery) => void,
+    lost?: number,
+  ): { row: Row; outcome: Outcome; points: readonly LossyPoint[] } {
     const row = from.slice();
     const delivery = new Delivery(this.model, this.store.open(row), lost === undefined ? {} : { lost });
     act(delivery);
@@ -164,7 +189,11 @@ export class Stepper {
     return { row, outcome, points: delivery.points };
   }
 
-  private losses(from: Row, act: (delivery: Delivery) => void, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
+  private losses(
+    from: Row,
+    act: (delivery: Delivery) => void,
+    faults: ReadonlySet<FaultKind>,
+  ): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
     const whole = this.run(from, act);
     // An event that does not fall quiet makes everything after it unknown already; its first losses are tried.
     const points = whole.outcome === 'quiet' ? whole.points : whole.points.slice(0, 64);
@@ -177,7 +206,11 @@ export class Stepper {
   }
 
   /** The rows an enabled event leads to. With faults, those where one message or pulse of it is lost come after. */
-  step(from: Row, compiled: CompiledEvent, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost?: LossyPoint }[] {
+  step(
+    from: Row,
+    compiled: CompiledEvent,
+    faults: ReadonlySet<FaultKind>,
+  ): { row: Row; outcome: Outcome; lost?: LossyPoint }[] {
     const { event } = compiled;
     if (event.kind === 'restart') return this.restart(from, event);
     const act = (delivery: Delivery) => begin(this.model, event, delivery);
@@ -186,7 +219,10 @@ export class Stepper {
       : [this.run(from, act)];
     if (event.kind === 'foot' && event.stray) for (const one of reached) one.row[this.width - 1] = 1;
     if (faults.size === 0 || from[this.width - 1] === 1) return reached;
-    return [...reached, ...(isFixed(compiled) ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults))];
+    return [
+      ...reached,
+      ...(isFixed(compiled) ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults)),
+    ];
   }
 
   private performed(from: Row, compiled: FixedEvent): Row {
@@ -198,7 +234,8 @@ export class Stepper {
   /** What an event does to rows of this machine: the very same for events that do the same here. */
   private effectOf(compiled: FixedEvent): Effect {
     let effect = this.effects.get(compiled);
-    if (!effect) this.effects.set(compiled, (effect = this.effectByLeaves(compiled) ?? this.effectByDeeds(compiled.operations())));
+    if (!effect)
+      this.effects.set(compiled, (effect = this.effectByLeaves(compiled) ?? this.effectByDeeds(compiled.operations())));
     return effect;
   }
 
@@ -246,7 +283,11 @@ export class Stepper {
     }
   }
 
-  private replayLosses(from: Row, compiled: CompiledEvent, faults: ReadonlySet<FaultKind>): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
+  private replayLosses(
+    from: Row,
+    compiled: CompiledEvent,
+    faults: ReadonlySet<FaultKind>,
+  ): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
     const { operations, points } = compiled.losses();
     const here = this.concerned(operations);
     const concerned = new Set(here.flatMap((operation) => operation.points));
@@ -276,8 +317,11 @@ export class Stepper {
     openContacts(this.model, device, this.store.open(base));
     const rows = this.forked(base, (store, fork) => powerUp(this.model, device, store, false, fork));
     for (const row of rows) row[this.width - 1] = 1;
-    const slot = device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
-    return rows.map((row) => (slot ? this.run(row, (delivery) => delivery.fire(slot, 0, [])) : { row, outcome: 'quiet' as const }));
+    const slot =
+      device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
+    return rows.map((row) =>
+      slot ? this.run(row, (delivery) => delivery.fire(slot, 0, [])) : { row, outcome: 'quiet' as const },
+    );
   }
 
   /** After a judged press: everything held is let go, in every order. */
@@ -286,7 +330,8 @@ export class Stepper {
     const store = this.store.open(from);
     for (const controller of this.model.devices)
       for (const [momentary, variable] of controller.controller?.held ?? [])
-        if (store.has(variable) && this.model.values.number(store.get(variable)) === 1) held.push({ controller, momentary });
+        if (store.has(variable) && this.model.values.number(store.get(variable)) === 1)
+          held.push({ controller, momentary });
     if (held.length === 0) return [{ row: from, outcome: 'quiet' }];
     return unique(
       held.flatMap((one) => {
@@ -297,7 +342,10 @@ export class Stepper {
   }
 }
 
-/** Tells apart what operations do, one after the other: by their updates, and by their times where a device may be loading. */
+/**
+ * Tells apart what operations do, one after the other: by their updates, and by their times where a device may be
+ * loading.
+ */
 class Same {
   effect: Effect | undefined;
   private readonly next = new Map<Update | number, Same>();

@@ -10,7 +10,10 @@ export interface Store {
   key(): string;
 }
 
-/** Thrown where a machine's effect reads a variable that it does not hold: the machine must take it in. Not an Error: it is thrown often, and nobody reads its stack. */
+/**
+ * Thrown where a machine's effect reads a variable that it does not hold: the machine must take it in. Not an Error: it
+ * is thrown often, and nobody reads its stack.
+ */
 export class NeedVariable {
   constructor(readonly variable: number) {}
 }

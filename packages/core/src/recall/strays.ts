@@ -15,7 +15,9 @@ export interface StrayReport {
   readonly after: readonly string[];
 }
 
-/** Level 3 told switch by switch, in document order: what breaks at once, what the next presses still bring up wrong. */
+/**
+ * Level 3 told switch by switch, in document order: what breaks at once, what the next presses still bring up wrong.
+ */
 export function strayReports(prover: Prover): readonly StrayReport[] {
   return prover.strays.map((stray) => ({
     device: stray.device,
@@ -32,11 +34,20 @@ export function strayReports(prover: Prover): readonly StrayReport[] {
  * On the simulated rig: all up, the slot pressed, and where its sound is right then, whether the foot makes it wrong.
  * Where that turns on contents that nobody entered, it is not said.
  */
-function breaksAtOnce(prover: Prover, stray: { readonly device: string; readonly switch: string }, { slot }: ModelSlot, sound: Sound): boolean {
+function breaksAtOnce(
+  prover: Prover,
+  stray: { readonly device: string; readonly switch: string },
+  { slot }: ModelSlot,
+  sound: Sound,
+): boolean {
   const choices = new ChoiceSequence();
   choices.begin();
   const rig = new SimulatedRig(prover.model, choices);
-  const isRight = () => prover.hearing.judge((variable) => rig.store.get(variable), prover.layOf(sound), { obey: true, pins: rig.store.pins }).is !== 'wrong';
+  const isRight = () =>
+    prover.hearing.judge((variable) => rig.store.get(variable), prover.layOf(sound), {
+      obey: true,
+      pins: rig.store.pins,
+    }).is !== 'wrong';
   try {
     if (!rig.comeUp({ needs: [] }) || !rig.happen({ kind: 'press', slot: slot.id }) || !isRight()) return false;
     return !rig.happen({ kind: 'foot', device: stray.device, switch: stray.switch, stray: true }) || !isRight();

@@ -37,7 +37,8 @@ export class ThreeValuedJudge {
     const { edges, activeEdges, presetOf } = hearing;
     const size = hearing.model.variables.length;
     this.conditioned = buildCsr(size, (tell) => {
-      for (const { index, when } of edges) for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) tell(when[i].variable, index);
+      for (const { index, when } of edges)
+        for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) tell(when[i].variable, index);
     });
     this.governed = buildCsr(size, (tell) => {
       for (const { index, governedBy } of activeEdges)
@@ -58,7 +59,13 @@ export class ThreeValuedJudge {
     let known = this.overlays.get(laid);
     if (!known) {
       const wanted = this.packing.overlay(laid.variables, laid.wanted, () => false);
-      known = { wanted, free: laid.cues.size === 0 ? wanted : this.packing.overlay(laid.variables, laid.wanted, (variable) => laid.cues.has(variable)) };
+      known = {
+        wanted,
+        free:
+          laid.cues.size === 0
+            ? wanted
+            : this.packing.overlay(laid.variables, laid.wanted, (variable) => laid.cues.has(variable)),
+      };
       this.overlays.set(laid, known);
     }
     return known;
@@ -71,14 +78,19 @@ export class ThreeValuedJudge {
 
   /** Multi-valued variables that the sound does not name and that may cut the line. */
   mayCut(laid: Pick<SoundTarget, 'has'>, possible: Possible): readonly number[] {
-    return this.switching.filter((variable) => {
-      if (laid.has(variable)) return false;
-      const range = possible(variable);
-      return range === null || range.length !== 1;
-    }).filter((variable) => !this.passes(variable));
+    return this.switching
+      .filter((variable) => {
+        if (laid.has(variable)) return false;
+        const range = possible(variable);
+        return range === null || range.length !== 1;
+      })
+      .filter((variable) => !this.passes(variable));
   }
 
-  /** What decides, beside a variable itself, whether it is heard: switches of its device, the loop that holds it, switches in its loop. */
+  /**
+   * What decides, beside a variable itself, whether it is heard: switches of its device, the loop that holds it,
+   * switches in its loop.
+   */
   relatedControls(variable: number): readonly number[] {
     return this.hearing.relatedControls(variable);
   }
@@ -100,14 +112,18 @@ export class ThreeValuedJudge {
     return made;
   }
 
-  /** Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable surely has, negative where there is none. */
+  /**
+   * Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable
+   * surely has, negative where there is none.
+   */
   isBlocked(variable: number, stays: (variable: number) => number): boolean {
     return this.areShut(this.conditioned, variable, stays) && this.areShut(this.governed, variable, stays);
   }
 
   private areShut({ start, items }: Csr, variable: number, stays: (variable: number) => number): boolean {
     const { edges } = this.hearing;
-    for (let k = start[variable]; k < start[variable + 1]; k += 1) if (!this.isEdgeShut(edges[items[k]], variable, stays)) return false;
+    for (let k = start[variable]; k < start[variable + 1]; k += 1)
+      if (!this.isEdgeShut(edges[items[k]], variable, stays)) return false;
     return true;
   }
 
@@ -153,7 +169,9 @@ export class ThreeValuedJudge {
     return isMuted;
   }
 
-  /** Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open. */
+  /**
+   * Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open.
+   */
   audible(laid: SoundTarget, variables: readonly number[], ground: Ranges): readonly number[] {
     const now = this.packing.copy(ground);
     for (const variable of variables) this.packing.putOn(now, variable, null);
@@ -164,7 +182,9 @@ export class ThreeValuedJudge {
     return variables.filter((variable) => this.some(variable, isLive));
   }
 
-  /** What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one. */
+  /**
+   * What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one.
+   */
   classOf(laid: SoundTarget, variable: number, value: number): string {
     let classes = this.classes.get(variable);
     if (!classes) this.classes.set(variable, (classes = new Map()));
@@ -181,7 +201,8 @@ export class ThreeValuedJudge {
   private pattern(variable: number, value: number): string {
     let pattern = '';
     this.someIn(this.conditioned, variable, ({ when }) => {
-      for (const condition of when) if (condition.variable === variable) pattern += condition.values.includes(value) ? '1' : '0';
+      for (const condition of when)
+        if (condition.variable === variable) pattern += condition.values.includes(value) ? '1' : '0';
       return false;
     });
     return pattern;
@@ -194,7 +215,9 @@ export class ThreeValuedJudge {
   /** Judges one combination of a few variables; every other one may be anything that the ground allows. */
   status(laid: SoundTarget, at: ReadonlyMap<number, number>, ground: Ranges, pins: Pins): Status {
     const { values } = this.hearing.model;
-    const differing = [...at].filter(([variable, value]) => !laid.cues.has(variable) && laid.has(variable) && laid.wants(variable) !== value).map(([variable]) => variable);
+    const differing = [...at]
+      .filter(([variable, value]) => !laid.cues.has(variable) && laid.has(variable) && laid.wants(variable) !== value)
+      .map(([variable]) => variable);
     const now = this.packing.copy(ground);
     for (const [variable, value] of at) this.packing.setValue(now, variable, value);
     this.obey(now, laid);
@@ -207,14 +230,20 @@ export class ThreeValuedJudge {
     const isDifferent = (edge: HearingEdge): boolean =>
       edge.governedBy.some((variable) => {
         const value = at.get(variable);
-        return value !== undefined && differing.includes(variable) && values.compare(value, laid.wants(variable), pins) === 'different';
+        return (
+          value !== undefined &&
+          differing.includes(variable) &&
+          values.compare(value, laid.wants(variable), pins) === 'different'
+        );
       });
-    for (const edge of this.hearing.activeEdges) if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
+    for (const edge of this.hearing.activeEdges)
+      if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     const mayEither = this.mayEither(now, free);
     if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, mayEither))) return 'harmless';
     const mustNow = this.liveness.mustLive(now);
     const mayThen = this.liveness.may(then);
-    for (const edge of this.hearing.activeEdges) if (mustNow[edge.index] === 1 && (mayThen.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
+    for (const edge of this.hearing.activeEdges)
+      if (mustNow[edge.index] === 1 && (mayThen.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     return 'open';
   }
 
@@ -224,20 +253,37 @@ export class ThreeValuedJudge {
     return this.liveness.may(either).edges;
   }
 
-  /** Nothing that this variable closes, opens or colours can be live (`edges`: 1 where it may), neither as it is nor as wanted. */
-  private cannotBeHeard(variable: number, laid: SoundTarget, at: ReadonlyMap<number, number>, edges: Uint8Array): boolean {
+  /**
+   * Nothing that this variable closes, opens or colours can be live (`edges`: 1 where it may), neither as it is nor as
+   * wanted.
+   */
+  private cannotBeHeard(
+    variable: number,
+    laid: SoundTarget,
+    at: ReadonlyMap<number, number>,
+    edges: Uint8Array,
+  ): boolean {
     const now = at.get(variable)!;
     const wanted = laid.wants(variable);
     const { values } = this.hearing.model;
     const symbolic = values.isSymbolic(now) || values.isSymbolic(wanted);
-    const changes = (edge: HearingEdge) => symbolic || edge.when.some((condition) => condition.variable === variable && condition.values.includes(now) !== condition.values.includes(wanted));
+    const changes = (edge: HearingEdge) =>
+      symbolic ||
+      edge.when.some(
+        (condition) =>
+          condition.variable === variable && condition.values.includes(now) !== condition.values.includes(wanted),
+      );
     if (this.someIn(this.conditioned, variable, (edge) => edges[edge.index] === 1 && changes(edge))) return false;
     return !this.someIn(this.governed, variable, (edge) => edges[edge.index] === 1);
   }
 
   /** Whether every way that this variable opens and closes is one that is always there in some form. */
   private passes(variable: number): boolean {
-    return !this.someIn(this.conditioned, variable, (edge) => edge.when.length === 1 && !this.isAlways(edge) && !this.insideAlways(edge));
+    return !this.someIn(
+      this.conditioned,
+      variable,
+      (edge) => edge.when.length === 1 && !this.isAlways(edge) && !this.insideAlways(edge),
+    );
   }
 
   private isAlways({ from, to }: HearingEdge): boolean {
@@ -255,6 +301,7 @@ export class ThreeValuedJudge {
 /** The variables that open or close any of some sections, each once. */
 function variablesIn(edges: readonly HearingEdge[]): readonly number[] {
   const met = new Set<number>();
-  for (const { when } of edges) for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) met.add(when[i].variable);
+  for (const { when } of edges)
+    for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) met.add(when[i].variable);
   return [...met];
 }

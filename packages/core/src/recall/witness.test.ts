@@ -24,32 +24,56 @@ function played(show: Show, at: readonly Level[] = levels): readonly Told[] {
       const judgement = prover.judge(slot, sound, level);
       if (!judgement.sequence) return [];
       const { steps, heard } = play(prover, judgement.sequence, sound, level);
-      return [{ judgement, steps: judgement.sequence.steps.length, endsWrong: heard !== 'right' || steps.some((step) => !step.quiet), heard }];
+      return [
+        {
+          judgement,
+          steps: judgement.sequence.steps.length,
+          endsWrong: heard !== 'right' || steps.some((step) => !step.quiet),
+          heard,
+        },
+      ];
     }),
   );
 }
 /** A loss is tried before a restart, so that few shortest sequences hold one: in some rigs nothing else happens. */
-const restartsOnly = (show: Show): Show => ({ ...show, rig: { ...show.rig, settings: { ...show.rig.settings, faults: ['restart'] } } });
+const restartsOnly = (show: Show): Show => ({
+  ...show,
+  rig: { ...show.rig, settings: { ...show.rig.settings, faults: ['restart'] } },
+});
 const seeds = Array.from({ length: 90 }, (_, i) => i + 1);
-const sample = [...seeds.flatMap((seed) => played(seededShow(seed))), ...seeds.flatMap((seed) => played(restartsOnly(seededShow(seed)), [4]))];
+const sample = [
+  ...seeds.flatMap((seed) => played(seededShow(seed))),
+  ...seeds.flatMap((seed) => played(restartsOnly(seededShow(seed)), [4])),
+];
 const of = (verdict: Judgement['verdict']) => sample.filter(({ judgement }) => judgement.verdict === verdict);
 
 describe('sequences of random rigs, played on the simulated rig', () => {
   test('there are many of them, with what must be told: losses, restarts, feet, holds, choices of power-up', () => {
     expect(of('does-not').length).toBeGreaterThan(300);
     const steps = sample.flatMap(({ judgement }) => judgement.sequence!.steps);
-    for (const kind of ['press', 'bank', 'hold', 'foot', 'restart']) expect([kind, steps.some((step) => step.kind === kind)]).toEqual([kind, true]);
+    for (const kind of ['press', 'bank', 'hold', 'foot', 'restart'])
+      expect([kind, steps.some((step) => step.kind === kind)]).toEqual([kind, true]);
     expect(steps.some((step) => step.lost)).toBe(true);
     expect(sample.some(({ judgement }) => judgement.sequence!.needs.length > 0)).toBe(true);
   });
   test('each has as many steps as its length says', () => {
-    expect(sample.filter(({ judgement, steps }) => judgement.length !== steps).map(({ judgement }) => judgement)).toEqual([]);
+    expect(
+      sample.filter(({ judgement, steps }) => judgement.length !== steps).map(({ judgement }) => judgement),
+    ).toEqual([]);
   });
   test('each of a sound that does not recall ends wrong', () => {
-    expect(of('does-not').filter(({ endsWrong }) => !endsWrong).map(({ judgement }) => judgement)).toEqual([]);
+    expect(
+      of('does-not')
+        .filter(({ endsWrong }) => !endsWrong)
+        .map(({ judgement }) => judgement),
+    ).toEqual([]);
   });
   test('each of a sound of which it cannot be known ends in what is not surely right', () => {
-    expect(of('cannot-be-known').filter(({ endsWrong, judgement }) => !endsWrong && judgement.gaveUp === undefined).map(({ judgement }) => judgement)).toEqual([]);
+    expect(
+      of('cannot-be-known')
+        .filter(({ endsWrong, judgement }) => !endsWrong && judgement.gaveUp === undefined)
+        .map(({ judgement }) => judgement),
+    ).toEqual([]);
   });
 });
 

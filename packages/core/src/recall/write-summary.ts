@@ -57,7 +57,12 @@ const trialOf = memoised(
   ({ variables }) => new Trial(variables.length),
 );
 
-const nothingFound = (known: number, other: Found | undefined): Found => ({ known, done: undefined, next: undefined, other });
+const nothingFound = (known: number, other: Found | undefined): Found => ({
+  known,
+  done: undefined,
+  next: undefined,
+  other,
+});
 
 /** Of some alternatives the one where so much is known. */
 function where(known: number, first: Found | undefined): Found | undefined {
@@ -136,7 +141,10 @@ class Aftermath {
     touches.forEach((variable, i) => this.note(variable, found[i]));
   }
 
-  /** All that an update touches at once, where it reads nothing that is not known. It begins to load no device but its own. */
+  /**
+   * All that an update touches at once, where it reads nothing that is not known. It begins to load no device but its
+   * own.
+   */
   private together(update: Update, time: number): boolean {
     const { device } = update;
     const until = this.running.busyUntil.get(device);

@@ -1,6 +1,9 @@
 import { type NoteValue, noteValues } from '../model/documents.ts';
 
-/** Milliseconds of a note value at a tempo in quarter notes a minute: 60,000 / tempo × its part of a quarter; triplets are three in the time of two. */
+/**
+ * Milliseconds of a note value at a tempo in quarter notes a minute: 60,000 / tempo × its part of a quarter; triplets
+ * are three in the time of two.
+ */
 export const delayMilliseconds = (tempo: number, note: NoteValue): number => (60_000 / tempo) * noteValues[note];
 
 export const noteWords: Readonly<Record<NoteValue, string>> = {

@@ -15,7 +15,11 @@ test('switches lie in rows, the first row nearest the player', () => {
 test('the foot’s way through a song is its parts’ switches, its length in millimetres, bank moves apart', () => {
   const show = demoShow();
   const path = footPath(show, 'song-1', 'switcher');
-  expect(path.map((slot) => [slot.bank, slot.position])).toEqual([[0, 0], [0, 2], [0, 4]]);
+  expect(path.map((slot) => [slot.bank, slot.position])).toEqual([
+    [0, 0],
+    [0, 2],
+    [0, 4],
+  ]);
   expect(footTravel(path, floorSwitches(5, 5, 62))).toEqual({ mm: 248, bankMoves: 0 });
   expect(songOf(show, show.rig.slots['slot-sound-2'])).toBe('song-1');
   expect(songOf(show, null)).toBeNull();

@@ -10,10 +10,17 @@ export interface FloorSwitch {
 /** Switches as they lie: rows from the toe away, the first row nearest the player, so it is drawn last. */
 export function floorSwitches(positions: number, perRow: number, pitchMm: number): readonly FloorSwitch[] {
   const rows = Math.ceil(positions / perRow);
-  return Array.from({ length: positions }, (_, position) => ({ position, x: (position % perRow) * pitchMm, y: (rows - 1 - Math.floor(position / perRow)) * pitchMm }));
+  return Array.from({ length: positions }, (_, position) => ({
+    position,
+    x: (position % perRow) * pitchMm,
+    y: (rows - 1 - Math.floor(position / perRow)) * pitchMm,
+  }));
 }
 
-/** The foot's way through a song on one controller: the slots of its parts in order, as long as they are pressed one after the other. */
+/**
+ * The foot's way through a song on one controller: the slots of its parts in order, as long as they are pressed one
+ * after the other.
+ */
 export function footPath(show: Show, song: string, controller: string): readonly Slot[] {
   const parts = inOrder(show.songbook.parts).filter((part) => part.song === song);
   const slots = parts.flatMap((part) => {
@@ -25,7 +32,10 @@ export function footPath(show: Show, song: string, controller: string): readonly
 }
 
 /** Millimetres between the switches that a way presses; bank moves are counted apart. */
-export function footTravel(path: readonly Slot[], switches: readonly FloorSwitch[]): { readonly mm: number; readonly bankMoves: number } {
+export function footTravel(
+  path: readonly Slot[],
+  switches: readonly FloorSwitch[],
+): { readonly mm: number; readonly bankMoves: number } {
   let mm = 0;
   let bankMoves = 0;
   path.slice(1).forEach((slot, i) => {

@@ -6,7 +6,10 @@ import type { Smf, SmfEvent } from '../midi/smf.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
 
 /** What had to be assumed to place the changes: told with the file. */
-export type Assumed = { readonly what: 'tempo'; readonly song: string } | { readonly what: 'bars'; readonly song: string; readonly part: string } | { readonly what: 'by-foot'; readonly song: string; readonly part: string };
+export type Assumed =
+  | { readonly what: 'tempo'; readonly song: string }
+  | { readonly what: 'bars'; readonly song: string; readonly part: string }
+  | { readonly what: 'by-foot'; readonly song: string; readonly part: string };
 
 export interface SongFile {
   readonly smf: Smf;
@@ -18,11 +21,14 @@ const assumedTempo = 120;
 const assumedBars = 8;
 
 /** One song: the full state of each part, sent ahead so that it is there on the bar line. */
-export const songFile = (show: Show, wiring: Wiring, song: string): SongFile => filed(show, wiring, [show.songbook.songs[song]], show.songbook.songs[song].name);
+export const songFile = (show: Show, wiring: Wiring, song: string): SongFile =>
+  filed(show, wiring, [show.songbook.songs[song]], show.songbook.songs[song].name);
 
 /** The set list in one file, song after song. */
 export function setFile(show: Show, wiring: Wiring): SongFile {
-  const songs = [...new Set(partsInSetOrder(show).map((part) => show.songbook.parts[part].song))].map((id) => show.songbook.songs[id]);
+  const songs = [...new Set(partsInSetOrder(show).map((part) => show.songbook.parts[part].song))].map(
+    (id) => show.songbook.songs[id],
+  );
   return filed(show, wiring, songs, chosenSetList(show)?.name ?? show.songbook.name);
 }
 
@@ -30,7 +36,10 @@ function filed(show: Show, wiring: Wiring, songs: readonly Song[], name: string)
   const compile = compiler(wiring);
   const assumed: Assumed[] = [];
   const conductor: SmfEvent[] = [{ tick: 0, kind: 'name', text: name }];
-  const sent: { readonly tick: number; readonly message: Exclude<MidiMessage, { readonly kind: 'clock' | 'start' | 'stop' }> }[] = [];
+  const sent: {
+    readonly tick: number;
+    readonly message: Exclude<MidiMessage, { readonly kind: 'clock' | 'start' | 'stop' }>;
+  }[] = [];
   let tick = 0;
   let before = 60_000_000 / assumedTempo;
   for (const song of songs) {
@@ -51,11 +60,18 @@ function filed(show: Show, wiring: Wiring, songs: readonly Song[], name: string)
     }
     before = microseconds;
   }
-  const messages: SmfEvent[] = [{ tick: 0, kind: 'name', text: show.rig.name }, ...sent.sort((a, b) => a.tick - b.tick).map((one): SmfEvent => ({ tick: one.tick, kind: 'message', message: one.message })), { tick, kind: 'end' }];
+  const messages: SmfEvent[] = [
+    { tick: 0, kind: 'name', text: show.rig.name },
+    ...sent
+      .sort((a, b) => a.tick - b.tick)
+      .map((one): SmfEvent => ({ tick: one.tick, kind: 'message', message: one.message })),
+    { tick, kind: 'end' },
+  ];
   return { smf: { format: 1, ppq, tracks: [[...conductor, { tick, kind: 'end' }], messages] }, assumed };
 }
 
-const partsOf = (show: Show, song: Song): readonly Part[] => inOrder(show.songbook.parts).filter((part) => part.song === song.id);
+const partsOf = (show: Show, song: Song): readonly Part[] =>
+  inOrder(show.songbook.parts).filter((part) => part.song === song.id);
 
 function slotOf(show: Show, part: Part) {
   const cast = castOf(show.rig, part.id);
@@ -72,7 +88,11 @@ interface Timed {
  * What a computer must send for a slot: a program change where the switcher can be called by one (it does the rest),
  * else the slot's own messages with its waits. Loops and contacts then stay with the foot.
  */
-function stateOf(wiring: Wiring, actions: SlotActions, slot: { readonly id: string; readonly controller: string }): { readonly messages: { readonly list: readonly Timed[]; readonly settled: number }; readonly byFoot: boolean } {
+function stateOf(
+  wiring: Wiring,
+  actions: SlotActions,
+  slot: { readonly id: string; readonly controller: string },
+): { readonly messages: { readonly list: readonly Timed[]; readonly settled: number }; readonly byFoot: boolean } {
   const calls = wiring.device.get(slot.controller)?.device.calls;
   const called = Object.entries(calls?.programs ?? {}).find(([, id]) => id === slot.id);
   const list: Timed[] = [];
@@ -87,14 +107,24 @@ function stateOf(wiring: Wiring, actions: SlotActions, slot: { readonly id: stri
     if (action.kind !== 'program' && action.kind !== 'control') continue;
     if (!called) list.push({ message: action, at: now });
     now += byteLength(action) * byteMicroseconds;
-    const loading = action.kind === 'program' ? wiring.devices.find((wired) => wired.device.channel === action.channel)?.anatomy.busy?.ms : undefined;
+    const loading =
+      action.kind === 'program'
+        ? wiring.devices.find((wired) => wired.device.channel === action.channel)?.anatomy.busy?.ms
+        : undefined;
     settled = Math.max(settled, now + (loading ?? 0) * 1000);
   }
-  return { messages: { list, settled: Math.max(settled, now) }, byFoot: !called && actions.some(({ action }) => action.kind === 'loop' || action.kind === 'contact') };
+  return {
+    messages: { list, settled: Math.max(settled, now) },
+    byFoot: !called && actions.some(({ action }) => action.kind === 'loop' || action.kind === 'contact'),
+  };
 }
 
 /** Messages placed so that the last of them has settled at the bar line; never before the file begins. */
-function ahead({ list, settled }: { readonly list: readonly Timed[]; readonly settled: number }, bar: number, microsecondsPerQuarter: number) {
+function ahead(
+  { list, settled }: { readonly list: readonly Timed[]; readonly settled: number },
+  bar: number,
+  microsecondsPerQuarter: number,
+) {
   const ticks = (microseconds: number): number => (microseconds * ppq) / microsecondsPerQuarter;
   const start = Math.max(0, bar - Math.ceil(ticks(settled)));
   return list.map(({ message, at }) => ({ tick: start + Math.ceil(ticks(at)), message }));

@@ -10,6 +10,12 @@ const places = {
 
 /** A place to begin: the four places and nothing in them. */
 export function emptyShow(id: string, name: string): Show {
-  return { rig: { ...emptyRig(id, name), places, settings: { ...emptyRig(id, name).settings, roles: ['clean', 'rhythm', 'chorus', 'solo', 'colour'] } }, songbook: emptySongbook(`${id}-book`, name) };
+  return {
+    rig: {
+      ...emptyRig(id, name),
+      places,
+      settings: { ...emptyRig(id, name).settings, roles: ['clean', 'rhythm', 'chorus', 'solo', 'colour'] },
+    },
+    songbook: emptySongbook(`${id}-book`, name),
+  };
 }
-

@@ -21,7 +21,16 @@ export class ShowMaker {
 export class RigMaker extends ShowMaker {
   device(id: string, type: string, name: string, facts: Partial<Device> = {}, params: DeviceType['params'] = {}): this {
     const entry = typeById(type);
-    return this.do(addDevice(this.show, id, { ...entry.type, params: { ...entry.type.params, ...params } }, name, facts.place ?? entry.place, facts));
+    return this.do(
+      addDevice(
+        this.show,
+        id,
+        { ...entry.type, params: { ...entry.type.params, ...params } },
+        name,
+        facts.place ?? entry.place,
+        facts,
+      ),
+    );
   }
 
   /** `Guitar > Switcher In`, metres. */
@@ -34,6 +43,15 @@ export class RigMaker extends ShowMaker {
   sound(id: string, name: string, filled: Partial<Sound>): this {
     this.do(addSound(this.show, id, name));
     const old = this.show.rig.sounds[id];
-    return this.do({ command: { name: 'set-sound', facts: { sound: name } }, steps: Object.entries(filled).map(([field, value]) => ({ doc: 'rig', op: 'set', at: ['sounds', id, field], value, old: old[field as keyof Sound] })) });
+    return this.do({
+      command: { name: 'set-sound', facts: { sound: name } },
+      steps: Object.entries(filled).map(([field, value]) => ({
+        doc: 'rig',
+        op: 'set',
+        at: ['sounds', id, field],
+        value,
+        old: old[field as keyof Sound],
+      })),
+    });
   }
 }

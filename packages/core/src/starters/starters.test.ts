@@ -4,15 +4,23 @@ import { rules } from '../check/rules/index.ts';
 import { checkShow } from '../change/steps.ts';
 import { starters } from './starters.ts';
 
-test.each(starters.map((starter) => [starter.id, starter] as const))('%s is a whole rig: sounds that are heard, slots that recall at levels 2 and 4, and no fault found', (id, { make }) => {
-  const show = make('rig', 'My rig');
-  expect(checkShow(show).ok).toBe(true);
-  expect(show.rig.name).toBe('My rig');
-  const context = contextOf(show);
-  const { findings, broken } = check(context, rules);
-  expect(broken).toEqual([]);
-  // A switcher in front of the amp has its delay in front too: the rule for that is worth knowing only where the amp distorts.
-  expect(findings.map((finding) => [finding.ruleId, finding.at])).toEqual([]);
-  for (const sound of Object.values(show.rig.sounds)) expect([id, sound.name, context.tracer.trace(sound).sounds]).toEqual([id, sound.name, true]);
-  for (const level of [2, 4] as const) expect(context.prover.all(level).map((one) => [one.sound, one.verdict])).toEqual(context.prover.all(level).map((one) => [one.sound, 'recalls']));
-});
+test.each(starters.map((starter) => [starter.id, starter] as const))(
+  '%s is a whole rig: sounds that are heard, slots that recall at levels 2 and 4, and no fault found',
+  (id, { make }) => {
+    const show = make('rig', 'My rig');
+    expect(checkShow(show).ok).toBe(true);
+    expect(show.rig.name).toBe('My rig');
+    const context = contextOf(show);
+    const { findings, broken } = check(context, rules);
+    expect(broken).toEqual([]);
+    // A switcher in front of the amp has its delay in front too: the rule for that is worth knowing only where the amp
+    // distorts.
+    expect(findings.map((finding) => [finding.ruleId, finding.at])).toEqual([]);
+    for (const sound of Object.values(show.rig.sounds))
+      expect([id, sound.name, context.tracer.trace(sound).sounds]).toEqual([id, sound.name, true]);
+    for (const level of [2, 4] as const)
+      expect(context.prover.all(level).map((one) => [one.sound, one.verdict])).toEqual(
+        context.prover.all(level).map((one) => [one.sound, 'recalls']),
+      );
+  },
+);

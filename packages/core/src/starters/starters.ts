@@ -47,12 +47,23 @@ function pedalsIntoAmp(id: string, name: string): Show {
     .cable('Amp Loudspeaker > Cabinet', null)
     .cable('Foot controller MIDI out > Delay MIDI in', null)
     .cable('Foot controller Contact 1 > Amp Remote 1', 6)
-    .sound('clean', 'Clean', { role: 'clean', pedals: { drive: 'off', delay: 'off' }, wants: { 'amp/channel': 'clean' } })
-    .sound('lead', 'Lead', { role: 'solo', pedals: { drive: 'off', delay: 'on' }, wants: { 'amp/channel': 'lead', 'delay/preset': 0 } });
+    .sound('clean', 'Clean', {
+      role: 'clean',
+      pedals: { drive: 'off', delay: 'off' },
+      wants: { 'amp/channel': 'clean' },
+    })
+    .sound('lead', 'Lead', {
+      role: 'solo',
+      pedals: { drive: 'off', delay: 'on' },
+      wants: { 'amp/channel': 'lead', 'delay/preset': 0 },
+    });
   return withSchool(finished(maker, 'floor'), 'mixed');
 }
 
-const withSchool = (show: Show, foot: 'mixed'): Show => ({ ...show, rig: { ...show.rig, settings: { ...show.rig.settings, schools: { foot } } } });
+const withSchool = (show: Show, foot: 'mixed'): Show => ({
+  ...show,
+  rig: { ...show.rig, settings: { ...show.rig.settings, schools: { foot } } },
+});
 
 function switcherInFront(id: string, name: string): Show {
   const maker = begin(id, name)
@@ -68,7 +79,8 @@ function switcherInFront(id: string, name: string): Show {
     .device('cabinet', 'cabinet', 'Cabinet')
     .cable('Guitar > Tuner', 6)
     .cable('Tuner > Switcher In', null);
-  for (const [i, pedal] of ['Compressor', 'Drive 1', 'Drive 2', 'Chorus', 'Delay'].entries()) maker.cable(`Switcher Send ${i + 1} > ${pedal} In`, null).cable(`${pedal} Out > Switcher Return ${i + 1}`, null);
+  for (const [i, pedal] of ['Compressor', 'Drive 1', 'Drive 2', 'Chorus', 'Delay'].entries())
+    maker.cable(`Switcher Send ${i + 1} > ${pedal} In`, null).cable(`${pedal} Out > Switcher Return ${i + 1}`, null);
   maker
     .cable('Switcher Out > Amp Input', 6)
     .cable('Amp Loudspeaker > Cabinet', null)
@@ -77,7 +89,11 @@ function switcherInFront(id: string, name: string): Show {
   maker
     .sound('clean', 'Clean', { role: 'clean', pedals: { ...off, compressor: 'on', chorus: 'on' } })
     .sound('rhythm', 'Rhythm', { role: 'rhythm', pedals: { ...off, 'drive-1': 'on' } })
-    .sound('solo', 'Solo', { role: 'solo', pedals: { ...off, 'drive-1': 'on', 'drive-2': 'on', delay: 'on' }, wants: { 'delay/preset': 0 } });
+    .sound('solo', 'Solo', {
+      role: 'solo',
+      pedals: { ...off, 'drive-1': 'on', 'drive-2': 'on', delay: 'on' },
+      wants: { 'delay/preset': 0 },
+    });
   return finished(maker, 'switcher');
 }
 
@@ -94,9 +110,21 @@ function fourCable(id: string, name: string): Show {
     .cable('Amp Loudspeaker > Cabinet', null)
     .cable('Switcher MIDI out > Delay MIDI in', null)
     .cable('Switcher Contact 1 > Amp Remote 1', 6)
-    .sound('clean', 'Clean', { role: 'clean', pedals: { drive: 'off', amp: 'on', delay: 'off' }, wants: { 'amp/channel': 'clean' } })
-    .sound('rhythm', 'Rhythm', { role: 'rhythm', pedals: { drive: 'on', amp: 'on', delay: 'off' }, wants: { 'amp/channel': 'clean' } })
-    .sound('solo', 'Solo', { role: 'solo', pedals: { drive: 'on', amp: 'on', delay: 'on' }, wants: { 'amp/channel': 'lead', 'delay/preset': 0 } });
+    .sound('clean', 'Clean', {
+      role: 'clean',
+      pedals: { drive: 'off', amp: 'on', delay: 'off' },
+      wants: { 'amp/channel': 'clean' },
+    })
+    .sound('rhythm', 'Rhythm', {
+      role: 'rhythm',
+      pedals: { drive: 'on', amp: 'on', delay: 'off' },
+      wants: { 'amp/channel': 'clean' },
+    })
+    .sound('solo', 'Solo', {
+      role: 'solo',
+      pedals: { drive: 'on', amp: 'on', delay: 'on' },
+      wants: { 'amp/channel': 'lead', 'delay/preset': 0 },
+    });
   return finished(maker, 'switcher');
 }
 
@@ -116,9 +144,21 @@ function ampLess(id: string, name: string): Show {
     .cable('Switcher MIDI out > Delay MIDI in', null)
     .cable('Delay MIDI through > Reverb MIDI in', null)
     .cable('Switcher Contact 1 > Preamp Remote 1', null)
-    .sound('clean', 'Clean', { role: 'clean', pedals: { drive: 'off', delay: 'off', reverb: 'on' }, wants: { 'preamp/channel': 'clean', 'reverb/preset': 0 } })
-    .sound('rhythm', 'Rhythm', { role: 'rhythm', pedals: { drive: 'on', delay: 'off', reverb: 'off' }, wants: { 'preamp/channel': 'clean' } })
-    .sound('solo', 'Solo', { role: 'solo', pedals: { drive: 'on', delay: 'on', reverb: 'on' }, wants: { 'preamp/channel': 'lead', 'delay/preset': 0, 'reverb/preset': 1 } });
+    .sound('clean', 'Clean', {
+      role: 'clean',
+      pedals: { drive: 'off', delay: 'off', reverb: 'on' },
+      wants: { 'preamp/channel': 'clean', 'reverb/preset': 0 },
+    })
+    .sound('rhythm', 'Rhythm', {
+      role: 'rhythm',
+      pedals: { drive: 'on', delay: 'off', reverb: 'off' },
+      wants: { 'preamp/channel': 'clean' },
+    })
+    .sound('solo', 'Solo', {
+      role: 'solo',
+      pedals: { drive: 'on', delay: 'on', reverb: 'on' },
+      wants: { 'preamp/channel': 'lead', 'delay/preset': 0, 'reverb/preset': 1 },
+    });
   return finished(maker, 'switcher');
 }
 
@@ -139,19 +179,56 @@ function twoAmps(id: string, name: string): Show {
     .cable('Switcher MIDI out > Delay MIDI in', null)
     .cable('Switcher Contact 1 > A/B/Y box Remote 1', null)
     .cable('Switcher Contact 2 > A/B/Y box Remote 2', null)
-    .sound('crunch', 'Crunch', { role: 'rhythm', pedals: { drive: 'off', delay: 'off' }, wants: { 'splitter/way': 'A' } })
-    .sound('clean', 'Clean with echo', { role: 'clean', pedals: { drive: 'off', delay: 'on' }, wants: { 'splitter/way': 'B', 'delay/preset': 0 } })
-    .sound('wide', 'Both, driven', { role: 'solo', pedals: { drive: 'on', delay: 'on' }, wants: { 'splitter/way': 'both', 'delay/preset': 1 } });
+    .sound('crunch', 'Crunch', {
+      role: 'rhythm',
+      pedals: { drive: 'off', delay: 'off' },
+      wants: { 'splitter/way': 'A' },
+    })
+    .sound('clean', 'Clean with echo', {
+      role: 'clean',
+      pedals: { drive: 'off', delay: 'on' },
+      wants: { 'splitter/way': 'B', 'delay/preset': 0 },
+    })
+    .sound('wide', 'Both, driven', {
+      role: 'solo',
+      pedals: { drive: 'on', delay: 'on' },
+      wants: { 'splitter/way': 'both', 'delay/preset': 1 },
+    });
   return finished(maker, 'switcher');
 }
 
 /** In the order in which they are offered: simplest first. */
 export const starters: readonly Starter[] = [
-  { id: 'pedals-into-amp', name: 'Pedals into an amp', says: 'A drive in front, a delay in the amp’s loop, a small foot controller for channel and presets.', make: pedalsIntoAmp },
-  { id: 'switcher-in-front', name: 'Switcher in front', says: 'Every pedal in a loop of its own, all of it before the amp.', make: switcherInFront },
-  { id: 'four-cable', name: 'Four-cable', says: 'The switcher wraps the amp’s preamp: drives before it, echoes after it.', make: fourCable },
-  { id: 'amp-less', name: 'Without an amp', says: 'A preamp with its own loop, cabinet simulation, and a line to the desk.', make: ampLess },
-  { id: 'two-amps', name: 'Two amps by A/B/Y', says: 'One or the other or both, chosen by the switcher’s contacts.', make: twoAmps },
+  {
+    id: 'pedals-into-amp',
+    name: 'Pedals into an amp',
+    says: 'A drive in front, a delay in the amp’s loop, a small foot controller for channel and presets.',
+    make: pedalsIntoAmp,
+  },
+  {
+    id: 'switcher-in-front',
+    name: 'Switcher in front',
+    says: 'Every pedal in a loop of its own, all of it before the amp.',
+    make: switcherInFront,
+  },
+  {
+    id: 'four-cable',
+    name: 'Four-cable',
+    says: 'The switcher wraps the amp’s preamp: drives before it, echoes after it.',
+    make: fourCable,
+  },
+  {
+    id: 'amp-less',
+    name: 'Without an amp',
+    says: 'A preamp with its own loop, cabinet simulation, and a line to the desk.',
+    make: ampLess,
+  },
+  {
+    id: 'two-amps',
+    name: 'Two amps by A/B/Y',
+    says: 'One or the other or both, chosen by the switcher’s contacts.',
+    make: twoAmps,
+  },
 ];
 
 export const starterById = (id: StarterId): Starter => starters.find((one) => one.id === id)!;

@@ -32,7 +32,8 @@ export class ShowBuilder extends RigMaker {
   /** Lays the sounds out and casts each as a part of one song, in order. */
   laid(controller = 'switcher'): this {
     this.do(layOut(this.show, controller)).do(addSong(this.show, 'song', 'Song'));
-    for (const sound of Object.keys(this.show.rig.sounds)) this.do(addPart(this.show, `part-${sound}`, 'song', sound, `slot-${sound}`));
+    for (const sound of Object.keys(this.show.rig.sounds))
+      this.do(addPart(this.show, `part-${sound}`, 'song', sound, `slot-${sound}`));
     return this;
   }
 }
@@ -61,5 +62,13 @@ export function fourCable(): ShowBuilder {
     );
 }
 
-export const lead: Partial<Sound> = { name: 'Lead', pedals: { drive: 'on', combo: 'on', delay: 'on' }, wants: { 'combo/channel': 'lead', 'delay/preset': 5 } };
-export const clean: Partial<Sound> = { name: 'Clean', pedals: { drive: 'off', combo: 'on', delay: 'off' }, wants: { 'combo/channel': 'clean' } };
+export const lead: Partial<Sound> = {
+  name: 'Lead',
+  pedals: { drive: 'on', combo: 'on', delay: 'on' },
+  wants: { 'combo/channel': 'lead', 'delay/preset': 5 },
+};
+export const clean: Partial<Sound> = {
+  name: 'Clean',
+  pedals: { drive: 'off', combo: 'on', delay: 'off' },
+  wants: { 'combo/channel': 'clean' },
+};

@@ -28,7 +28,12 @@ export interface Compared {
 export function seededShow(seed: number): Show {
   const r = new Random(seed);
   const { show } = adaptCase(randomRig(r));
-  const slots = Object.fromEntries(Object.entries(show.rig.slots).map(([id, slot]) => [id, slot.sound !== null && r.chance(0.15) ? { ...slot, actions: null } : slot]));
+  const slots = Object.fromEntries(
+    Object.entries(show.rig.slots).map(([id, slot]) => [
+      id,
+      slot.sound !== null && r.chance(0.15) ? { ...slot, actions: null } : slot,
+    ]),
+  );
   return { ...show, rig: { ...show.rig, slots } };
 }
 
@@ -42,7 +47,10 @@ export function compareSeed(seed: number, limit = 250): Compared | null {
   return again ? { ...found, disagreements: again.disagreements } : found;
 }
 
-const withMessageLimit = (show: Show, messageLimit: number): Show => ({ ...show, rig: { ...show.rig, settings: { ...show.rig.settings, messageLimit } } });
+const withMessageLimit = (show: Show, messageLimit: number): Show => ({
+  ...show,
+  rig: { ...show.rig, settings: { ...show.rig.settings, messageLimit } },
+});
 
 function compareShow(seed: number, show: Show, limit: number): Compared | null {
   const checked = validateRig(show.rig);
@@ -58,7 +66,13 @@ function compareShow(seed: number, show: Show, limit: number): Compared | null {
         const mine = prover.judge(slot, sound, level);
         verdicts.push(truth.verdict);
         if (truth.verdict !== mine.verdict || (truth.length !== undefined && truth.length !== mine.length))
-          disagreements.push({ seed, slot: slot.slot.id, level, proof: `${mine.verdict} ${mine.length}`, oracle: `${truth.verdict} ${truth.length}` });
+          disagreements.push({
+            seed,
+            slot: slot.slot.id,
+            level,
+            proof: `${mine.verdict} ${mine.length}`,
+            oracle: `${truth.verdict} ${truth.length}`,
+          });
       }
   } catch (reason) {
     if (reason instanceof RigTooLarge) return null;

@@ -1,6 +1,21 @@
 import { typeById } from '../catalogue/types.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { type Action, type Cable, type Cast, type Device, type DeviceType, emptyRig, emptySongbook, type Part, type Plug, type Rig, type Show, type Slot, type Song, type Sound } from '../model/documents.ts';
+import {
+  type Action,
+  type Cable,
+  type Cast,
+  type Device,
+  type DeviceType,
+  emptyRig,
+  emptySongbook,
+  type Part,
+  type Plug,
+  type Rig,
+  type Show,
+  type Slot,
+  type Song,
+  type Sound,
+} from '../model/documents.ts';
 import type { Judgement } from '../recall/answer.ts';
 import type { Prover } from '../recall/proof.ts';
 import { Random } from './random.ts';
@@ -25,26 +40,70 @@ class Drawing {
 
   device(id: string, type: DeviceType, facts: Partial<Device> = {}): string {
     const order = key(Object.keys(this.devices).length);
-    this.devices[id] = { id, name: id, order, place: 'board', type, channel: null, countsFrom: 1, presets: {}, plannedFeet: [], owners: {}, powerUps: {}, momentaries: {}, ...facts };
+    this.devices[id] = {
+      id,
+      name: id,
+      order,
+      place: 'board',
+      type,
+      channel: null,
+      countsFrom: 1,
+      presets: {},
+      plannedFeet: [],
+      owners: {},
+      powerUps: {},
+      momentaries: {},
+      ...facts,
+    };
     return id;
   }
 
   cable(from: Plug, to: Plug): void {
     const kind = anatomyOf(this.devices[from.device].type).jacks.find((jack) => jack.id === from.jack)!;
     const id = `cable-${Object.keys(this.cables).length + 1}`;
-    this.cables[id] = { id, tag: id, order: key(Object.keys(this.cables).length), kind: kind.kind.startsWith('midi') ? 'midi' : kind.kind.startsWith('contact') ? 'contact' : kind.speaker ? 'speaker' : 'signal', plugs: [from, to], length: 1, loom: null };
+    this.cables[id] = {
+      id,
+      tag: id,
+      order: key(Object.keys(this.cables).length),
+      kind: kind.kind.startsWith('midi')
+        ? 'midi'
+        : kind.kind.startsWith('contact')
+          ? 'contact'
+          : kind.speaker
+            ? 'speaker'
+            : 'signal',
+      plugs: [from, to],
+      length: 1,
+      loom: null,
+    };
   }
 
   show(name: string): Show {
     const base = emptyRig(name, name);
-    const rig: Rig = { ...base, places: { board: { id: 'board', name: 'Board', order: 'b' } }, devices: this.devices, cables: this.cables, sounds: this.sounds, slots: this.slots, casting: this.casting };
-    const songbook = { ...emptySongbook(`${name}-book`, name), songs: this.songs, parts: this.parts, setLists: { set: { id: 'set', name: 'Set', order: 'b', songs: Object.keys(this.songs) } } };
+    const rig: Rig = {
+      ...base,
+      places: { board: { id: 'board', name: 'Board', order: 'b' } },
+      devices: this.devices,
+      cables: this.cables,
+      sounds: this.sounds,
+      slots: this.slots,
+      casting: this.casting,
+    };
+    const songbook = {
+      ...emptySongbook(`${name}-book`, name),
+      songs: this.songs,
+      parts: this.parts,
+      setLists: { set: { id: 'set', name: 'Set', order: 'b', songs: Object.keys(this.songs) } },
+    };
     return { rig, songbook };
   }
 }
 
 const jack = (device: string, name: string): Plug => ({ device, jack: name });
-const typeOf = (id: string, params: DeviceType['params']): DeviceType => ({ ...typeById(id).type, params: { ...typeById(id).type.params, ...params } });
+const typeOf = (id: string, params: DeviceType['params']): DeviceType => ({
+  ...typeById(id).type,
+  params: { ...typeById(id).type.params, ...params },
+});
 
 /** A switcher with a pedal in each loop, MIDI effects in line after it, a valve amp and a cabinet. */
 function line(d: Drawing, loops: number, effects: number, positions: number, banks: number, effect: DeviceType): void {
@@ -59,7 +118,10 @@ function line(d: Drawing, loops: number, effects: number, positions: number, ban
   let last = jack('switcher', 'out');
   let midi = jack('switcher', 'midi-out');
   for (let i = 1; i <= effects; i += 1) {
-    d.device(`effect-${i}`, effect, { channel: ((i - 1) % 16) + 1, presets: Object.fromEntries(Array.from({ length: 12 }, (_, n) => [String(n * 20), { values: { mix: n * 5 } }])) });
+    d.device(`effect-${i}`, effect, {
+      channel: ((i - 1) % 16) + 1,
+      presets: Object.fromEntries(Array.from({ length: 12 }, (_, n) => [String(n * 20), { values: { mix: n * 5 } }])),
+    });
     d.cable(last, jack(`effect-${i}`, 'in'));
     d.cable(midi, jack(`effect-${i}`, 'midi-in'));
     last = jack(`effect-${i}`, 'out');
@@ -72,10 +134,23 @@ function line(d: Drawing, loops: number, effects: number, positions: number, ban
   d.cable(jack('switcher', 'contact-1'), jack('combo', 'remote-1'));
 }
 
-function place(d: Drawing, i: number, positions: number, sound: Omit<Sound, 'id' | 'name' | 'order' | 'silence' | 'role'>, actions: readonly Action[] | null): void {
+function place(
+  d: Drawing,
+  i: number,
+  positions: number,
+  sound: Omit<Sound, 'id' | 'name' | 'order' | 'silence' | 'role'>,
+  actions: readonly Action[] | null,
+): void {
   const id = `sound-${i + 1}`;
   d.sounds[id] = { id, name: id, order: key(i), role: '', silence: false, ...sound };
-  d.slots[`slot-${i + 1}`] = { id: `slot-${i + 1}`, controller: 'switcher', bank: Math.floor(i / positions), position: i % positions, sound: id, actions };
+  d.slots[`slot-${i + 1}`] = {
+    id: `slot-${i + 1}`,
+    controller: 'switcher',
+    bank: Math.floor(i / positions),
+    position: i % positions,
+    sound: id,
+    actions,
+  };
 }
 
 /** 80 devices and 60 sounds in 20 songs; one sound in twelve is entered by hand and forgets something. */
@@ -87,8 +162,13 @@ export function retraceRig(seed = 1): LargeRig {
   const effects = Array.from({ length: 16 }, (_, i) => `effect-${i + 1}`);
   for (let i = 0; i < 60; i += 1) {
     const sound = {
-      pedals: Object.fromEntries([...pedals, ...effects].map((pedal): [string, 'on' | 'off'] => [pedal, r.chance(0.2) ? 'on' : 'off'])),
-      wants: { 'combo/channel': r.pick(['clean', 'lead']), ...Object.fromEntries(effects.map((effect): [string, number] => [`${effect}/preset`, r.below(12) * 20])) },
+      pedals: Object.fromEntries(
+        [...pedals, ...effects].map((pedal): [string, 'on' | 'off'] => [pedal, r.chance(0.2) ? 'on' : 'off']),
+      ),
+      wants: {
+        'combo/channel': r.pick(['clean', 'lead']),
+        ...Object.fromEntries(effects.map((effect): [string, number] => [`${effect}/preset`, r.below(12) * 20])),
+      },
     };
     place(d, i, 5, sound, i % 12 === 5 ? [{ kind: 'loop', loop: 'loop-1', to: 1 }] : null);
   }
@@ -100,7 +180,10 @@ export function retraceRig(seed = 1): LargeRig {
       d.casting[part] = { id: part, part, slot: `slot-${i * 3 + n + 1}`, before: [], after: [], again: false };
     }
   }
-  return { show: d.show('retrace'), facts: { devices: Object.keys(d.devices).length, sounds: 60, cables: Object.keys(d.cables).length } };
+  return {
+    show: d.show('retrace'),
+    facts: { devices: Object.keys(d.devices).length, sounds: 60, cables: Object.keys(d.cables).length },
+  };
 }
 
 /** 1,000 slots, each setting half of 200 loops by hand; one sound in fifty also wants a loop that its slot forgets. */
@@ -110,10 +193,22 @@ export function kernelRig(seed = 1): LargeRig {
   line(d, 200, 0, 20, 50, typeById('midi-delay').type);
   const loops = Array.from({ length: 200 }, (_, i) => i + 1);
   for (let i = 0; i < 1000; i += 1) {
-    const set = new Map(shuffled(r, loops).slice(0, 100).map((loop): [number, 0 | 1] => [loop, r.chance(0.3) ? 1 : 0]));
+    const set = new Map(
+      shuffled(r, loops)
+        .slice(0, 100)
+        .map((loop): [number, 0 | 1] => [loop, r.chance(0.3) ? 1 : 0]),
+    );
     const forgotten = i % 50 === 7 ? loops.find((loop) => !set.has(loop))! : null;
-    const wants = Object.fromEntries([...set, ...(forgotten === null ? [] : [[forgotten, 1]])].map(([loop, to]) => [`switcher/loop-${loop}`, to]));
-    place(d, i, 20, { pedals: {}, wants }, [...set].map(([loop, to]): Action => ({ kind: 'loop', loop: `loop-${loop}`, to })));
+    const wants = Object.fromEntries(
+      [...set, ...(forgotten === null ? [] : [[forgotten, 1]])].map(([loop, to]) => [`switcher/loop-${loop}`, to]),
+    );
+    place(
+      d,
+      i,
+      20,
+      { pedals: {}, wants },
+      [...set].map(([loop, to]): Action => ({ kind: 'loop', loop: `loop-${loop}`, to })),
+    );
   }
   return { show: d.show('kernel'), facts: { slots: 1000, controls: 200 } };
 }
@@ -126,13 +221,30 @@ export function documentRig(seed = 1): LargeRig {
   const r = new Random(seed);
   const d = new Drawing();
   const effects = 16;
-  line(d, 152, effects, 20, 50, typeOf('midi-multi', { loadMs: 0, sticky: true, repeat: 'ignored', presets: 300, mixCc: 20, footswitch: false }));
+  line(
+    d,
+    152,
+    effects,
+    20,
+    50,
+    typeOf('midi-multi', { loadMs: 0, sticky: true, repeat: 'ignored', presets: 300, mixCc: 20, footswitch: false }),
+  );
   const loops = Array.from({ length: 152 }, (_, i) => i + 1);
   for (let i = 0; i < 1000; i += 1) {
-    const set = new Map(shuffled(r, loops).slice(0, 76).map((loop): [number, 0 | 1] => [loop, r.chance(0.3) ? 1 : 0]));
-    const wants: Record<string, number> = Object.fromEntries([...set].map(([loop, to]) => [`switcher/loop-${loop}`, to]));
+    const set = new Map(
+      shuffled(r, loops)
+        .slice(0, 76)
+        .map((loop): [number, 0 | 1] => [loop, r.chance(0.3) ? 1 : 0]),
+    );
+    const wants: Record<string, number> = Object.fromEntries(
+      [...set].map(([loop, to]) => [`switcher/loop-${loop}`, to]),
+    );
     const actions: Action[] = [...set].map(([loop, to]) => ({ kind: 'loop', loop: `loop-${loop}`, to }));
-    for (const effect of shuffled(r, Array.from({ length: effects }, (_, n) => n + 1)).slice(0, 8)) recall(r, effect, i, wants, actions);
+    for (const effect of shuffled(
+      r,
+      Array.from({ length: effects }, (_, n) => n + 1),
+    ).slice(0, 8))
+      recall(r, effect, i, wants, actions);
     place(d, i, 20, { pedals: {}, wants }, actions);
   }
   return { show: d.show('document'), facts: { slots: 1000, controls: 152 + 3 * effects } };

@@ -23,11 +23,14 @@ export function runOracle(count: number, first: number, log: (line: string) => v
     for (const verdict of result.verdicts) verdicts.set(verdict, (verdicts.get(verdict) ?? 0) + 1);
     for (const size of result.sizes) sizes.set(bucket(size), (sizes.get(bucket(size)) ?? 0) + 1);
     disagreeing += result.disagreements.length;
-    for (const one of result.disagreements.slice(0, 4)) log(`disagree: seed ${one.seed} ${one.slot} level ${one.level}: proof ${one.proof}, enumeration ${one.oracle}`);
+    for (const one of result.disagreements.slice(0, 4))
+      log(`disagree: seed ${one.seed} ${one.slot} level ${one.level}: proof ${one.proof}, enumeration ${one.oracle}`);
     if (compared % 1000 === 0) log(`${compared} rigs, ${disagreeing} disagreements`);
   }
   log(`rigs ${compared} (${tooLarge} more were too large to enumerate), judgements ${pairs}`);
-  log(`failing rigs ${failing} (${percent(failing, compared)}), joint exploration ${joint} (${percent(joint, compared)})`);
+  log(
+    `failing rigs ${failing} (${percent(failing, compared)}), joint exploration ${joint} (${percent(joint, compared)})`,
+  );
   log(`verdicts: ${histogram(verdicts)}`);
   log(`states of machines: ${histogram(sizes)}`);
   log(`disagreements: ${disagreeing}`);
@@ -35,7 +38,11 @@ export function runOracle(count: number, first: number, log: (line: string) => v
 }
 
 const percent = (part: number, whole: number): string => `${Math.round((100 * part) / whole)} %`;
-const histogram = (counts: ReadonlyMap<string, number>): string => [...counts].sort(([a], [b]) => (a.padStart(12) < b.padStart(12) ? -1 : 1)).map(([name, n]) => `${name}: ${n}`).join(', ');
+const histogram = (counts: ReadonlyMap<string, number>): string =>
+  [...counts]
+    .sort(([a], [b]) => (a.padStart(12) < b.padStart(12) ? -1 : 1))
+    .map(([name, n]) => `${name}: ${n}`)
+    .join(', ');
 
 function bucket(size: number): string {
   let top = 1;

@@ -46,7 +46,10 @@ export class Oracle {
     private readonly limit: number,
   ) {
     this.hearing = new SoundComparison(model);
-    this.used = new Set([...Object.values(show.rig.casting).map((cast) => cast.slot), ...Object.values(show.rig.devices).flatMap((device) => device.powerUpSlot ?? [])]);
+    this.used = new Set([
+      ...Object.values(show.rig.casting).map((cast) => cast.slot),
+      ...Object.values(show.rig.devices).flatMap((device) => device.powerUpSlot ?? []),
+    ]);
     this.parts = partsInSetOrder(show);
     this.allVariables = model.variables.map((variable) => variable.index);
     this.banked = model.devices.some((device) => (device.controller?.facts.banks ?? 1) > 1);
@@ -57,14 +60,22 @@ export class Oracle {
   judge(slot: ModelSlot, sound: Sound, level: Level): OracleAnswer {
     const open = this.symbolically(slot, sound, level);
     if (open?.verdict === 'does-not') return { verdict: 'does-not', length: open.length };
-    const answers = this.contents().map((pins) => (level === 1 ? this.inOrder(slot, sound, pins) : this.free(slot, sound, level, pins)));
+    const answers = this.contents().map((pins) =>
+      level === 1 ? this.inOrder(slot, sound, pins) : this.free(slot, sound, level, pins),
+    );
     const failing = answers.filter((answer) => answer.verdict === 'does-not');
     const undecided = answers.filter((answer) => answer.verdict === 'cannot-be-known');
-    if (answers.some((answer) => answer.verdict === 'cannot-be-known' && answer.length === null)) return { verdict: failing.length === answers.length ? 'does-not' : 'cannot-be-known', length: undefined };
+    if (answers.some((answer) => answer.verdict === 'cannot-be-known' && answer.length === null))
+      return { verdict: failing.length === answers.length ? 'does-not' : 'cannot-be-known', length: undefined };
     const lengths = (list: readonly Answer[]) => list.map((answer) => answer.length ?? 0);
     const told = this.symbols.length === 0 || open !== undefined;
-    if (failing.length === answers.length) return { verdict: 'does-not', length: told ? Math.max(...lengths(failing)) : undefined };
-    if (failing.length + undecided.length > 0) return { verdict: 'cannot-be-known', length: told ? Math.min(...lengths([...failing, ...undecided])) : undefined };
+    if (failing.length === answers.length)
+      return { verdict: 'does-not', length: told ? Math.max(...lengths(failing)) : undefined };
+    if (failing.length + undecided.length > 0)
+      return {
+        verdict: 'cannot-be-known',
+        length: told ? Math.min(...lengths([...failing, ...undecided])) : undefined,
+      };
     return { verdict: answers[0].verdict, length: null };
   }
 
@@ -81,7 +92,8 @@ export class Oracle {
 
   private contents(): Pins[] {
     let all: Pins[] = [new Map()];
-    for (const symbol of this.symbols) all = all.flatMap((pins) => symbol.options.map((_, i) => new Map([...pins, [symbol.id, i]])));
+    for (const symbol of this.symbols)
+      all = all.flatMap((pins) => symbol.options.map((_, i) => new Map([...pins, [symbol.id, i]])));
     if (all.length > 9) throw new RigTooLarge();
     return all;
   }
@@ -130,7 +142,8 @@ export class Oracle {
       if (cast.slot !== before || cast.again) {
         const controller = model.device.get(played.slot.controller)!;
         const { banks } = controller.controller!.facts;
-        const now = (): number => (lost ? played.slot.bank : model.values.number(rows[0][stepper.place[controller.controller!.bank]]));
+        const now = (): number =>
+          lost ? played.slot.bank : model.values.number(rows[0][stepper.place[controller.controller!.bank]]);
         while (now() !== played.slot.bank) {
           const distance = bankDistance(banks, now(), played.slot.bank);
           doIt({ kind: 'bank', controller, by: (now() + distance) % banks === played.slot.bank ? 1 : -1 });
@@ -138,15 +151,42 @@ export class Oracle {
         doIt({ kind: 'press', slot: played });
       }
       for (const action of cast.after) doIt(eventOfCast(model, action)!);
-      if (mine && unquietAt !== null && !wasLost) answers.push({ verdict: gaveUp ? 'cannot-be-known' : 'does-not', length: unquietAt, sequence: null, symbols: [] });
-      else if (mine && lost) answers.push({ verdict: 'cannot-be-known', length: this.banked ? null : happened, sequence: null, symbols: [] });
-      else if (mine) answers.push(this.judged(rows.map((row) => ({ row, length: happened })), stepper, sound, pins, false));
+      if (mine && unquietAt !== null && !wasLost)
+        answers.push({
+          verdict: gaveUp ? 'cannot-be-known' : 'does-not',
+          length: unquietAt,
+          sequence: null,
+          symbols: [],
+        });
+      else if (mine && lost)
+        answers.push({
+          verdict: 'cannot-be-known',
+          length: this.banked ? null : happened,
+          sequence: null,
+          symbols: [],
+        });
+      else if (mine)
+        answers.push(
+          this.judged(
+            rows.map((row) => ({ row, length: happened })),
+            stepper,
+            sound,
+            pins,
+            false,
+          ),
+        );
       before = cast.slot;
     }
     return answers.length === 0 ? { verdict: 'not-played', length: null, sequence: null, symbols: [] } : worst(answers);
   }
 
-  private judged(rows: readonly { row: Row; length: number }[], stepper: Stepper, sound: Sound, pins: Pins, obey: boolean): Answer {
+  private judged(
+    rows: readonly { row: Row; length: number }[],
+    stepper: Stepper,
+    sound: Sound,
+    pins: Pins,
+    obey: boolean,
+  ): Answer {
     const laid = this.hearing.resolveTarget(sound);
     let undecided: Answer | undefined;
     for (const { row, length } of rows) {
@@ -171,7 +211,13 @@ export class Oracle {
         continue;
       }
       for (const one of stepper.step(state.row, raw(press), none)) {
-        if (one.outcome !== 'quiet') answers.push({ verdict: one.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known', length, sequence: null, symbols: [] });
+        if (one.outcome !== 'quiet')
+          answers.push({
+            verdict: one.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+            length,
+            sequence: null,
+            symbols: [],
+          });
         else for (const after of stepper.released(one.row)) posts.push({ row: after.row, length });
       }
     }
@@ -179,7 +225,10 @@ export class Oracle {
     return answers.length === 0 ? { verdict: 'not-played', length: null, sequence: null, symbols: [] } : worst(answers);
   }
 
-  /** Breadth first over whole states; a press that does not fall quiet leads to a state of which nothing is known but its banks. */
+  /**
+   * Breadth first over whole states; a press that does not fall quiet leads to a state of which nothing is known but
+   * its banks.
+   */
   private enumerate(level: 2 | 3 | 4, pins: Pins): readonly State[] {
     const key = `${level}|${[...pins].join(';')}`;
     const known = this.reached.get(key);
@@ -210,7 +259,8 @@ export class Oracle {
         if (spends && row[stepper.width - 1] === 1) continue;
         if (!stepper.isEnabled(row, event)) continue;
         if (lost) {
-          if (event.kind === 'bank') for (const one of stepper.step(row, raw(event), none)) add(one.row, depth + 1, true);
+          if (event.kind === 'bank')
+            for (const one of stepper.step(row, raw(event), none)) add(one.row, depth + 1, true);
           continue;
         }
         for (const one of stepper.step(row, raw(event), losable)) add(one.row, depth + 1, one.outcome !== 'quiet');
@@ -223,14 +273,20 @@ export class Oracle {
   /** Slots that may never fall quiet and that no part uses are set aside. */
   private findAside(): ReadonlySet<number> {
     const aside = new Set<number>();
-    if (!this.model.devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined)) return aside;
+    if (
+      !this.model.devices.some(
+        (device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined,
+      )
+    )
+      return aside;
     const stepper = new Stepper(this.model, this.allVariables, this.contents()[0]);
     for (const state of this.enumerate(4, this.contents()[0]))
       if (!state.lost)
         for (const slot of this.model.slots) {
           const press: RigEvent = { kind: 'press', slot };
           if (this.used.has(slot.slot.id) || aside.has(slot.index) || !stepper.isEnabled(state.row, press)) continue;
-          if (stepper.step(state.row, raw(press), none).some((one) => one.outcome === 'never-quiet')) aside.add(slot.index);
+          if (stepper.step(state.row, raw(press), none).some((one) => one.outcome === 'never-quiet'))
+            aside.add(slot.index);
         }
     if (aside.size > 0) this.reached.clear();
     return aside;
@@ -240,7 +296,15 @@ export class Oracle {
 const none: ReadonlySet<never> = new Set();
 
 /** An event uncompiled: it is delivered through the wiring each time. */
-const raw = (event: RigEvent): CompiledEvent => ({ event, index: 0, operations: null, outcome: 'quiet', leaves: WriteSummary.open(0, []), bank: null, losses: () => ({ operations: new Recording(), points: [] }) });
+const raw = (event: RigEvent): CompiledEvent => ({
+  event,
+  index: 0,
+  operations: null,
+  outcome: 'quiet',
+  leaves: WriteSummary.open(0, []),
+  bank: null,
+  losses: () => ({ operations: new Recording(), points: [] }),
+});
 
 function contentSymbols(model: StateModel): readonly ContentSymbol[] {
   const symbols = new Map<number, ContentSymbol>();

@@ -26,14 +26,27 @@ export function outcomesOf(show: Show): readonly string[] {
     }),
   );
   const { findings, broken } = check(context, rules);
-  const found = findings.map(({ ruleId, messageId, severity, at, data, fix }) => `found ${ruleId} ${messageId} ${severity} ${JSON.stringify(at)} ${Object.values(data).filter((fact) => typeof fact === 'number').join(',')} ${fix ? fix.steps.length : '-'}`);
+  const found = findings.map(
+    ({ ruleId, messageId, severity, at, data, fix }) =>
+      `found ${ruleId} ${messageId} ${severity} ${JSON.stringify(at)} ${Object.values(data)
+        .filter((fact) => typeof fact === 'number')
+        .join(',')} ${fix ? fix.steps.length : '-'}`,
+  );
   return [...traces, ...judged, ...found, ...broken.map(({ ruleId }) => `broken ${ruleId}`)];
 }
 
 function traceInShort({ sounds, passes, jumpers, deadEnds, sums, circles }: Trace): string {
   return JSON.stringify([
     sounds,
-    passes.map(({ device, column, entries, exits, does, bypassed, next }) => [device, column, entries, exits, does.length, bypassed, next]),
+    passes.map(({ device, column, entries, exits, does, bypassed, next }) => [
+      device,
+      column,
+      entries,
+      exits,
+      does.length,
+      bypassed,
+      next,
+    ]),
     jumpers.map(({ loop, holds, pass }) => [loop, holds, pass]),
     deadEnds.map(({ device, jack }) => [device, jack]),
     sums.map(({ pass, from }) => [pass, from]),

@@ -15,8 +15,20 @@ export function randomRig(r: Random): CaseRig {
   const names = Object.keys(devices);
   const amp = r.chance(0.45);
   if (amp) devices.amp = randomAmp(r);
-  if (r.chance(0.2)) devices.ts = { ch: 9, controls: { on: { domain: [0, 1], powerup: r.pick([0, 1, 'as left']), owner: r.pick(['programmed', 'programmed', 'foot']) } }, foot: { fs: { planned: r.chance(0.3), does: [{ toggle: 'on' }] } } };
-  if (r.chance(0.2)) devices.mute = { ch: 8, controls: { mute: { domain: [0, 1], powerup: 0 } }, cc: [{ cc: 60, control: 'mute', mode: r.pick(['switch', 'toggle']) }] };
+  if (r.chance(0.2))
+    devices.ts = {
+      ch: 9,
+      controls: {
+        on: { domain: [0, 1], powerup: r.pick([0, 1, 'as left']), owner: r.pick(['programmed', 'programmed', 'foot']) },
+      },
+      foot: { fs: { planned: r.chance(0.3), does: [{ toggle: 'on' }] } },
+    };
+  if (r.chance(0.2))
+    devices.mute = {
+      ch: 8,
+      controls: { mute: { domain: [0, 1], powerup: 0 } },
+      cc: [{ cc: 60, control: 'mute', mode: r.pick(['switch', 'toggle']) }],
+    };
   const loops = Array.from({ length: r.below(3) }, (_, i) => `L${i + 1}`);
   const sw = randomController(r, loops, amp, devices);
   const controllers: Record<string, Ctl> = { sw };
@@ -29,11 +41,15 @@ export function randomRig(r: Random): CaseRig {
   if (r.chance(0.12)) addCaller(r, controllers, midi);
   const topology = randomTopology(r, devices, loops);
   const sounds = randomSounds(r, devices, loops, sw);
-  const pressed = Object.entries(controllers).flatMap(([c, one]) => Object.keys(one.slots ?? {}).map((slot): [string, string] => [c, slot]));
+  const pressed = Object.entries(controllers).flatMap(([c, one]) =>
+    Object.keys(one.slots ?? {}).map((slot): [string, string] => [c, slot]),
+  );
   const set = Array.from({ length: 1 + r.below(4) }, () => {
     const slot = r.pick(pressed);
     const feet = devices.ts?.foot?.fs.planned && r.chance(0.4) ? [['foot', 'ts', 'fs']] : [];
-    return feet.length > 0 || r.chance(0.1) ? { slot, before: r.chance(0.5) ? feet : [], after: r.chance(0.5) ? feet : [], again: r.chance(0.5) } : slot;
+    return feet.length > 0 || r.chance(0.1)
+      ? { slot, before: r.chance(0.5) ? feet : [], after: r.chance(0.5) ? feet : [], again: r.chance(0.5) }
+      : slot;
   });
   return {
     controllers,
@@ -43,10 +59,14 @@ export function randomRig(r: Random): CaseRig {
     topology,
     sounds,
     set,
-    ...(r.chance(0.1) && devices.D0.presets ? { external: [{ to: 'D0', msg: { pc: r.pick(numbersOf(devices.D0)) % 128, ch: devices.D0.ch ?? 1 } }] } : {}),
+    ...(r.chance(0.1) && devices.D0.presets
+      ? { external: [{ to: 'D0', msg: { pc: r.pick(numbersOf(devices.D0)) % 128, ch: devices.D0.ch ?? 1 } }] }
+      : {}),
     message_limit: 300,
     ...(r.chance(0.3) ? { faults: r.some(['sent', 'link', 'receiver', 'edge', 'restart'] as const, 0.5) } : {}),
-    ...(devices.ts && r.chance(0.6) && loops.length > 0 ? { pedals: { ts: { loop: `sw.${loops[0]}`, own: 'ts.on' } } } : {}),
+    ...(devices.ts && r.chance(0.6) && loops.length > 0
+      ? { pedals: { ts: { loop: `sw.${loops[0]}`, own: 'ts.on' } } }
+      : {}),
   } as CaseRig;
 }
 
@@ -57,8 +77,18 @@ function randomDevice(r: Random, index: number, ch: number): Dev {
   const controls: Dev['controls'] = {};
   const cc: NonNullable<Dev['cc']> = [];
   if (r.chance(0.6)) {
-    controls.mix = { domain: [20, 50, 90], scope: r.pick(['preset', 'preset', 'global']), powerup: r.pick([20, 50, 'as left']) };
-    cc.push({ cc: 20, control: 'mix', mode: r.pick(['abs', 'abs', 'next']), wrap: r.chance(0.5), by: r.pick([1, 1, 2]) });
+    controls.mix = {
+      domain: [20, 50, 90],
+      scope: r.pick(['preset', 'preset', 'global']),
+      powerup: r.pick([20, 50, 'as left']),
+    };
+    cc.push({
+      cc: 20,
+      control: 'mix',
+      mode: r.pick(['abs', 'abs', 'next']),
+      wrap: r.chance(0.5),
+      by: r.pick([1, 1, 2]),
+    });
   }
   if (r.chance(0.5)) {
     controls.b1 = { domain: [0, 1], scope: r.pick(['global', 'preset']), powerup: 0 };
@@ -66,7 +96,13 @@ function randomDevice(r: Random, index: number, ch: number): Dev {
     if (r.chance(0.4)) {
       controls.b2 = { domain: [0, 1], scope: 'global', powerup: r.pick([0, 1]) };
       const exclusive = r.chance(0.5);
-      cc.push({ cc: 22, control: 'b2', mode: r.pick(['switch', 'toggle']), ...(exclusive ? { exclusive: ['b1'] } : {}), ...(r.chance(0.25) ? { armed: { control: 'b1', values: [1] } } : {}) });
+      cc.push({
+        cc: 22,
+        control: 'b2',
+        mode: r.pick(['switch', 'toggle']),
+        ...(exclusive ? { exclusive: ['b1'] } : {}),
+        ...(r.chance(0.25) ? { armed: { control: 'b1', values: [1] } } : {}),
+      });
     }
   }
   const scoped = Object.entries(controls).filter(([, control]) => control.scope === 'preset');
@@ -74,10 +110,13 @@ function randomDevice(r: Random, index: number, ch: number): Dev {
     const scheme = r.pick(['none', 'none', 'none', 'msb', 'lsb', 'both'] as const);
     const size = r.pick([128, 128, 100]);
     const step = scheme === 'both' ? 128 * 128 * 0 + size : size;
-    const numbers = scheme === 'none' ? [1, 2, 3].slice(0, 1 + r.below(3)) : [1, 2, step + 1, step + 2].slice(0, 2 + r.below(3));
+    const numbers =
+      scheme === 'none' ? [1, 2, 3].slice(0, 1 + r.below(3)) : [1, 2, step + 1, step + 2].slice(0, 2 + r.below(3));
     const content = (domain: readonly Literal[]): Literal => (r.chance(0.12) ? '?' : r.pick(domain));
     device.presets = {
-      stored: Object.fromEntries(numbers.map((n) => [n, Object.fromEntries(scoped.map(([id, control]) => [id, content(control.domain)]))])),
+      stored: Object.fromEntries(
+        numbers.map((n) => [n, Object.fromEntries(scoped.map(([id, control]) => [id, content(control.domain)]))]),
+      ),
       powerup: r.pick([numbers[0], numbers[0], 'as left', 'any']),
       scheme,
       bank_size: size,
@@ -102,12 +141,24 @@ function randomAmp(r: Random): Dev {
   return {
     ch: 9,
     inputs: { in1: { kind, powerup: 0 } },
-    controls: { channel: { domain: ['clean', 'lead'], table: { 0: 'clean', 1: 'lead' }, bits: ['in1'], inputs: r.pick(['write', 'hold']) } },
+    controls: {
+      channel: {
+        domain: ['clean', 'lead'],
+        table: { 0: 'clean', 1: 'lead' },
+        bits: ['in1'],
+        inputs: r.pick(['write', 'hold']),
+      },
+    },
     ...(r.chance(0.5) ? { foot: { fs: { does: [r.chance(0.5) ? { flip_bit: 'in1' } : { next: 'channel' }] } } } : {}),
   };
 }
 
-function randomController(r: Random, loops: readonly string[], amp: boolean, devices: Readonly<Record<string, Dev>>): Ctl {
+function randomController(
+  r: Random,
+  loops: readonly string[],
+  amp: boolean,
+  devices: Readonly<Record<string, Dev>>,
+): Ctl {
   const actions = (): Act[] => [
     ...r.some(loops, 0.75).map((loop): Act => ({ loop, to: r.below(2) })),
     ...(amp && r.chance(0.7) ? [{ contact: 'c1', to: r.below(2) } as Act] : []),
@@ -116,12 +167,27 @@ function randomController(r: Random, loops: readonly string[], amp: boolean, dev
   const count = 2 + r.below(3);
   const banks = r.chance(0.35) ? 2 : 1;
   const slots: NonNullable<Ctl['slots']> = {};
-  for (let i = 0; i < count; i += 1) slots[`S${i}`] = { bank: i % banks, pos: Math.floor(i / banks), actions: actions(), ...(r.chance(0.85) ? { sound: `s${i}` } : {}) };
+  for (let i = 0; i < count; i += 1)
+    slots[`S${i}`] = {
+      bank: i % banks,
+      pos: Math.floor(i / banks),
+      actions: actions(),
+      ...(r.chance(0.85) ? { sound: `s${i}` } : {}),
+    };
   const momentary = r.chance(0.2) && loops.length > 0;
   return {
     slots,
     loops: Object.fromEntries(loops.map((loop) => [loop, { powerup: r.chance(0.8) ? 0 : 'as left' }])),
-    ...(amp ? { contacts: { c1: { kind: r.pick(['latched', 'latched', 'held', 'pulsed', 'pulsed']), policy: r.pick(['every', 'belief']) } } } : {}),
+    ...(amp
+      ? {
+          contacts: {
+            c1: {
+              kind: r.pick(['latched', 'latched', 'held', 'pulsed', 'pulsed']),
+              policy: r.pick(['every', 'belief']),
+            },
+          },
+        }
+      : {}),
     ...(momentary ? { momentary: { m: randomMomentary(r, loops[0]) }, fires_while_held: r.chance(0.7) } : {}),
     repeat_press: r.pick(['fires', 'fires', 'fires', 'ignored', 'alternates']),
     bank_move: r.pick(['silent', 'silent', 'silent', 'fires']),
@@ -150,17 +216,28 @@ function deviceActions(r: Random, device: Dev): Act[] {
     out.push({ pc: r.chance(0.05) ? 99 : number % size, ch });
     if (device.busy_ms && r.chance(0.4)) out.push({ wait_ms: device.busy_ms });
   }
-  for (const message of device.cc ?? []) if (r.chance(0.5)) out.push({ cc: message.cc, val: message.mode === 'abs' ? r.pick([20, 50, 90]) : r.pick([0, 127]), ch });
+  for (const message of device.cc ?? [])
+    if (r.chance(0.5))
+      out.push({ cc: message.cc, val: message.mode === 'abs' ? r.pick([20, 50, 90]) : r.pick([0, 127]), ch });
   return out;
 }
 
 /** A song player that calls the switcher's slots; now and then the switcher calls back. */
-function addCaller(r: Random, controllers: Record<string, Ctl>, midi: [string, 'out' | 'thru' | 'merge', string][]): void {
+function addCaller(
+  r: Random,
+  controllers: Record<string, Ctl>,
+  midi: [string, 'out' | 'thru' | 'merge', string][],
+): void {
   const { sw } = controllers;
   sw.rx = 16;
   sw.pc_map = { 0: 'S0', 1: 'S1' };
   sw.call_repeat = r.pick(['fires', 'ignored']);
-  controllers.app = { slots: { A0: { bank: 0, pos: 0, actions: [{ pc: 0, ch: 16 }], sound: 's0' }, A1: { bank: 0, pos: 1, actions: [{ pc: 1, ch: 16 }] } } };
+  controllers.app = {
+    slots: {
+      A0: { bank: 0, pos: 0, actions: [{ pc: 0, ch: 16 }], sound: 's0' },
+      A1: { bank: 0, pos: 1, actions: [{ pc: 1, ch: 16 }] },
+    },
+  };
   midi.push(['app', 'out', 'sw']);
   if (r.chance(0.25)) {
     controllers.app.rx = 15;
@@ -170,7 +247,11 @@ function addCaller(r: Random, controllers: Record<string, Ctl>, midi: [string, '
   }
 }
 
-function randomTopology(r: Random, devices: Readonly<Record<string, Dev>>, loops: readonly string[]): CaseRig['topology'] {
+function randomTopology(
+  r: Random,
+  devices: Readonly<Record<string, Dev>>,
+  loops: readonly string[],
+): CaseRig['topology'] {
   const edges: Mutable<CaseRig['topology']['edges'][number]>[] = [];
   let node = 0;
   const here = () => `n${node}`;
@@ -180,26 +261,55 @@ function randomTopology(r: Random, devices: Readonly<Record<string, Dev>>, loops
   };
   const free = [...loops];
   for (const [name, device] of Object.entries(devices)) {
-    const gov = [...(device.presets ? (r.chance(0.5) ? [`${name}.preset`] : []) : []), ...Object.keys(device.controls ?? {}).filter((id) => id !== 'on' && id !== 'mute').map((id) => `${name}.${id}`)];
+    const gov = [
+      ...(device.presets ? (r.chance(0.5) ? [`${name}.preset`] : []) : []),
+      ...Object.keys(device.controls ?? {})
+        .filter((id) => id !== 'on' && id !== 'mute')
+        .map((id) => `${name}.${id}`),
+    ];
     const loop = r.chance(0.4) ? free.pop() : undefined;
-    if (name === 'mute') advance((from, to) => edges.push({ id: name, from, to, when: { 'mute.mute': 0 }, wire: true }));
+    if (name === 'mute')
+      advance((from, to) => edges.push({ id: name, from, to, when: { 'mute.mute': 0 }, wire: true }));
     else if (name === 'ts')
-      advance((from, to) => edges.push({ id: 'ts', from, to, when: { 'ts.on': 1 } }, { id: 'ts bypass', from, to, when: { 'ts.on': 0 }, wire: true }));
-    else if (loop) advance((from, to) => edges.push({ id: name, from, to, when: { [`sw.${loop}`]: 1 }, gov }, { id: `${name} jumped`, from, to, when: { [`sw.${loop}`]: 0 }, wire: true }));
+      advance((from, to) =>
+        edges.push(
+          { id: 'ts', from, to, when: { 'ts.on': 1 } },
+          { id: 'ts bypass', from, to, when: { 'ts.on': 0 }, wire: true },
+        ),
+      );
+    else if (loop)
+      advance((from, to) =>
+        edges.push(
+          { id: name, from, to, when: { [`sw.${loop}`]: 1 }, gov },
+          { id: `${name} jumped`, from, to, when: { [`sw.${loop}`]: 0 }, wire: true },
+        ),
+      );
     else advance((from, to) => edges.push({ id: name, from, to, gov }));
   }
-  for (const loop of free) advance((from, to) => edges.push({ id: `pedal ${loop}`, from, to, when: { [`sw.${loop}`]: 1 }, gov: [] }, { id: `${loop} jumped`, from, to, when: { [`sw.${loop}`]: 0 }, wire: true }));
+  for (const loop of free)
+    advance((from, to) =>
+      edges.push(
+        { id: `pedal ${loop}`, from, to, when: { [`sw.${loop}`]: 1 }, gov: [] },
+        { id: `${loop} jumped`, from, to, when: { [`sw.${loop}`]: 0 }, wire: true },
+      ),
+    );
   return { sources: ['n0'], dests: [here()], edges };
 }
 
 /** Wants close to what a slot sends, so that many recall and many do not. */
-function randomSounds(r: Random, devices: Readonly<Record<string, Dev>>, loops: readonly string[], sw: Ctl): CaseRig['sounds'] {
+function randomSounds(
+  r: Random,
+  devices: Readonly<Record<string, Dev>>,
+  loops: readonly string[],
+  sw: Ctl,
+): CaseRig['sounds'] {
   const sounds: Record<string, Mutable<CaseRig['sounds'][string]>> = {};
   for (const [name, slot] of Object.entries(sw.slots ?? {})) {
     const id = name.replace('S', 's');
     const wants: Record<string, Literal> = {};
     for (const action of slot.actions ?? []) {
-      if ('loop' in action && r.chance(0.85)) wants[`sw.${action.loop}`] = r.chance(0.92) ? action.to : 1 - Number(action.to);
+      if ('loop' in action && r.chance(0.85))
+        wants[`sw.${action.loop}`] = r.chance(0.92) ? action.to : 1 - Number(action.to);
       if ('contact' in action && r.chance(0.85)) wants['amp.channel'] = action.to === 1 ? 'lead' : 'clean';
     }
     for (const loop of loops) if (wants[`sw.${loop}`] === undefined && r.chance(0.2)) wants[`sw.${loop}`] = r.below(2);
@@ -208,7 +318,11 @@ function randomSounds(r: Random, devices: Readonly<Record<string, Dev>>, loops: 
       for (const [control, facts] of Object.entries(one.controls ?? {}))
         if (control !== 'channel' && r.chance(0.3)) wants[`${device}.${control}`] = r.pick(facts.domain);
     }
-    sounds[id] = { wants, ...(r.chance(0.04) ? { silence: true } : {}), ...(devices.ts && r.chance(0.3) ? { pedals: { ts: r.pick(['on', 'off'] as const) } } : {}) };
+    sounds[id] = {
+      wants,
+      ...(r.chance(0.04) ? { silence: true } : {}),
+      ...(devices.ts && r.chance(0.3) ? { pedals: { ts: r.pick(['on', 'off'] as const) } } : {}),
+    };
   }
   return sounds;
 }

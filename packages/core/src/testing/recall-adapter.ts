@@ -1,5 +1,32 @@
-import type { Anatomy, Control, ControlMessage, Domain, FootAction, Jack, Literal, Owner, PowerUp, Section } from '../model/anatomy.ts';
-import { type Action, type Cable, type Cast, type CastAction, type Device, emptyRig, emptySongbook, faultKinds, type FaultKind, type OutsideChange, type Part, type Rig, type Show, type Slot, type Sound } from '../model/documents.ts';
+import type {
+  Anatomy,
+  Control,
+  ControlMessage,
+  Domain,
+  FootAction,
+  Jack,
+  Literal,
+  Owner,
+  PowerUp,
+  Section,
+} from '../model/anatomy.ts';
+import {
+  type Action,
+  type Cable,
+  type Cast,
+  type CastAction,
+  type Device,
+  emptyRig,
+  emptySongbook,
+  faultKinds,
+  type FaultKind,
+  type OutsideChange,
+  type Part,
+  type Rig,
+  type Show,
+  type Slot,
+  type Sound,
+} from '../model/documents.ts';
 
 /** The small rigs of the recall reference cases, as their description has them. Everything absent is the default. */
 export interface CaseRig {
@@ -7,9 +34,22 @@ export interface CaseRig {
   readonly devices?: Readonly<Record<string, CaseDevice>>;
   readonly midi?: readonly (readonly [string, 'out' | 'thru' | 'merge', string])[];
   readonly contacts?: readonly (readonly [string, string, string, string])[];
-  readonly topology: { readonly sources: readonly string[]; readonly dests: readonly string[]; readonly edges: readonly CaseEdge[] };
+  readonly topology: {
+    readonly sources: readonly string[];
+    readonly dests: readonly string[];
+    readonly edges: readonly CaseEdge[];
+  };
   readonly pedals?: Readonly<Record<string, { readonly loop?: string; readonly own?: string }>>;
-  readonly sounds: Readonly<Record<string, { readonly wants?: Readonly<Record<string, Literal>>; readonly pedals?: Readonly<Record<string, 'on' | 'off'>>; readonly silence?: boolean }>>;
+  readonly sounds: Readonly<
+    Record<
+      string,
+      {
+        readonly wants?: Readonly<Record<string, Literal>>;
+        readonly pedals?: Readonly<Record<string, 'on' | 'off'>>;
+        readonly silence?: boolean;
+      }
+    >
+  >;
   readonly set?: readonly (readonly [string, string] | CasePart)[];
   readonly external?: readonly { readonly to: string; readonly msg: { readonly pc: number; readonly ch: number } }[];
   readonly faults?: readonly FaultKind[];
@@ -22,10 +62,24 @@ interface CasePart {
   readonly again?: boolean;
 }
 interface CaseController {
-  readonly slots?: Readonly<Record<string, { readonly bank?: number; readonly pos?: number; readonly sound?: string; readonly actions?: readonly CaseAction[] }>>;
+  readonly slots?: Readonly<
+    Record<
+      string,
+      {
+        readonly bank?: number;
+        readonly pos?: number;
+        readonly sound?: string;
+        readonly actions?: readonly CaseAction[];
+      }
+    >
+  >;
   readonly loops?: Readonly<Record<string, { readonly powerup?: Literal }>>;
-  readonly contacts?: Readonly<Record<string, { readonly kind?: 'latched' | 'held' | 'pulsed'; readonly policy?: 'every' | 'belief' }>>;
-  readonly momentary?: Readonly<Record<string, { readonly press?: readonly CaseAction[]; readonly release?: readonly CaseAction[] }>>;
+  readonly contacts?: Readonly<
+    Record<string, { readonly kind?: 'latched' | 'held' | 'pulsed'; readonly policy?: 'every' | 'belief' }>
+  >;
+  readonly momentary?: Readonly<
+    Record<string, { readonly press?: readonly CaseAction[]; readonly release?: readonly CaseAction[] }>
+  >;
   readonly fires_while_held?: boolean;
   readonly bank_move?: 'silent' | 'fires';
   readonly repeat_press?: 'fires' | 'ignored' | 'alternates';
@@ -53,7 +107,9 @@ interface CaseDevice {
   readonly controls?: Readonly<Record<string, CaseControl>>;
   readonly cc?: readonly CaseMessage[];
   readonly inputs?: Readonly<Record<string, { readonly kind?: 'level' | 'edge'; readonly powerup?: 0 | 1 }>>;
-  readonly foot?: Readonly<Record<string, { readonly planned?: boolean; readonly does: readonly Readonly<Record<string, unknown>>[] }>>;
+  readonly foot?: Readonly<
+    Record<string, { readonly planned?: boolean; readonly does: readonly Readonly<Record<string, unknown>>[] }>
+  >;
   readonly busy_ms?: number;
   readonly busy_policy?: 'drop' | 'queue';
   readonly emits?: number | { readonly ch: number };
@@ -109,8 +165,34 @@ export function adaptCase(rig: CaseRig): AdaptedCase {
 
 /** Fields of the format, by what holds them. What is not here is left out by name, never silently. */
 const knownFields = {
-  rig: ['controllers', 'devices', 'midi', 'contacts', 'topology', 'pedals', 'sounds', 'set', 'external', 'faults', 'message_limit'],
-  controller: ['slots', 'loops', 'contacts', 'momentary', 'fires_while_held', 'bank_move', 'repeat_press', 'call_repeat', 'rx', 'pc_map', 'powerup_fires', 'track_slot', 'banks'],
+  rig: [
+    'controllers',
+    'devices',
+    'midi',
+    'contacts',
+    'topology',
+    'pedals',
+    'sounds',
+    'set',
+    'external',
+    'faults',
+    'message_limit',
+  ],
+  controller: [
+    'slots',
+    'loops',
+    'contacts',
+    'momentary',
+    'fires_while_held',
+    'bank_move',
+    'repeat_press',
+    'call_repeat',
+    'rx',
+    'pc_map',
+    'powerup_fires',
+    'track_slot',
+    'banks',
+  ],
   device: ['ch', 'omni', 'presets', 'controls', 'cc', 'inputs', 'foot', 'busy_ms', 'busy_policy', 'emits'],
   presets: ['stored', 'powerup', 'scheme', 'bank_size', 'sticky', 'home', 'repeat', 'flips'],
   control: ['domain', 'powerup', 'scope', 'owner', 'bits', 'table', 'inputs'],
@@ -119,7 +201,9 @@ const knownFields = {
 
 function refuseUnknown(rig: CaseRig): void {
   const see = (what: keyof typeof knownFields, where: string, data: object) => {
-    for (const field of Object.keys(data)) if (!(knownFields[what] as readonly string[]).includes(field)) throw new Error(`${where}: the field "${field}" is not understood`);
+    for (const field of Object.keys(data))
+      if (!(knownFields[what] as readonly string[]).includes(field))
+        throw new Error(`${where}: the field "${field}" is not understood`);
   };
   see('rig', 'rig', rig);
   for (const [name, one] of Object.entries(rig.controllers ?? {})) see('controller', name, one);
@@ -153,7 +237,12 @@ class Adapter {
     const parts = (rig.set ?? []).map((part, i) => this.part(part, i));
     const built: Rig = {
       ...emptyRig('case', 'Case'),
-      settings: { roles: [], faults: rig.faults ?? faultKinds, messageLimit: rig.message_limit ?? 10_000, setList: null },
+      settings: {
+        roles: [],
+        faults: rig.faults ?? faultKinds,
+        messageLimit: rig.message_limit ?? 10_000,
+        setList: null,
+      },
       places: { p: { id: 'p', name: 'Board', order: 'a' } },
       devices: byId(devices),
       cables: byId(this.cables()),
@@ -161,7 +250,12 @@ class Adapter {
       slots: byId(slots),
       casting: byId(parts.map((part) => part.cast)),
       outside: byId(
-        (rig.external ?? []).map((change, i): OutsideChange => ({ id: `o${i}`, device: deviceId(change.to), channel: change.msg.ch, program: change.msg.pc })),
+        (rig.external ?? []).map((change, i): OutsideChange => ({
+          id: `o${i}`,
+          device: deviceId(change.to),
+          channel: change.msg.ch,
+          program: change.msg.pc,
+        })),
       ),
     };
     const songbook = {
@@ -172,7 +266,11 @@ class Adapter {
     };
     const names = new Map(
       Object.entries(rig.controllers ?? {}).flatMap(([controller, one]) =>
-        Object.entries(one.slots ?? {}).flatMap(([slot, entry]) => (entry.sound === undefined ? [] : [[slotId(controller, slot), `${controller}.${slot}/${entry.sound}`] as const])),
+        Object.entries(one.slots ?? {}).flatMap(([slot, entry]) =>
+          entry.sound === undefined
+            ? []
+            : [[slotId(controller, slot), `${controller}.${slot}/${entry.sound}`] as const],
+        ),
       ),
     );
     return { show: { rig: built, songbook }, names };
@@ -187,7 +285,13 @@ class Adapter {
         const name = `${kind} ${i}`;
         this.extra.push(name);
         this.plug(node, name, kind === 'source' ? 'out' : 'in', kind === 'source' ? 'signal-out' : 'signal-in');
-        this.at(name).sections.push({ id: 'end', label: '', from: kind === 'source' ? '*end' : 'in', to: kind === 'source' ? 'out' : '*end', active: false });
+        this.at(name).sections.push({
+          id: 'end',
+          label: '',
+          from: kind === 'source' ? '*end' : 'in',
+          to: kind === 'source' ? 'out' : '*end',
+          active: false,
+        });
       });
     for (const edge of topology.edges) this.edge(edge);
   }
@@ -248,8 +352,18 @@ class Adapter {
   }
 
   private cables(): Cable[] {
-    const cable = (id: string, kind: Cable['kind'], plugs: Cable['plugs']): Cable => ({ id, tag: '', order: orderOf((this.serial += 1)), kind, plugs, length: null, loom: null });
-    const signal = [...this.plugs].filter(([, plugs]) => plugs.length > 1).map(([, plugs], i) => cable(`n${i}`, 'signal', plugs));
+    const cable = (id: string, kind: Cable['kind'], plugs: Cable['plugs']): Cable => ({
+      id,
+      tag: '',
+      order: orderOf((this.serial += 1)),
+      kind,
+      plugs,
+      length: null,
+      loom: null,
+    });
+    const signal = [...this.plugs]
+      .filter(([, plugs]) => plugs.length > 1)
+      .map(([, plugs], i) => cable(`n${i}`, 'signal', plugs));
     const midi = new Map<string, Cable>();
     for (const [from, port, to] of this.rig.midi ?? []) {
       const jack = `midi-${port}`;
@@ -258,14 +372,24 @@ class Adapter {
       const serial = [...(this.midiIns.get(to) ?? [])].indexOf(key);
       const toPlug = { device: deviceId(to), jack: `midi-in-${serial}` };
       const known = midi.get(key);
-      midi.set(key, known ? { ...known, plugs: [...known.plugs, toPlug] } : cable(`m.${safe(key)}`, 'midi', [fromPlug, toPlug]));
+      midi.set(
+        key,
+        known ? { ...known, plugs: [...known.plugs, toPlug] } : cable(`m.${safe(key)}`, 'midi', [fromPlug, toPlug]),
+      );
     }
     const contacts = new Map<string, { device: string; jack: string }[]>();
     for (const [controller, contact, device, input] of this.rig.contacts ?? []) {
       const key = `${controller}.${contact}`;
-      contacts.set(key, [...(contacts.get(key) ?? [{ device: deviceId(controller), jack: safe(contact) }]), { device: deviceId(device), jack: safe(input) }]);
+      contacts.set(key, [
+        ...(contacts.get(key) ?? [{ device: deviceId(controller), jack: safe(contact) }]),
+        { device: deviceId(device), jack: safe(input) },
+      ]);
     }
-    return [...signal, ...midi.values(), ...[...contacts].map(([key, plugs]) => cable(`k.${safe(key)}`, 'contact', plugs))];
+    return [
+      ...signal,
+      ...midi.values(),
+      ...[...contacts].map(([key, plugs]) => cable(`k.${safe(key)}`, 'contact', plugs)),
+    ];
   }
 
   /** One MIDI input for each cable that comes in, by device. */
@@ -283,20 +407,32 @@ class Adapter {
     const outs = [...new Set((this.rig.midi ?? []).filter(([from]) => from === name).map(([, port]) => port))];
     return [
       ...outs.map((port): Jack => ({ id: `midi-${port}`, label: `MIDI ${port}`, kind: `midi-${port}` })),
-      ...(this.midiIns.get(name) ?? []).map((_, i): Jack => ({ id: `midi-in-${i}`, label: 'MIDI in', kind: 'midi-in' })),
+      ...(this.midiIns.get(name) ?? []).map((_, i): Jack => ({
+        id: `midi-in-${i}`,
+        label: 'MIDI in',
+        kind: 'midi-in',
+      })),
     ];
   }
 
   // ---- devices ----
 
   private bare(name: string): Device {
-    const ends = name.startsWith('source ') ? { source: '*end' } : name.startsWith('destination ') ? { destination: '*end' } : {};
+    const ends = name.startsWith('source ')
+      ? { source: '*end' }
+      : name.startsWith('destination ')
+        ? { destination: '*end' }
+        : {};
     return this.deviceOf(name, { ...this.at(name), ...ends });
   }
 
   private deviceOf(name: string, anatomy: Partial<Anatomy>, facts: Partial<Device> = {}): Device {
     const { jacks, sections } = this.at(name);
-    const whole = { ...anatomy, jacks: [...jacks, ...this.midiJacks(name), ...(anatomy.jacks ?? []).filter((jack) => !jacks.includes(jack))], sections };
+    const whole = {
+      ...anatomy,
+      jacks: [...jacks, ...this.midiJacks(name), ...(anatomy.jacks ?? []).filter((jack) => !jacks.includes(jack))],
+      sections,
+    };
     const pedal = this.rig.pedals?.[name];
     return {
       id: deviceId(name),
@@ -311,7 +447,14 @@ class Adapter {
       owners: {},
       powerUps: {},
       momentaries: {},
-      ...(pedal ? { switching: { ...(pedal.loop ? { loop: refOf(pedal.loop) } : {}), ...(pedal.own ? { own: refOf(pedal.own) } : {}) } } : {}),
+      ...(pedal
+        ? {
+            switching: {
+              ...(pedal.loop ? { loop: refOf(pedal.loop) } : {}),
+              ...(pedal.own ? { own: refOf(pedal.own) } : {}),
+            },
+          }
+        : {}),
       ...facts,
     };
   }
@@ -323,24 +466,36 @@ class Adapter {
       controls: Object.entries(one.controls ?? {}).map(([id, control]) => controlOf(id, control)),
       messages: (one.cc ?? []).map(messageOf),
       inputs: inputs.map(([id, input]) => ({ id: safe(id), kind: input.kind ?? 'level', powerUp: input.powerup ?? 0 })),
-      switches: Object.entries(one.foot ?? {}).map(([id, foot]) => ({ id: safe(id), label: id, does: foot.does.map(deedOf) })),
+      switches: Object.entries(one.foot ?? {}).map(([id, foot]) => ({
+        id: safe(id),
+        label: id,
+        does: foot.does.map(deedOf),
+      })),
       ...(one.presets ? { presets: presetsOf(one.presets) } : {}),
       ...(one.busy_ms ? { busy: { ms: one.busy_ms, policy: one.busy_policy ?? 'drop' } } : {}),
-      ...(one.emits === undefined ? {} : { emits: { channel: typeof one.emits === 'number' ? one.emits : one.emits.ch } }),
+      ...(one.emits === undefined
+        ? {}
+        : { emits: { channel: typeof one.emits === 'number' ? one.emits : one.emits.ch } }),
     };
-    const scoped = Object.entries(one.controls ?? {}).filter(([, control]) => control.scope === 'preset').map(([id]) => id);
+    const scoped = Object.entries(one.controls ?? {})
+      .filter(([, control]) => control.scope === 'preset')
+      .map(([id]) => id);
     return this.deviceOf(name, anatomy, {
       channel: one.omni ? 'omni' : (one.ch ?? null),
       presets: Object.fromEntries(
         Object.entries(one.presets?.stored ?? {}).map(([number, content]) => [
           number,
           {
-            values: Object.fromEntries(Object.entries(content).map(([id, value]) => [safe(id), value === '?' ? null : value])),
+            values: Object.fromEntries(
+              Object.entries(content).map(([id, value]) => [safe(id), value === '?' ? null : value]),
+            ),
             keeps: scoped.filter((id) => !(id in content)).map(safe),
           },
         ]),
       ),
-      plannedFeet: Object.entries(one.foot ?? {}).filter(([, foot]) => foot.planned).map(([id]) => safe(id)),
+      plannedFeet: Object.entries(one.foot ?? {})
+        .filter(([, foot]) => foot.planned)
+        .map(([id]) => safe(id)),
     });
   }
 
@@ -362,7 +517,11 @@ class Adapter {
         banks,
         positions: Math.max(0, ...slots.map((slot) => slot.pos ?? 0)) + 1,
         loops: Object.keys(one.loops ?? {}).map(safe),
-        contacts: contacts.map(([id, contact]) => ({ id: safe(id), kind: contact.kind ?? 'latched', policy: contact.policy ?? 'every' })),
+        contacts: contacts.map(([id, contact]) => ({
+          id: safe(id),
+          kind: contact.kind ?? 'latched',
+          policy: contact.policy ?? 'every',
+        })),
         momentaries: Object.keys(one.momentary ?? {}).map((id) => ({ id: safe(id), label: id })),
         firesWhileHeld: one.fires_while_held ?? true,
         bankMove: one.bank_move ?? 'silent',
@@ -372,9 +531,21 @@ class Adapter {
     };
     return this.deviceOf(name, anatomy, {
       momentaries: Object.fromEntries(
-        Object.entries(one.momentary ?? {}).map(([id, both]) => [safe(id), { press: (both.press ?? []).map(actionOf), release: (both.release ?? []).map(actionOf) }]),
+        Object.entries(one.momentary ?? {}).map(([id, both]) => [
+          safe(id),
+          { press: (both.press ?? []).map(actionOf), release: (both.release ?? []).map(actionOf) },
+        ]),
       ),
-      ...(one.rx !== undefined ? { calls: { channel: one.rx, programs: Object.fromEntries(Object.entries(one.pc_map ?? {}).map(([program, slot]) => [program, slotId(name, slot)])) } } : {}),
+      ...(one.rx !== undefined
+        ? {
+            calls: {
+              channel: one.rx,
+              programs: Object.fromEntries(
+                Object.entries(one.pc_map ?? {}).map(([program, slot]) => [program, slotId(name, slot)]),
+              ),
+            },
+          }
+        : {}),
       ...(one.powerup_fires === undefined ? {} : { powerUpSlot: slotId(name, one.powerup_fires) }),
     });
   }
@@ -401,7 +572,9 @@ class Adapter {
       role: '',
       silence: sound.silence ?? false,
       wants: Object.fromEntries(Object.entries(sound.wants ?? {}).map(([ref, value]) => [refOf(ref), value])),
-      pedals: Object.fromEntries(Object.entries(sound.pedals ?? {}).map(([device, state]) => [deviceId(device), state])),
+      pedals: Object.fromEntries(
+        Object.entries(sound.pedals ?? {}).map(([device, state]) => [deviceId(device), state]),
+      ),
     };
   }
 
@@ -414,13 +587,21 @@ class Adapter {
           : { kind: 'cue', control: refOf(String(action[1])), value: action[2] },
       );
     return {
-      cast: { id: partId(`${i}`), part: partId(`${i}`), slot: slotId(...part.slot), before: actionsOf(part.before), after: actionsOf(part.after), again: part.again ?? false },
+      cast: {
+        id: partId(`${i}`),
+        part: partId(`${i}`),
+        slot: slotId(...part.slot),
+        before: actionsOf(part.before),
+        after: actionsOf(part.after),
+        again: part.again ?? false,
+      },
       part: { id: partId(`${i}`), song: 'song', name: `Part ${i + 1}`, order: orderOf(i) },
     };
   }
 }
 
-const byId = <T extends { readonly id: string }>(list: readonly T[]): Record<string, T> => Object.fromEntries(list.map((one) => [one.id, one]));
+const byId = <T extends { readonly id: string }>(list: readonly T[]): Record<string, T> =>
+  Object.fromEntries(list.map((one) => [one.id, one]));
 
 function splitName(ref: string): [string, string] {
   const at = ref.indexOf('.');
@@ -450,7 +631,9 @@ function controlOf(id: string, control: CaseControl): Control {
       ? {
           contacts: {
             inputs: control.bits.map(safe),
-            table: Object.fromEntries(Object.entries(control.table ?? {}).map(([bits, value]) => [bits.replace(/[^01]/g, ''), value])),
+            table: Object.fromEntries(
+              Object.entries(control.table ?? {}).map(([bits, value]) => [bits.replace(/[^01]/g, ''), value]),
+            ),
             mode: control.inputs ?? 'write',
           },
         }
@@ -474,13 +657,20 @@ function messageOf(message: CaseMessage): ControlMessage {
 function armedOf(armed: unknown): NonNullable<ControlMessage['armed']> {
   if (Array.isArray(armed)) return { control: safe(String(armed[0])), values: [...listOf(armed[1] as Literal)] };
   const given = armed as Record<string, unknown>;
-  if ('control' in given) return { control: safe(String(given.control)), values: [...listOf((given.values ?? given.value ?? given.when ?? given.in) as Literal)] };
+  if ('control' in given)
+    return {
+      control: safe(String(given.control)),
+      values: [...listOf((given.values ?? given.value ?? given.when ?? given.in) as Literal)],
+    };
   const [control, values] = Object.entries(given)[0];
   return { control: safe(control), values: [...listOf(values as Literal)] };
 }
 
 function deedOf(update: Readonly<Record<string, unknown>>): FootAction {
-  const steps = { ...(update.by === undefined ? {} : { by: Number(update.by) }), ...(update.wrap === undefined ? {} : { wrap: Boolean(update.wrap) }) };
+  const steps = {
+    ...(update.by === undefined ? {} : { by: Number(update.by) }),
+    ...(update.wrap === undefined ? {} : { wrap: Boolean(update.wrap) }),
+  };
   const target = (name: unknown) => (name === 'preset' ? 'preset' : safe(String(name)));
   if ('toggle' in update) return { toggle: target(update.toggle) };
   if ('next' in update) return { next: target(update.next), ...steps };
@@ -488,9 +678,16 @@ function deedOf(update: Readonly<Record<string, unknown>>): FootAction {
 }
 
 function presetsOf(presets: NonNullable<CaseDevice['presets']>): Anatomy['presets'] {
-  const numbers = Object.keys(presets.stored).map(Number).sort((a, b) => a - b);
+  const numbers = Object.keys(presets.stored)
+    .map(Number)
+    .sort((a, b) => a - b);
   const repeat = presets.repeat ?? 'reload';
-  const flips = typeof repeat === 'object' ? (repeat.flips ?? repeat.control) : repeat.startsWith('flips') ? (presets.flips ?? repeat.slice(6).trim()) : undefined;
+  const flips =
+    typeof repeat === 'object'
+      ? (repeat.flips ?? repeat.control)
+      : repeat.startsWith('flips')
+        ? (presets.flips ?? repeat.slice(6).trim())
+        : undefined;
   return {
     numbers: { list: numbers },
     powerUp: powerUp(presets.powerup ?? numbers[0]),
@@ -498,15 +695,20 @@ function presetsOf(presets: NonNullable<CaseDevice['presets']>): Anatomy['preset
     bankSize: presets.bank_size ?? 128,
     sticky: presets.sticky ?? false,
     home: presets.home ?? [0, 0],
-    repeat: flips === undefined ? { is: repeat as 'reload' | 'ignored' | 'alternates' } : { is: 'flips', control: safe(flips) },
+    repeat:
+      flips === undefined
+        ? { is: repeat as 'reload' | 'ignored' | 'alternates' }
+        : { is: 'flips', control: safe(flips) },
   };
 }
 
 function actionOf(action: CaseAction): Action {
   if ('pc' in action) return { kind: 'program', channel: Number(action.ch), program: Number(action.pc) };
-  if ('cc' in action) return { kind: 'control', channel: Number(action.ch), cc: Number(action.cc), value: Number(action.val) };
+  if ('cc' in action)
+    return { kind: 'control', channel: Number(action.ch), cc: Number(action.cc), value: Number(action.val) };
   if ('loop' in action) return { kind: 'loop', loop: safe(String(action.loop)), to: action.to === 1 ? 1 : 0 };
-  if ('contact' in action) return { kind: 'contact', contact: safe(String(action.contact)), to: action.to === 1 ? 1 : 0 };
+  if ('contact' in action)
+    return { kind: 'contact', contact: safe(String(action.contact)), to: action.to === 1 ? 1 : 0 };
   if ('wait_ms' in action) return { kind: 'wait', ms: Number(action.wait_ms) };
   if ('save' in action) return { kind: 'save', loop: safe(String(action.save)) };
   return { kind: 'restore', loop: safe(String(action.restore)) };

@@ -10,12 +10,16 @@ export type RecallAnswer = Record<string, { levels: string; lengths: (number | n
 /** Verdicts and lengths of one reference rig, through the documents and the application's own proof. */
 export function answerRecallCase(rig: CaseRig): RecallAnswer {
   const { show, names } = adaptCase(rig);
-  for (const checked of [validateRig(show.rig), validateSongbook(show.songbook)]) if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
+  for (const checked of [validateRig(show.rig), validateSongbook(show.songbook)])
+    if (!checked.ok) throw new Error(JSON.stringify(checked.problems));
   const prover = proverOf(show);
   const answer: RecallAnswer = {};
   for (const { slot, sound } of prover.pairs()) {
     const judgements = ([1, 2, 3, 4] as Level[]).map((level) => prover.judge(slot, sound, level));
-    answer[names.get(slot.slot.id)!] = { levels: judgements.map((one) => letters[one.verdict]).join(''), lengths: judgements.map((one) => one.length) };
+    answer[names.get(slot.slot.id)!] = {
+      levels: judgements.map((one) => letters[one.verdict]).join(''),
+      lengths: judgements.map((one) => one.length),
+    };
   }
   return answer;
 }

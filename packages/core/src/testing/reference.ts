@@ -24,7 +24,8 @@ type Answerer = (inputs: never) => unknown;
 const answerers: Readonly<Record<string, Answerer>> = {
   '10a_midi_wire': (inputs: { readonly messages: readonly WireMessage[] }) => answerWire(inputs.messages),
   '10b_midi_clock': (inputs: { readonly tempo: Quantity }) => answerClock(inputs.tempo.value),
-  '10c_delay_times': (inputs: { readonly tempo: Quantity }) => Object.fromEntries(delayTimes(inputs.tempo.value).map(({ note, ms }) => [note.replaceAll('-', '_'), ms])),
+  '10c_delay_times': (inputs: { readonly tempo: Quantity }) =>
+    Object.fromEntries(delayTimes(inputs.tempo.value).map(({ note, ms }) => [note.replaceAll('-', '_'), ms])),
   '10d_smf': (inputs: { readonly hex: string }) => answerFile(inputs.hex),
   '13_recall': (inputs: { readonly rig: CaseRig }) => answerRecallCase(inputs.rig),
 };
@@ -63,11 +64,14 @@ export interface Miss {
 /** What is out of tolerance or missing among the topics reached. */
 export function compareReference(file: ReferenceFile): readonly Miss[] {
   const { answers } = answerReference(file);
-  return Object.entries(file.topics).flatMap(([topic, { cases }]) => (topic in answerers ? cases.flatMap((one) => misses(one.id, '', one.expected, answers[one.id])) : []));
+  return Object.entries(file.topics).flatMap(([topic, { cases }]) =>
+    topic in answerers ? cases.flatMap((one) => misses(one.id, '', one.expected, answers[one.id])) : [],
+  );
 }
 
 function misses(id: string, at: string, expected: unknown, found: unknown): Miss[] {
-  if (isQuantity(expected)) return isWithin(expected, found) ? [] : [{ id, pointer: at, expected: expected.value, found }];
+  if (isQuantity(expected))
+    return isWithin(expected, found) ? [] : [{ id, pointer: at, expected: expected.value, found }];
   if (expected !== null && typeof expected === 'object') {
     const inside = (found ?? {}) as Record<string, unknown>;
     return Object.entries(expected).flatMap(([key, value]) => misses(id, `${at}/${key}`, value, inside[key]));
@@ -82,13 +86,19 @@ interface ReferenceQuantity {
   readonly at_most?: number;
 }
 
-const isQuantity = (value: unknown): value is ReferenceQuantity => value !== null && typeof value === 'object' && ('value' in value || 'at_most' in value) && ('unit' in value || 'tol_abs' in value || 'tol_rel' in value);
+const isQuantity = (value: unknown): value is ReferenceQuantity =>
+  value !== null &&
+  typeof value === 'object' &&
+  ('value' in value || 'at_most' in value) &&
+  ('unit' in value || 'tol_abs' in value || 'tol_rel' in value);
 
 function isWithin(expected: ReferenceQuantity, found: unknown): boolean {
   if (expected.value === null) return found === null;
   if (typeof found !== 'number') return false;
   if (expected.at_most !== undefined) return found <= expected.at_most;
-  return Math.abs(found - expected.value) <= (expected.tol_abs ?? 0) + (expected.tol_rel ?? 0) * Math.abs(expected.value);
+  return (
+    Math.abs(found - expected.value) <= (expected.tol_abs ?? 0) + (expected.tol_rel ?? 0) * Math.abs(expected.value)
+  );
 }
 
 // ---- topic 10a ----
@@ -135,13 +145,20 @@ function messagesOf(one: WireMessage): MidiMessage[] {
       ];
     case 'note_on':
     case 'note_off':
-      return [{ kind: one.type === 'note_on' ? 'note-on' : 'note-off', channel, note: one.note, velocity: one.velocity }];
+      return [
+        { kind: one.type === 'note_on' ? 'note-on' : 'note-off', channel, note: one.note, velocity: one.velocity },
+      ];
     case 'clock':
     case 'start':
     case 'stop':
       return [{ kind: one.type }];
     case 'sysex':
-      return [{ kind: 'sysex', data: typeof one.data === 'string' ? one.data.split(' ').map((byte) => Number.parseInt(byte, 16)) : one.data }];
+      return [
+        {
+          kind: 'sysex',
+          data: typeof one.data === 'string' ? one.data.split(' ').map((byte) => Number.parseInt(byte, 16)) : one.data,
+        },
+      ];
     default:
       throw new Error(`unknown message type "${one.type}"`);
   }
@@ -168,11 +185,25 @@ function answerFile(text: string) {
   const events = smf.tracks.flatMap((track, i) =>
     track.map((event) => {
       const { bar, beat, tickInBeat, seconds } = place(event.tick);
-      return { track: i + 1, bar, beat, tick_in_beat: tickInBeat, ...named(event), abs_tick: event.tick, time: seconds };
+      return {
+        track: i + 1,
+        bar,
+        beat,
+        tick_in_beat: tickInBeat,
+        ...named(event),
+        abs_tick: event.tick,
+        time: seconds,
+      };
     }),
   );
-  const dump = smf.tracks.flatMap((track, i) => [`${i + 1}, 0, Start_track`, ...track.map((event) => `${i + 1}, ${event.tick}, ${dumped(event)}`)]);
-  return { events, midicsv_dump: [`0, 0, Header, ${smf.format}, ${smf.tracks.length}, ${smf.ppq}`, ...dump, '0, 0, End_of_file'] };
+  const dump = smf.tracks.flatMap((track, i) => [
+    `${i + 1}, 0, Start_track`,
+    ...track.map((event) => `${i + 1}, ${event.tick}, ${dumped(event)}`),
+  ]);
+  return {
+    events,
+    midicsv_dump: [`0, 0, Header, ${smf.format}, ${smf.tracks.length}, ${smf.ppq}`, ...dump, '0, 0, End_of_file'],
+  };
 }
 
 function named(event: SmfEvent): { readonly kind: string; readonly args: readonly (string | number)[] } {
@@ -194,7 +225,10 @@ function named(event: SmfEvent): { readonly kind: string; readonly args: readonl
       if (message.kind === 'program') return { kind: 'pc', args: [message.channel, message.program] };
       if (message.kind === 'control') return { kind: 'cc', args: [message.channel, message.cc, message.value] };
       if (message.kind === 'sysex') return { kind: 'sysex', args: [...message.data] };
-      return { kind: message.kind === 'note-on' ? 'note_on' : 'note_off', args: [message.channel, message.note, message.velocity] };
+      return {
+        kind: message.kind === 'note-on' ? 'note_on' : 'note_off',
+        args: [message.channel, message.note, message.velocity],
+      };
     }
     default:
       return assertNever(event, 'event');
@@ -221,7 +255,11 @@ function dumped(event: SmfEvent): string {
     case 'cc':
     case 'note_on':
     case 'note_off':
-      return [{ pc: 'Program_c', cc: 'Control_c', note_on: 'Note_on_c', note_off: 'Note_off_c' }[kind], Number(first) - 1, ...rest].join(', ');
+      return [
+        { pc: 'Program_c', cc: 'Control_c', note_on: 'Note_on_c', note_off: 'Note_off_c' }[kind],
+        Number(first) - 1,
+        ...rest,
+      ].join(', ');
     default:
       return 'Unknown';
   }

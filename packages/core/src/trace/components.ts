@@ -1,5 +1,8 @@
 /** Component number of each node (Tarjan 1972, without recursion). */
-export function stronglyConnected(nodes: number, edges: readonly { readonly from: number; readonly to: number }[]): Int32Array {
+export function stronglyConnected(
+  nodes: number,
+  edges: readonly { readonly from: number; readonly to: number }[],
+): Int32Array {
   const leaving: number[][] = Array.from({ length: nodes }, () => []);
   for (const edge of edges) leaving[edge.from].push(edge.to);
   const component = new Int32Array(nodes).fill(-1);

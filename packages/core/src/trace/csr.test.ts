@@ -2,7 +2,8 @@ import { expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
 import { also, buildCsr, transpose, type Csr, listsOf, identity } from './csr.ts';
 
-const read = ({ start, items }: Csr, count: number): number[][] => Array.from({ length: count }, (_, i) => [...items.subarray(start[i], start[i + 1])]);
+const read = ({ start, items }: Csr, count: number): number[][] =>
+  Array.from({ length: count }, (_, i) => [...items.subarray(start[i], start[i + 1])]);
 
 test('lists laid out one after the other read as they were, empty ones among them', () => {
   const lists = [[4, 1], [], [7], []];
@@ -13,11 +14,17 @@ test('transpose, each number has the lists that it stands in, in order', () => {
   const r = new Random(2);
   for (let round = 0; round < 50; round += 1) {
     const count = 1 + r.below(9);
-    const lists = Array.from({ length: r.below(8) }, () => Array.from({ length: count }, (_, number) => number).filter(() => r.chance(0.4)));
-    const standsIn = Array.from({ length: count }, (_, number) => [...lists.keys()].filter((i) => lists[i].includes(number)));
+    const lists = Array.from({ length: r.below(8) }, () =>
+      Array.from({ length: count }, (_, number) => number).filter(() => r.chance(0.4)),
+    );
+    const standsIn = Array.from({ length: count }, (_, number) =>
+      [...lists.keys()].filter((i) => lists[i].includes(number)),
+    );
     expect(read(transpose(listsOf(lists), count), count)).toEqual(standsIn);
     const keys = Int32Array.from({ length: r.below(30) }, () => r.below(count));
-    expect(read(transpose(identity(keys), count), count)).toEqual(Array.from({ length: count }, (_, key) => [...keys.keys()].filter((i) => keys[i] === key)));
+    expect(read(transpose(identity(keys), count), count)).toEqual(
+      Array.from({ length: count }, (_, key) => [...keys.keys()].filter((i) => keys[i] === key)),
+    );
   }
 });
 
@@ -27,7 +34,9 @@ test('buildCsr, each number has what was told of it, in the order told', () => {
     const count = 1 + r.below(9);
     const told = Array.from({ length: r.below(30) }, () => [r.below(count), r.below(100)] as const);
     const lists = buildCsr(count, (tell) => told.forEach(([number, item]) => tell(number, item)));
-    expect(read(lists, count)).toEqual(Array.from({ length: count }, (_, number) => told.filter(([of]) => of === number).map(([, item]) => item)));
+    expect(read(lists, count)).toEqual(
+      Array.from({ length: count }, (_, number) => told.filter(([of]) => of === number).map(([, item]) => item)),
+    );
   }
 });
 

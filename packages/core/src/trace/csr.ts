@@ -25,11 +25,15 @@ export function transpose({ start, items }: Csr, count: number): Csr {
   for (let i = 0; i < items.length; i += 1) first[items[i] + 2] += 1;
   for (let number = 0; number < count; number += 1) first[number + 2] += first[number + 1];
   const lists = new Int32Array(items.length);
-  for (let list = 0; list + 1 < start.length; list += 1) for (let i = start[list]; i < start[list + 1]; i += 1) lists[first[items[i] + 1]++] = list;
+  for (let list = 0; list + 1 < start.length; list += 1)
+    for (let i = start[list]; i < start[list + 1]; i += 1) lists[first[items[i] + 1]++] = list;
   return { start: first, items: lists };
 }
 
-/** For each number below `count` what is told of it, in the order told. `telling` is gone through twice, and tells the same each time. */
+/**
+ * For each number below `count` what is told of it, in the order told. `telling` is gone through twice, and tells the
+ * same each time.
+ */
 export function buildCsr(count: number, telling: (tell: (number: number, item: number) => void) => void): Csr {
   const start = new Int32Array(count + 2);
   telling((number) => (start[number + 2] += 1));
@@ -39,7 +43,10 @@ export function buildCsr(count: number, telling: (tell: (number: number, item: n
   return { start, items };
 }
 
-/** A list with one more. It takes no more room than it needs: one made by spreading has room for sixteen more, and of these there are thousands. */
+/**
+ * A list with one more. It takes no more room than it needs: one made by spreading has room for sixteen more, and of
+ * these there are thousands.
+ */
 export function also<T>(list: readonly T[], one: T): readonly T[] {
   const { length } = list;
   if (length === 0) return [one];

@@ -10,7 +10,12 @@ test('sounds that are the same in effect have the same digest, also where their 
     const { tracer } = contextOf(show);
     const sounds = Object.values(show.rig.sounds);
     for (const sound of sounds) {
-      const turned = { ...sound, id: 'turned', wants: Object.fromEntries(Object.entries(sound.wants).reverse()), pedals: Object.fromEntries(Object.entries(sound.pedals).reverse()) };
+      const turned = {
+        ...sound,
+        id: 'turned',
+        wants: Object.fromEntries(Object.entries(sound.wants).reverse()),
+        pedals: Object.fromEntries(Object.entries(sound.pedals).reverse()),
+      };
       expect(tracer.digest(turned)).toBe(tracer.digest(sound));
     }
     for (const [i, one] of sounds.entries())

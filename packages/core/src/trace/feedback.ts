@@ -18,13 +18,21 @@ export interface Cycle {
 export function cyclesOf(graph: TraceGraph, closed: Uint8Array): readonly Cycle[] {
   const point = contracted(graph, closed);
   if (isWithoutCircle(graph, closed, point)) return [];
-  const edges = graph.edges.filter(({ index, active }) => active && closed[index] === 1).map((edge) => ({ device: edge.device, from: point[edge.from], to: point[edge.to], gain: edge.gain }));
+  const edges = graph.edges
+    .filter(({ index, active }) => active && closed[index] === 1)
+    .map((edge) => ({ device: edge.device, from: point[edge.from], to: point[edge.to], gain: edge.gain }));
   const component = stronglyConnected(graph.nodeCount, edges);
   const inside = new Map<number, typeof edges>();
-  for (const edge of edges) if (component[edge.from] === component[edge.to]) inside.set(component[edge.from], [...(inside.get(component[edge.from]) ?? []), edge]);
+  for (const edge of edges)
+    if (component[edge.from] === component[edge.to])
+      inside.set(component[edge.from], [...(inside.get(component[edge.from]) ?? []), edge]);
   return [...inside.values()].map((circle) => {
     const radius = spectralRadius(circle);
-    return { devices: [...new Set(circle.map((edge) => edge.device))], radius, verdict: radius >= 1 - 1e-9 ? 'howls' : radius >= 0.5 ? 'rings' : 'quiet' };
+    return {
+      devices: [...new Set(circle.map((edge) => edge.device))],
+      radius,
+      verdict: radius >= 1 - 1e-9 ? 'howls' : radius >= 0.5 ? 'rings' : 'quiet',
+    };
   });
 }
 
@@ -78,7 +86,9 @@ function isWithoutCircle({ nodeCount, from, to, active }: TraceGraph, closed: Ui
  * Largest eigenvalue of a matrix of non-negative gains (Perron–Frobenius), by power iteration on I + A, which
  * converges where A alone would go round; relative error below 1e-9 or 2,000 rounds.
  */
-export function spectralRadius(edges: readonly { readonly from: number; readonly to: number; readonly gain: number }[]): number {
+export function spectralRadius(
+  edges: readonly { readonly from: number; readonly to: number; readonly gain: number }[],
+): number {
   const index = new Map<number, number>();
   for (const edge of edges) for (const node of [edge.from, edge.to]) if (!index.has(node)) index.set(node, index.size);
   let vector = new Float64Array(index.size).fill(1);

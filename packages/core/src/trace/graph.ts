@@ -92,7 +92,10 @@ function draw(wiring: Wiring): TraceGraph {
 
 /** The sections of a device that its plugs allow. */
 function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: number) => number, into: TraceEdge[]): void {
-  const { device: { id }, firstControl } = wired;
+  const {
+    device: { id },
+    firstControl,
+  } = wired;
   for (const { section, label, from, to, active, gain, plugs, when, governedBy, effect } of sectionsOf(wired.anatomy)) {
     if (!plugsAllow(wired, plugs)) continue;
     into.push({
@@ -104,7 +107,14 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
       to: nodeAt(to),
       active,
       gain,
-      when: when.length === 0 ? nothing : when.map(({ control, place, values }) => ({ ref: place < 0 ? controlRef(id, control) : controls.refs[firstControl + place], control: numberAt(firstControl, place), values })),
+      when:
+        when.length === 0
+          ? nothing
+          : when.map(({ control, place, values }) => ({
+              ref: place < 0 ? controlRef(id, control) : controls.refs[firstControl + place],
+              control: numberAt(firstControl, place),
+              values,
+            })),
       governedBy: governedBy.length === 0 ? nothing : governedBy.map((place) => numberAt(firstControl, place)),
       effect,
     });
@@ -138,7 +148,11 @@ function readSections(anatomy: Anatomy): readonly KindSection[] {
     gain: gainDb === undefined ? 1 : 10 ** (gainDb / 20),
     effect,
     plugs: when?.plugs ? Object.entries(when.plugs) : nothing,
-    when: Object.entries(when?.controls ?? {}).map(([control, values]) => ({ control, place: placeIn(anatomy, control), values })),
+    when: Object.entries(when?.controls ?? {}).map(([control, values]) => ({
+      control,
+      place: placeIn(anatomy, control),
+      values,
+    })),
     governedBy: (governedBy ?? nothing).map((control) => placeIn(anatomy, control)),
   }));
 }
@@ -151,7 +165,11 @@ function plugsAllow({ plugged }: WiredDevice, plugs: KindSection['plugs']): bool
 }
 
 /** Joins the poles that cables join (union–find), and numbers the nodes in document order. */
-function joined(wiring: Wiring, points: readonly Points[], first: Int32Array): { readonly nodeOf: Int32Array; readonly count: number } {
+function joined(
+  wiring: Wiring,
+  points: readonly Points[],
+  first: Int32Array,
+): { readonly nodeOf: Int32Array; readonly count: number } {
   const parent = new Int32Array(first[points.length]);
   for (let i = 0; i < parent.length; i += 1) parent[i] = i;
   const root = (n: number): number => {
@@ -182,14 +200,20 @@ function joined(wiring: Wiring, points: readonly Points[], first: Int32Array): {
   return { nodeOf, count };
 }
 
-function jacksByNode(wiring: Wiring, points: readonly Points[], nodeAt: (device: number, point: number) => number, count: number): readonly (readonly JackAt[])[] {
+function jacksByNode(
+  wiring: Wiring,
+  points: readonly Points[],
+  nodeAt: (device: number, point: number) => number,
+  count: number,
+): readonly (readonly JackAt[])[] {
   const jacks = new Array<readonly JackAt[]>(count).fill(nothing);
   for (const { device, index } of wiring.devices)
     for (const [jack, poles] of points[index].poles) {
       for (let i = 0; i < poles.length; i += 1) {
         const node = nodeAt(index, poles[i].point);
         // Two of its poles may be one node.
-        if (i === 0 || jacks[node].at(-1)?.jack !== jack || jacks[node].at(-1)?.device !== device.id) jacks[node] = also(jacks[node], { device: device.id, jack });
+        if (i === 0 || jacks[node].at(-1)?.jack !== jack || jacks[node].at(-1)?.device !== device.id)
+          jacks[node] = also(jacks[node], { device: device.id, jack });
       }
     }
   return jacks;

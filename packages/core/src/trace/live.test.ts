@@ -8,10 +8,22 @@ import { ReachabilitySearch } from './live.ts';
 /** Some points with sections between them that do something with gain 1, or nothing. */
 function anyGraph(r: Random): TraceGraph {
   const nodeCount = 2 + r.below(7);
-  const edges = Array.from({ length: 1 + r.below(10) }, (_, index): TraceEdge => ({ index, device: `device-${index}`, section: 'section', label: '', from: r.below(nodeCount), to: r.below(nodeCount), active: r.chance(0.5), gain: 1, when: [], governedBy: [] }));
+  const edges = Array.from({ length: 1 + r.below(10) }, (_, index): TraceEdge => ({
+    index,
+    device: `device-${index}`,
+    section: 'section',
+    label: '',
+    from: r.below(nodeCount),
+    to: r.below(nodeCount),
+    active: r.chance(0.5),
+    gain: 1,
+    when: [],
+    governedBy: [],
+  }));
   const from = Int32Array.from(edges, (edge) => edge.from);
   const to = Int32Array.from(edges, (edge) => edge.to);
-  const terminals = (count: number) => Array.from({ length: count }, () => ({ device: 'end', node: r.below(nodeCount) }));
+  const terminals = (count: number) =>
+    Array.from({ length: count }, () => ({ device: 'end', node: r.below(nodeCount) }));
   return {
     nodeCount,
     edges,
@@ -29,7 +41,7 @@ function anyGraph(r: Random): TraceGraph {
 /** Points that some lead to, themselves among them, by repeated looking. */
 function reachedFrom(starts: readonly number[], steps: readonly (readonly [number, number])[]): Set<number> {
   const reached = new Set(starts);
-  for (let before = -1; before !== reached.size; ) {
+  for (let before = -1; before !== reached.size;) {
     before = reached.size;
     for (const [from, to] of steps) if (reached.has(from)) reached.add(to);
   }
@@ -48,14 +60,28 @@ describe('what is live in a graph, on random ones', () => {
     let sounding = 0;
     for (const { graph, closed, live } of cases) {
       const steps = graph.edges.filter(({ index }) => closed[index]).map(({ from, to }) => [from, to] as const);
-      const forward = reachedFrom(graph.sources.map(({ node }) => node), steps);
+      const forward = reachedFrom(
+        graph.sources.map(({ node }) => node),
+        steps,
+      );
       const heard = graph.destinations.filter(({ node }) => forward.has(node));
-      const backward = reachedFrom(heard.map(({ node }) => node), steps.map(([from, to]) => [to, from] as const));
+      const backward = reachedFrom(
+        heard.map(({ node }) => node),
+        steps.map(([from, to]) => [to, from] as const),
+      );
       expect(live.sounds).toBe(heard.length > 0);
-      expect([...live.forward].map(Boolean)).toEqual(Array.from({ length: graph.nodeCount }, (_, node) => forward.has(node)));
-      expect([...live.reached].map(Boolean)).toEqual(graph.edges.map(({ index, from }) => closed[index] && forward.has(from)));
-      expect([...live.edges].map(Boolean)).toEqual(graph.edges.map(({ index, from, to }) => closed[index] && forward.has(from) && backward.has(to)));
-      const isWhole = live.reached.every((reached, edge) => reached === live.edges[edge]) && graph.sources.every(({ node }) => backward.has(node));
+      expect([...live.forward].map(Boolean)).toEqual(
+        Array.from({ length: graph.nodeCount }, (_, node) => forward.has(node)),
+      );
+      expect([...live.reached].map(Boolean)).toEqual(
+        graph.edges.map(({ index, from }) => closed[index] && forward.has(from)),
+      );
+      expect([...live.edges].map(Boolean)).toEqual(
+        graph.edges.map(({ index, from, to }) => closed[index] && forward.has(from) && backward.has(to)),
+      );
+      const isWhole =
+        live.reached.every((reached, edge) => reached === live.edges[edge]) &&
+        graph.sources.every(({ node }) => backward.has(node));
       expect(live.isWhole).toBe(isWhole);
       if (isWhole && live.sounds) sounding += 1;
     }

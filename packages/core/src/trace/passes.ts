@@ -21,18 +21,26 @@ export interface Pass {
   readonly next: readonly number[];
 }
 
-/** A device with its sections, which follow each other in the graph; its jacks at their nodes, as far as somebody asked. */
+/**
+ * A device with its sections, which follow each other in the graph; its jacks at their nodes, as far as somebody asked.
+ */
 interface DeviceSections {
   readonly wired: WiredDevice;
   readonly first: number;
   readonly end: number;
   readonly jacks: Map<number, Jacks>;
-  /** What its ways were before, by which of its sections are live, where they are few enough for the bits of a number; else room for those of one run. */
+  /**
+   * What its ways were before, by which of its sections are live, where they are few enough for the bits of a number;
+   * else room for those of one run.
+   */
   readonly known: Map<number, Ways>;
   readonly room: Ways | null;
 }
 
-/** The ways through one device: for each of its sections, counted from the device's first, its way or −1. Where the room is used again, more of an earlier run may stand behind them. */
+/**
+ * The ways through one device: for each of its sections, counted from the device's first, its way or −1. Where the room
+ * is used again, more of an earlier run may stand behind them.
+ */
 interface Ways {
   readonly ways: Way[];
   count: number;
@@ -46,7 +54,10 @@ interface Jacks {
   readonly outs: readonly string[];
 }
 
-/** A pass before its place in the run is known: live sections of one device that hang together. The very same in every run that takes them so. */
+/**
+ * A pass before its place in the run is known: live sections of one device that hang together. The very same in every
+ * run that takes them so.
+ */
 interface Way {
   /** Its sections, in the order of the device. */
   readonly sections: readonly number[];
@@ -85,7 +96,8 @@ export class Passes {
   private readonly begins: Int32Array;
   private readonly ends: Int32Array;
   private counted = 0;
-  // Scratch of one run. The ways that begin at a node, as a chain: `chainAt` its first link; of each link the way and the link after it.
+  // Scratch of one run. The ways that begin at a node, as a chain: `chainAt` its first link; of each link the way and
+  // the link after it.
   private readonly chainAt: Int32Array;
   private readonly linked: Int32Array;
   private readonly linkAfter: Int32Array;
@@ -105,7 +117,10 @@ export class Passes {
   private readonly after: number[] = [];
   /** The lists with one place in them: most passes lead to one. */
   private readonly alone: (readonly number[])[] = [];
-  /** Of the last run: its ways (more may stand there, of longer runs), those through each stretch, and how many there were before its first. */
+  /**
+   * Of the last run: its ways (more may stand there, of longer runs), those through each stretch, and how many there
+   * were before its first.
+   */
   private readonly ways: Way[] = [];
   private readonly through: Ways[];
   private readonly before: Int32Array;
@@ -117,11 +132,18 @@ export class Passes {
     const stretches: DeviceSections[] = [];
     const { edges } = graph;
     this.stretchOf = new Int32Array(edges.length);
-    for (let first = 0; first < edges.length; ) {
+    for (let first = 0; first < edges.length;) {
       const { device } = edges[first];
       let end = first;
       while (end < edges.length && edges[end].device === device) this.stretchOf[end++] = stretches.length;
-      stretches.push({ wired: wiring.device.get(device)!, first, end, jacks: new Map(), known: new Map(), room: end - first > fewSections ? waysRoom() : null });
+      stretches.push({
+        wired: wiring.device.get(device)!,
+        first,
+        end,
+        jacks: new Map(),
+        known: new Map(),
+        room: end - first > fewSections ? waysRoom() : null,
+      });
       first = end;
     }
     this.stretches = stretches;
@@ -166,7 +188,17 @@ export class Passes {
     for (let at = 0; at < count; at += 1) {
       const { device, entries, exits, does, effects, bypassed } = ways[at];
       const index = place[at];
-      passes[index] = { index, device, column: column[at], entries, exits, does, effects, bypassed, next: this.placesAfter(at) };
+      passes[index] = {
+        index,
+        device,
+        column: column[at],
+        entries,
+        exits,
+        does,
+        effects,
+        bypassed,
+        next: this.placesAfter(at),
+      };
     }
     return passes;
   }
@@ -203,7 +235,14 @@ export class Passes {
     let ways = known.get(bits);
     if (!ways) {
       const found = this.findWays(stretch, run, this.room);
-      known.set(bits, (ways = { ways: found.ways.slice(0, found.count), count: found.count, wayOf: found.wayOf.slice(0, end - first) }));
+      known.set(
+        bits,
+        (ways = {
+          ways: found.ways.slice(0, found.count),
+          count: found.count,
+          wayOf: found.wayOf.slice(0, end - first),
+        }),
+      );
     }
     return ways;
   }
@@ -269,7 +308,8 @@ export class Passes {
     const { device, anatomy } = this.stretches[stretch].wired;
     this.counted += 1;
     const mark = this.counted;
-    let [froms, tos, does, effects]: [readonly number[], readonly number[], readonly string[], readonly EffectKind[]] = [nothing, nothing, nothing, nothing];
+    let [froms, tos, does, effects]: [readonly number[], readonly number[], readonly string[], readonly EffectKind[]] =
+      [nothing, nothing, nothing, nothing];
     let isActive = false;
     for (const edge of sections) {
       if (begins[from[edge]] !== mark) {
@@ -289,7 +329,19 @@ export class Passes {
     let [entries, exits]: (readonly string[])[] = [nothing, nothing];
     for (const node of froms) if (ends[node] !== mark) entries = joined(entries, this.jacks(stretch, node).ins);
     for (const node of tos) if (begins[node] !== mark) exits = joined(exits, this.jacks(stretch, node).outs);
-    return { sections, other, device: device.id, entries, exits, does, effects, bypassed: !isActive && anatomy.ownSwitch !== undefined, stretch, froms, tos };
+    return {
+      sections,
+      other,
+      device: device.id,
+      entries,
+      exits,
+      does,
+      effects,
+      bypassed: !isActive && anatomy.ownSwitch !== undefined,
+      stretch,
+      froms,
+      tos,
+    };
   }
 
   private jacks(stretch: number, node: number): Jacks {
@@ -369,7 +421,8 @@ export class Passes {
   }
 }
 
-const joined = <T>(list: readonly T[], more: readonly T[]): readonly T[] => (list.length === 0 ? more : more.length === 0 ? list : [...list, ...more]);
+const joined = <T>(list: readonly T[], more: readonly T[]): readonly T[] =>
+  list.length === 0 ? more : more.length === 0 ? list : [...list, ...more];
 
 /** Those of a node's jacks that are a device's own. */
 function jacksOf(wired: WiredDevice, jacks: TraceGraph['jacks'][number]): Jacks {

@@ -1,7 +1,10 @@
 import { jackFacts } from '../model/jack-kinds.ts';
 import type { Anatomy } from '../model/anatomy.ts';
 
-/** The points of an anatomy that signal can stand at, numbered: the poles of its signal jacks, inner points that its sections join, and where sound is born or leaves. */
+/**
+ * The points of an anatomy that signal can stand at, numbered: the poles of its signal jacks, inner points that its
+ * sections join, and where sound is born or leaves.
+ */
 export interface Points {
   readonly count: number;
   /** The ends of each section. */
@@ -39,6 +42,12 @@ function find(anatomy: Anatomy): Points {
   const to = anatomy.sections.map((section) => of(section.to));
   const source = anatomy.source === undefined ? undefined : of(anatomy.source);
   const destination = anatomy.destination === undefined ? undefined : of(anatomy.destination);
-  const poles = new Map(anatomy.jacks.flatMap((jack) => (jackFacts(jack.kind).carries === 'signal' ? [[jack.id, (jack.poles ?? tipAlone).map((pole) => ({ pole, point: of(`${jack.id}.${pole}`) }))] as const] : [])));
+  const poles = new Map(
+    anatomy.jacks.flatMap((jack) =>
+      jackFacts(jack.kind).carries === 'signal'
+        ? [[jack.id, (jack.poles ?? tipAlone).map((pole) => ({ pole, point: of(`${jack.id}.${pole}`) }))] as const]
+        : [],
+    ),
+  );
   return { count: numbers.size, from, to, poles, source, destination };
 }

@@ -5,14 +5,26 @@ import { wire } from '../model/wiring.ts';
 import { clean, fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
 import { Tracer } from './trace.ts';
 
-const traced = (show: Show, sound: string | null = null) => new Tracer(wire(show.rig)).trace(sound === null ? null : show.rig.sounds[sound]);
+const traced = (show: Show, sound: string | null = null) =>
+  new Tracer(wire(show.rig)).trace(sound === null ? null : show.rig.sounds[sound]);
 const line = (show: Show, sound: string) => traced(show, sound).passes.map((pass) => pass.device);
 
 describe('the run of the four-cable rig', () => {
   const { show } = fourCable().sound('lead', lead).sound('clean', clean);
 
   test('reads as ten passes: the switcher four times, the combo twice', () => {
-    expect(line(show, 'lead')).toEqual(['guitar', 'switcher', 'drive', 'switcher', 'combo', 'switcher', 'delay', 'switcher', 'combo', 'cabinet']);
+    expect(line(show, 'lead')).toEqual([
+      'guitar',
+      'switcher',
+      'drive',
+      'switcher',
+      'combo',
+      'switcher',
+      'delay',
+      'switcher',
+      'combo',
+      'cabinet',
+    ]);
   });
   test('says by which jacks each pass comes and goes, and what it does there', () => {
     const { passes } = traced(show, 'lead');
@@ -22,22 +34,48 @@ describe('the run of the four-cable rig', () => {
   });
   test('what is bypassed hangs as a jumper under the pass that jumps it, and is no pass', () => {
     const trace = traced(show, 'clean');
-    expect(trace.passes.map((pass) => pass.device)).toEqual(['guitar', 'switcher', 'combo', 'switcher', 'combo', 'cabinet']);
-    expect(trace.jumpers).toEqual([expect.objectContaining({ loop: 'switcher/loop-1', holds: ['drive'], pass: 1 }), expect.objectContaining({ loop: 'switcher/loop-3', holds: ['delay'], pass: 3 })]);
+    expect(trace.passes.map((pass) => pass.device)).toEqual([
+      'guitar',
+      'switcher',
+      'combo',
+      'switcher',
+      'combo',
+      'cabinet',
+    ]);
+    expect(trace.jumpers).toEqual([
+      expect.objectContaining({ loop: 'switcher/loop-1', holds: ['drive'], pass: 1 }),
+      expect.objectContaining({ loop: 'switcher/loop-3', holds: ['delay'], pass: 3 }),
+    ]);
   });
   test('an in-line pedal that its own switch bypasses stays a pass, drawn thin', () => {
-    const builder = new ShowBuilder().device('guitar', 'guitar', 'Guitar').device('boost', 'boost', 'Boost').device('desk', 'desk', 'Desk').cables('Guitar > Boost', 'Boost > Desk').sound('off', { pedals: { boost: 'off' } }).sound('on', { pedals: { boost: 'on' } });
+    const builder = new ShowBuilder()
+      .device('guitar', 'guitar', 'Guitar')
+      .device('boost', 'boost', 'Boost')
+      .device('desk', 'desk', 'Desk')
+      .cables('Guitar > Boost', 'Boost > Desk')
+      .sound('off', { pedals: { boost: 'off' } })
+      .sound('on', { pedals: { boost: 'on' } });
     expect(traced(builder.show, 'off').passes.map((pass) => pass.bypassed)).toEqual([false, true, false]);
     expect(traced(builder.show, 'on').passes.map((pass) => pass.bypassed)).toEqual([false, false, false]);
   });
   test('the loop of the amp closes itself only where nothing is plugged into its return', () => {
-    const straight = new ShowBuilder().device('guitar', 'guitar', 'Guitar').device('combo', 'valve-combo', 'Combo').device('cabinet', 'cabinet', 'Cabinet').cables('Guitar > Combo Input', 'Combo Loudspeaker > Cabinet').sound('a');
+    const straight = new ShowBuilder()
+      .device('guitar', 'guitar', 'Guitar')
+      .device('combo', 'valve-combo', 'Combo')
+      .device('cabinet', 'cabinet', 'Cabinet')
+      .cables('Guitar > Combo Input', 'Combo Loudspeaker > Cabinet')
+      .sound('a');
     expect(traced(straight.show, 'a')).toMatchObject({ sounds: true });
     const open = straight.device('delay', 'midi-delay', 'Delay').cables('Delay Out > Combo Return');
     expect(traced(open.show, 'a')).toMatchObject({ sounds: false });
   });
   test('pulling one cable silences it and the branch is a dead end', () => {
-    const { [Object.keys(show.rig.cables).find((id) => show.rig.cables[id].plugs[0].jack === 'send' && show.rig.cables[id].plugs[0].device === 'combo')!]: _, ...cables } = show.rig.cables;
+    const {
+      [Object.keys(show.rig.cables).find(
+        (id) => show.rig.cables[id].plugs[0].jack === 'send' && show.rig.cables[id].plugs[0].device === 'combo',
+      )!]: _,
+      ...cables
+    } = show.rig.cables;
     const trace = traced({ ...show, rig: { ...show.rig, cables } }, 'lead');
     expect(trace.sounds).toBe(false);
     expect(trace.passes.map((pass) => pass.device)).toEqual(['guitar', 'switcher', 'drive', 'switcher', 'combo']);
@@ -47,11 +85,40 @@ describe('the run of the four-cable rig', () => {
 
 const declared = (id: string, jacks: string[], sections: Partial<Section>[], more: object = {}) =>
   ({
-    id, name: id, order: id, place: 'board', channel: null, countsFrom: 1, presets: {}, plannedFeet: [], owners: {}, powerUps: {}, momentaries: {},
-    type: { id, revision: 1, name: id, archetype: 'declared', params: { anatomy: { jacks: jacks.map((jack) => ({ id: jack, label: jack, kind: jack.startsWith('in') ? 'signal-in' : 'signal-out' })), sections: sections.map((section, i) => ({ id: `s${i}`, label: `s${i}`, active: true, ...section })), ...more } } },
+    id,
+    name: id,
+    order: id,
+    place: 'board',
+    channel: null,
+    countsFrom: 1,
+    presets: {},
+    plannedFeet: [],
+    owners: {},
+    powerUps: {},
+    momentaries: {},
+    type: {
+      id,
+      revision: 1,
+      name: id,
+      archetype: 'declared',
+      params: {
+        anatomy: {
+          jacks: jacks.map((jack) => ({
+            id: jack,
+            label: jack,
+            kind: jack.startsWith('in') ? 'signal-in' : 'signal-out',
+          })),
+          sections: sections.map((section, i) => ({ id: `s${i}`, label: `s${i}`, active: true, ...section })),
+          ...more,
+        },
+      },
+    },
   }) as Show['rig']['devices'][string];
 
-function drawn(devices: readonly Show['rig']['devices'][string][], cables: readonly (readonly [string, string])[]): Show {
+function drawn(
+  devices: readonly Show['rig']['devices'][string][],
+  cables: readonly (readonly [string, string])[],
+): Show {
   const builder = new ShowBuilder();
   const plug = (end: string) => ({ device: end.split('.')[0], jack: end.split('.')[1] });
   builder.show = {
@@ -59,7 +126,20 @@ function drawn(devices: readonly Show['rig']['devices'][string][], cables: reado
     rig: {
       ...builder.show.rig,
       devices: Object.fromEntries(devices.map((device) => [device.id, device])),
-      cables: Object.fromEntries(cables.map(([from, to], i) => [`c${i}`, { id: `c${i}`, tag: `C${i}`, order: `a${i}`, kind: 'signal' as const, plugs: [plug(from), ...to.split('+').map(plug)], length: null, loom: null }])),
+      cables: Object.fromEntries(
+        cables.map(([from, to], i) => [
+          `c${i}`,
+          {
+            id: `c${i}`,
+            tag: `C${i}`,
+            order: `a${i}`,
+            kind: 'signal' as const,
+            plugs: [plug(from), ...to.split('+').map(plug)],
+            length: null,
+            loom: null,
+          },
+        ]),
+      ),
     },
   };
   return builder.show;
@@ -67,29 +147,100 @@ function drawn(devices: readonly Show['rig']['devices'][string][], cables: reado
 
 describe('branches, sums and circles', () => {
   const source = declared('source', ['out'], [{ from: '*s', to: 'out' }], { source: '*s' });
-  const end = declared('end', ['in', 'in2'], [{ from: 'in', to: '*d' }, { from: 'in2', to: '*d' }], { destination: '*d' });
+  const end = declared(
+    'end',
+    ['in', 'in2'],
+    [
+      { from: 'in', to: '*d' },
+      { from: 'in2', to: '*d' },
+    ],
+    { destination: '*d' },
+  );
   const effect = (id: string) => declared(id, ['in', 'out'], [{ from: 'in', to: 'out' }]);
 
   test('a Y cord parts the run; where it meets again is a sum of both branches', () => {
-    const show = drawn([source, effect('a'), effect('b'), end], [['source.out', 'a.in+b.in'], ['a.out', 'end.in'], ['b.out', 'end.in2']]);
+    const show = drawn(
+      [source, effect('a'), effect('b'), end],
+      [
+        ['source.out', 'a.in+b.in'],
+        ['a.out', 'end.in'],
+        ['b.out', 'end.in2'],
+      ],
+    );
     const trace = traced(show);
-    expect(trace.passes.map((pass) => [pass.device, pass.column])).toEqual([['source', 0], ['a', 1], ['b', 1], ['end', 2]]);
+    expect(trace.passes.map((pass) => [pass.device, pass.column])).toEqual([
+      ['source', 0],
+      ['a', 1],
+      ['b', 1],
+      ['end', 2],
+    ]);
     expect(trace.sums).toEqual([{ pass: 3, from: [1, 2] }]);
   });
   test('an unused direct output is no dead end, a lost branch is one', () => {
-    const split = declared('split', ['in', 'out', 'out-direct'], [{ from: 'in', to: 'out' }, { from: 'in', to: 'out-direct' }]);
-    expect(traced(drawn([source, split, end], [['source.out', 'split.in'], ['split.out', 'end.in']])).deadEnds).toEqual([]);
+    const split = declared(
+      'split',
+      ['in', 'out', 'out-direct'],
+      [
+        { from: 'in', to: 'out' },
+        { from: 'in', to: 'out-direct' },
+      ],
+    );
+    expect(
+      traced(
+        drawn(
+          [source, split, end],
+          [
+            ['source.out', 'split.in'],
+            ['split.out', 'end.in'],
+          ],
+        ),
+      ).deadEnds,
+    ).toEqual([]);
   });
   test('30 diamonds in series are summarised, not enumerated', () => {
-    const stages = Array.from({ length: 30 }, (_, i) => declared(`d${i}`, ['in', 'out'], [{ from: 'in', to: '*a' }, { from: 'in', to: '*b' }, { from: '*a', to: 'out' }, { from: '*b', to: 'out' }]));
+    const stages = Array.from({ length: 30 }, (_, i) =>
+      declared(
+        `d${i}`,
+        ['in', 'out'],
+        [
+          { from: 'in', to: '*a' },
+          { from: 'in', to: '*b' },
+          { from: '*a', to: 'out' },
+          { from: '*b', to: 'out' },
+        ],
+      ),
+    );
     const cables = stages.map((_, i): [string, string] => [i === 0 ? 'source.out' : `d${i - 1}.out`, `d${i}.in`]);
     expect(traced(drawn([source, ...stages, end], [...cables, ['d29.out', 'end.in']])).passes).toHaveLength(32);
   });
-  const mixer = declared('mixer', ['in', 'in2', 'out', 'out2'], [{ from: 'in', to: 'out', active: false }, { from: 'in2', to: 'out', active: false }, { from: 'in', to: 'out2', active: false }, { from: 'in2', to: 'out2', active: false }]);
+  const mixer = declared(
+    'mixer',
+    ['in', 'in2', 'out', 'out2'],
+    [
+      { from: 'in', to: 'out', active: false },
+      { from: 'in2', to: 'out', active: false },
+      { from: 'in', to: 'out2', active: false },
+      { from: 'in2', to: 'out2', active: false },
+    ],
+  );
   test('a send that comes back into itself is a circle; wires alone are none', () => {
-    const round = drawn([source, mixer, effect('echo'), end], [['source.out', 'mixer.in'], ['mixer.out', 'end.in'], ['mixer.out2', 'echo.in'], ['echo.out', 'mixer.in2']]);
+    const round = drawn(
+      [source, mixer, effect('echo'), end],
+      [
+        ['source.out', 'mixer.in'],
+        ['mixer.out', 'end.in'],
+        ['mixer.out2', 'echo.in'],
+        ['echo.out', 'mixer.in2'],
+      ],
+    );
     expect(traced(round).circles.map((circle) => circle.devices)).toEqual([['echo']]);
-    const straight = drawn([source, mixer, end], [['source.out', 'mixer.in'], ['mixer.out', 'end.in']]);
+    const straight = drawn(
+      [source, mixer, end],
+      [
+        ['source.out', 'mixer.in'],
+        ['mixer.out', 'end.in'],
+      ],
+    );
     expect(traced(straight).circles).toEqual([]);
   });
   // Source: engine §2; a return of gain g has the spectral radius g, two in parallel 2 g (−3 dB = 0.708).
@@ -99,8 +250,20 @@ describe('branches, sums and circles', () => {
     [1, 0, 1, 'howls'],
     [1, -9, 0.355, 'quiet'],
   ] as const)('%i return(s) at %i dB: radius %f, it %s', (returns, gainDb, radius, verdict) => {
-    const echo = declared('echo', ['in', 'out'], Array.from({ length: returns }, () => ({ from: 'in', to: 'out', gainDb })));
-    const round = drawn([source, mixer, echo, end], [['source.out', 'mixer.in'], ['mixer.out', 'end.in'], ['mixer.out2', 'echo.in'], ['echo.out', 'mixer.in2']]);
+    const echo = declared(
+      'echo',
+      ['in', 'out'],
+      Array.from({ length: returns }, () => ({ from: 'in', to: 'out', gainDb })),
+    );
+    const round = drawn(
+      [source, mixer, echo, end],
+      [
+        ['source.out', 'mixer.in'],
+        ['mixer.out', 'end.in'],
+        ['mixer.out2', 'echo.in'],
+        ['echo.out', 'mixer.in2'],
+      ],
+    );
     const [circle] = traced(round).circles;
     expect(circle.radius).toBeCloseTo(radius, 3);
     expect(circle.verdict).toBe(verdict);

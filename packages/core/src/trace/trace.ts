@@ -85,7 +85,10 @@ export class Tracer {
     return trace;
   }
 
-  /** What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it. Two sounds are the same in effect where these are the same text. */
+  /**
+   * What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it.
+   * Two sounds are the same in effect where these are the same text.
+   */
   heard(sound: Sound): string {
     let heard = this.hears.get(sound);
     if (heard === undefined) {
@@ -96,14 +99,20 @@ export class Tracer {
     return heard;
   }
 
-  /** A number of 32 bits, the same for sounds that are the same in effect, and mostly another for others (after FNV-1a: Fowler, Noll, Vo). */
+  /**
+   * A number of 32 bits, the same for sounds that are the same in effect, and mostly another for others (after FNV-1a:
+   * Fowler, Noll, Vo).
+   */
   digest(sound: Sound): number {
     let hash = 0x811c9dc5;
     this.listen(sound, (number) => (hash = Math.imul(hash ^ number, 0x01000193)));
     return hash >>> 0;
   }
 
-  /** Tells of each live section that does something its number, and then of each control heard in it what is wanted of that. */
+  /**
+   * Tells of each live section that does something its number, and then of each control heard in it what is wanted of
+   * that.
+   */
   private listen(sound: Sound, tell: (number: number) => void): void {
     const { edges, active } = this.graph;
     const live = this.liveIn(sound);
@@ -123,7 +132,10 @@ export class Tracer {
     return number;
   }
 
-  /** The sections that the signal passes where each control of the rig is as wanted, else as it comes up, else on the first of its values. */
+  /**
+   * The sections that the signal passes where each control of the rig is as wanted, else as it comes up, else on the
+   * first of its values.
+   */
   private liveIn(sound: Sound | null): Live {
     const known = sound && this.lives.get(sound);
     if (known) return known;
@@ -220,22 +232,44 @@ function isClosed(when: TraceEdge['when'], values: readonly Literal[]): boolean 
 function sumsOf(passes: readonly Pass[]): readonly Sum[] {
   const leading = new Int32Array(passes.length);
   let several = false;
-  for (const { next } of passes) for (let i = 0; i < next.length; i += 1) several = (leading[next[i]] += 1) > 1 || several;
+  for (const { next } of passes)
+    for (let i = 0; i < next.length; i += 1) several = (leading[next[i]] += 1) > 1 || several;
   if (!several) return nothing;
-  return passes.flatMap(({ index }) => (leading[index] > 1 ? [{ pass: index, from: passes.flatMap((pass) => (pass.next.includes(index) ? [pass.index] : [])) }] : []));
+  return passes.flatMap(({ index }) =>
+    leading[index] > 1
+      ? [{ pass: index, from: passes.flatMap((pass) => (pass.next.includes(index) ? [pass.index] : [])) }]
+      : [],
+  );
 }
 const nothing: readonly never[] = [];
 
 function comesUpAs(wired: WiredDevice, control: Control): Literal {
   const after = powerUpOf(wired, control);
-  return after.is === 'value' ? after.value : control.domain.kind === 'choice' ? control.domain.values[0] : control.domain.kind === 'switch' ? 0 : control.domain.min;
+  return after.is === 'value'
+    ? after.value
+    : control.domain.kind === 'choice'
+      ? control.domain.values[0]
+      : control.domain.kind === 'switch'
+        ? 0
+        : control.domain.min;
 }
 
 function bypasses(wiring: Wiring, graph: TraceGraph, loops: readonly Loop[]): Bypass[] {
   const found = new Map<ControlRef, number[]>(loops.map((loop) => [loop.ref, []]));
   for (const edge of graph.edges)
-    if (!edge.active) for (const condition of edge.when) if (condition.values.includes(0)) found.get(condition.ref)?.push(edge.index);
+    if (!edge.active)
+      for (const condition of edge.when) if (condition.values.includes(0)) found.get(condition.ref)?.push(edge.index);
   return loops.flatMap(({ ref, controller, control, holds }) =>
-    holds.length === 0 ? [] : [{ loop: ref, label: wiring.device.get(controller)!.control.get(control)!.label, holds, edges: found.get(ref)!, inPass: [] }],
+    holds.length === 0
+      ? []
+      : [
+          {
+            loop: ref,
+            label: wiring.device.get(controller)!.control.get(control)!.label,
+            holds,
+            edges: found.get(ref)!,
+            inPass: [],
+          },
+        ],
   );
 }

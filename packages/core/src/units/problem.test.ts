@@ -1,5 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
-import { accept, assertNever, describeProblem, pointer, pointerToken, problem, type ProblemCode, problemCodes, refuse } from './problem.ts';
+import {
+  accept,
+  assertNever,
+  describeProblem,
+  pointer,
+  pointerToken,
+  problem,
+  type ProblemCode,
+  problemCodes,
+  refuse,
+} from './problem.ts';
 import { isMidiChannel, isSevenBit, microsecondsOf, milliseconds } from './quantities.ts';
 
 // Source: RFC 6901, section 5: the example document and its pointers.
@@ -53,14 +63,34 @@ describe('problems', () => {
   });
   test('results carry a value or problems, never both', () => {
     expect(accept(3)).toEqual({ ok: true, value: 3 });
-    expect(refuse(problem('/a', 'not-json'))).toEqual({ ok: false, problems: [{ pointer: '/a', code: 'not-json', facts: {} }] });
+    expect(refuse(problem('/a', 'not-json'))).toEqual({
+      ok: false,
+      problems: [{ pointer: '/a', code: 'not-json', facts: {} }],
+    });
   });
-  test('a case that nobody thought of is a bug, and says which', () => expect(() => assertNever('moon' as never, 'phase')).toThrow('unhandled phase: "moon"'));
+  test('a case that nobody thought of is a bug, and says which', () =>
+    expect(() => assertNever('moon' as never, 'phase')).toThrow('unhandled phase: "moon"'));
 });
 
 // Source: MIDI 1.0 detailed specification: sixteen channels, seven-bit data bytes.
 describe('ranges', () => {
-  test.each([[1, true], [16, true], [0, false], [17, false], [1.5, false], ['1', false], [null, false]])('%p is a channel: %p', (value, expected) => expect(isMidiChannel(value)).toBe(expected));
-  test.each([[0, true], [127, true], [-1, false], [128, false], [0.5, false], [undefined, false]])('%p is seven-bit: %p', (value, expected) => expect(isSevenBit(value)).toBe(expected));
-  test('a millisecond is a thousand microseconds, whole', () => expect([microsecondsOf(milliseconds(20)), microsecondsOf(milliseconds(0.3204))]).toEqual([20_000, 320]));
+  test.each([
+    [1, true],
+    [16, true],
+    [0, false],
+    [17, false],
+    [1.5, false],
+    ['1', false],
+    [null, false],
+  ])('%p is a channel: %p', (value, expected) => expect(isMidiChannel(value)).toBe(expected));
+  test.each([
+    [0, true],
+    [127, true],
+    [-1, false],
+    [128, false],
+    [0.5, false],
+    [undefined, false],
+  ])('%p is seven-bit: %p', (value, expected) => expect(isSevenBit(value)).toBe(expected));
+  test('a millisecond is a thousand microseconds, whole', () =>
+    expect([microsecondsOf(milliseconds(20)), microsecondsOf(milliseconds(0.3204))]).toEqual([20_000, 320]));
 });

@@ -31,12 +31,17 @@ export interface Problem {
   readonly facts: Readonly<Record<string, string | number | boolean | null>>;
 }
 
-export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly Problem[] };
+export type Result<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly Problem[] };
 
 export const accept = <T>(value: T): Result<T> => ({ ok: true, value });
 export const refuse = (...problems: Problem[]): Result<never> => ({ ok: false, problems });
 
-export const problem = (pointer: string, code: ProblemCode, facts: Problem['facts'] = {}): Problem => ({ pointer, code, facts });
+export const problem = (pointer: string, code: ProblemCode, facts: Problem['facts'] = {}): Problem => ({
+  pointer,
+  code,
+  facts,
+});
 
 /** A value of any kind, as a problem's facts tell it. */
 export function toldValue(value: unknown): string {
@@ -46,13 +51,16 @@ export function toldValue(value: unknown): string {
 }
 
 /** RFC 6901 escaping of one reference token. */
-export const pointerToken = (token: string | number): string => String(token).replaceAll('~', '~0').replaceAll('/', '~1');
-export const pointer = (...tokens: (string | number)[]): string => tokens.map((token) => `/${pointerToken(token)}`).join('');
+export const pointerToken = (token: string | number): string =>
+  String(token).replaceAll('~', '~0').replaceAll('/', '~1');
+export const pointer = (...tokens: (string | number)[]): string =>
+  tokens.map((token) => `/${pointerToken(token)}`).join('');
 
 const sentences: Record<ProblemCode, (facts: Problem['facts']) => string> = {
   'not-json': () => 'This is not JSON. Export the rig again, or open another file.',
   'not-this-format': (f) => `This is not a Yunta file (expected "${f.expected}"). Open a file that Yunta exported.`,
-  'newer-version': (f) => `Written by a newer Yunta (version ${f.version}; this one reads up to ${f.supported}). Update Yunta to open it.`,
+  'newer-version': (f) =>
+    `Written by a newer Yunta (version ${f.version}; this one reads up to ${f.supported}). Update Yunta to open it.`,
   'too-large': (f) => `Too large: ${f.count} where ${f.limit} is the limit. Split it up.`,
   'too-deep': (f) => `Nested deeper than ${f.limit} levels. No rig needs that; check the file.`,
   'forbidden-key': (f) => `The key "${f.key}" is not allowed. Remove it.`,
@@ -64,7 +72,8 @@ const sentences: Record<ProblemCode, (facts: Problem['facts']) => string> = {
   duplicate: (f) => `${f.what} "${f.id}" is there twice. Keep one.`,
   'jack-missing': (f) => `${f.device} has no jack "${f.jack}". Choose one of its jacks.`,
   'jack-taken': (f) => `The jack "${f.jack}" of ${f.device} already holds a plug. Unplug that cable first.`,
-  'jack-kind': (f) => `A ${f.cable} cable does not go into the jack "${f.jack}" of ${f.device} (${f.kind}). Choose another jack.`,
+  'jack-kind': (f) =>
+    `A ${f.cable} cable does not go into the jack "${f.jack}" of ${f.device} (${f.kind}). Choose another jack.`,
   'in-use': (f) => `${f.what} "${f.id}" is still used by ${f.by}. Remove that first.`,
   'old-value-differs': (f) => `This changed in the meantime: it is now ${f.now}. Look at it and edit again.`,
   'already-there': (f) => `${f.what} "${f.id}" is already there. Use another id.`,

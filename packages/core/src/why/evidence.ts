@@ -11,4 +11,5 @@ export interface Evidence {
   readonly rests: 'typical' | 'entered' | 'exact';
 }
 
-export const counted = (count: number, one: string, several = `${one}s`): string => `${count.toLocaleString('en')} ${count === 1 ? one : several}`;
+export const counted = (count: number, one: string, several = `${one}s`): string =>
+  `${count.toLocaleString('en')} ${count === 1 ? one : several}`;

@@ -8,7 +8,10 @@ const panels = 'MIDI 1.0 numbers programs from 0; what the panel shows is the ma
 export const presetOnPanel = ({ name, countsFrom }: Device, wire: number): Evidence => ({
   of: `Preset of ${name} on its panel`,
   value: String(wire + countsFrom),
-  inputs: [['number as sent', String(wire)], ['the panel counts from', String(countsFrom)]],
+  inputs: [
+    ['number as sent', String(wire)],
+    ['the panel counts from', String(countsFrom)],
+  ],
   formula: 'number as sent + what the panel counts from',
   source: panels,
   rests: 'entered',
@@ -21,7 +24,13 @@ export function presetOnWire({ name, countsFrom }: Device, facts: PresetFacts, w
   return {
     of: `Preset of ${name} as sent`,
     value: String(wire),
-    inputs: [['number on its panel', String(wire + countsFrom)], ['the panel counts from', String(countsFrom)], ['presets in a bank', String(bankSize)], ['bank select', scheme === 'none' ? 'none' : String(bank)], ['program change', String(wire % bankSize)]],
+    inputs: [
+      ['number on its panel', String(wire + countsFrom)],
+      ['the panel counts from', String(countsFrom)],
+      ['presets in a bank', String(bankSize)],
+      ['bank select', scheme === 'none' ? 'none' : String(bank)],
+      ['program change', String(wire % bankSize)],
+    ],
     formula: 'number on its panel − what the panel counts from = bank × bank size + program',
     source: 'MIDI 1.0, program change and bank select',
     rests: 'entered',

@@ -13,7 +13,10 @@ export function delayTime(tempo: number, note: NoteValue): Evidence {
   return {
     of: `Delay, ${noteWords[note]}`,
     value: `${ms < 1000 ? ms.toFixed(1) : Math.round(ms)} ms`,
-    inputs: [['tempo', `${tempo} quarter notes a minute`], ['part of a quarter', noteValues[note].toFixed(3)]],
+    inputs: [
+      ['tempo', `${tempo} quarter notes a minute`],
+      ['part of a quarter', noteValues[note].toFixed(3)],
+    ],
     formula: '60,000 / tempo × part of a quarter',
     source: 'definition of tempo; triplets are three in the time of two',
     rests: 'entered',
@@ -23,7 +26,10 @@ export function delayTime(tempo: number, note: NoteValue): Evidence {
 export const bytesSent = ({ actions, bytes }: ListedSlot): Evidence => ({
   of: 'Bytes of the slot',
   value: counted(bytes, 'byte'),
-  inputs: [['program changes', String(actions.filter((one) => one.action.kind === 'program').length)], ['control changes', String(actions.filter((one) => one.action.kind === 'control').length)]],
+  inputs: [
+    ['program changes', String(actions.filter((one) => one.action.kind === 'program').length)],
+    ['control changes', String(actions.filter((one) => one.action.kind === 'control').length)],
+  ],
   formula: '2 × program changes + 3 × control changes',
   source: 'MIDI 1.0, channel voice messages, every status byte sent',
   rests: 'exact',
@@ -32,7 +38,11 @@ export const bytesSent = ({ actions, bytes }: ListedSlot): Evidence => ({
 export const wireTime = ({ bytes, microseconds }: ListedSlot): Evidence => ({
   of: 'Time to send',
   value: milliseconds(microseconds),
-  inputs: [['bytes', String(bytes)], ['baud', '31,250'], ['bits a byte', '10']],
+  inputs: [
+    ['bytes', String(bytes)],
+    ['baud', '31,250'],
+    ['bits a byte', '10'],
+  ],
   formula: 'bytes × 10 / 31,250 s',
   source: 'MIDI 1.0 electrical specification',
   rests: 'exact',
@@ -41,21 +51,35 @@ export const wireTime = ({ bytes, microseconds }: ListedSlot): Evidence => ({
 /** When the last byte of the i-th message of an event is through. */
 export function arrivedAfter(heard: readonly Sent[], i: number): Evidence {
   const { from, at } = heard[i];
-  const bytes = heard.slice(0, i + 1).reduce((sum, one) => sum + (one.from === from ? one.bytes.split(' ').length : 0), 0);
+  const bytes = heard
+    .slice(0, i + 1)
+    .reduce((sum, one) => sum + (one.from === from ? one.bytes.split(' ').length : 0), 0);
   return {
     of: 'Last byte through',
     value: milliseconds(at),
-    inputs: [['bytes on this line so far', String(bytes)], ['a byte takes', `${byteMicroseconds} µs`], ['waited before', milliseconds(at - bytes * byteMicroseconds)]],
+    inputs: [
+      ['bytes on this line so far', String(bytes)],
+      ['a byte takes', `${byteMicroseconds} µs`],
+      ['waited before', milliseconds(at - bytes * byteMicroseconds)],
+    ],
     formula: 'bytes × 320 µs + what was waited',
     source: 'MIDI 1.0 electrical specification; waits as the slot says',
     rests: 'exact',
   };
 }
 
-export const footWay = (path: readonly Slot[], pitchMm: number, { mm, bankMoves }: ReturnType<typeof footTravel>): Evidence => ({
+export const footWay = (
+  path: readonly Slot[],
+  pitchMm: number,
+  { mm, bankMoves }: ReturnType<typeof footTravel>,
+): Evidence => ({
   of: 'Foot travel',
   value: `${mm} mm`,
-  inputs: [['slots pressed', String(path.length)], ['between switches', `${pitchMm} mm`], ['bank moves besides', String(bankMoves)]],
+  inputs: [
+    ['slots pressed', String(path.length)],
+    ['between switches', `${pitchMm} mm`],
+    ['bank moves besides', String(bankMoves)],
+  ],
   formula: 'sum of the straight ways from switch to switch',
   source: 'plane geometry',
   rests: 'typical',

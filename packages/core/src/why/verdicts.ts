@@ -13,11 +13,20 @@ const rests = 'the facts entered for each device: how it counts, recalls, loads 
 export function recalled(level: Level, judgements: readonly Judgement[]): Evidence {
   const count = (verdict: Verdict) => judgements.filter((one) => one.verdict === verdict).length;
   const played = judgements.length - count('not-played');
-  const more = (['cannot-be-known', 'not-played'] as const).flatMap((verdict) => (count(verdict) > 0 ? [`${count(verdict)} ${verdict.replaceAll('-', ' ')}`] : []));
+  const more = (['cannot-be-known', 'not-played'] as const).flatMap((verdict) =>
+    count(verdict) > 0 ? [`${count(verdict)} ${verdict.replaceAll('-', ' ')}`] : [],
+  );
   return {
     of: 'Sounds that come up right',
     value: [`${count('recalls')} of ${played} recall`, ...more].join(', '),
-    inputs: [['slots with a sound', String(judgements.length)], ['recall', String(count('recalls'))], ['do not', String(count('does-not'))], ['cannot be known', String(count('cannot-be-known'))], ['not played', String(count('not-played'))], ['what may come before', before[level]]],
+    inputs: [
+      ['slots with a sound', String(judgements.length)],
+      ['recall', String(count('recalls'))],
+      ['do not', String(count('does-not'))],
+      ['cannot be known', String(count('cannot-be-known'))],
+      ['not played', String(count('not-played'))],
+      ['what may come before', before[level]],
+    ],
     formula: 'a slot recalls when its press, from every state that may be, leaves what sounds as wanted',
     source: `every reachable state of the simulated rig; ${rests}`,
     rests: 'entered',
@@ -32,20 +41,40 @@ export function shortestWay({ length, sequence, gaveUp, level }: Judgement): Evi
   return {
     of: level === 1 ? 'First time that it goes wrong in the set' : 'Shortest way to a wrong sound',
     value: String(length),
-    inputs: [...[...kinds].map(([kind, count]) => [kindWords[kind] ?? kind, String(count)] as const), ['what may come before', before[level]], ...(gaveUp === undefined ? [] : [['left open', gaveUp] as const])],
+    inputs: [
+      ...[...kinds].map(([kind, count]) => [kindWords[kind] ?? kind, String(count)] as const),
+      ['what may come before', before[level]],
+      ...(gaveUp === undefined ? [] : [['left open', gaveUp] as const]),
+    ],
     formula: 'presses, bank moves, feet and cues, power-up not counted',
-    source: level === 1 ? `the set list followed from power-up, part by part; ${rests}` : `breadth first from power-up: nothing shorter goes wrong; ${rests}`,
+    source:
+      level === 1
+        ? `the set list followed from power-up, part by part; ${rests}`
+        : `breadth first from power-up: nothing shorter goes wrong; ${rests}`,
     rests: 'entered',
   };
 }
 
-const kindWords: Readonly<Record<string, string>> = { press: 'slots pressed', bank: 'bank moves', hold: 'switches held', release: 'switches released', foot: 'feet on pedals', cue: 'cues', outside: 'messages from outside', restart: 'devices restarted' };
+const kindWords: Readonly<Record<string, string>> = {
+  press: 'slots pressed',
+  bank: 'bank moves',
+  hold: 'switches held',
+  release: 'switches released',
+  foot: 'feet on pedals',
+  cue: 'cues',
+  outside: 'messages from outside',
+  restart: 'devices restarted',
+};
 
 /** What was looked through. */
 export const explored = (machines: number, states: number, milliseconds: number, gaveUp: number): Evidence => ({
   of: 'What the proof looked through',
   value: gaveUp === 0 ? 'every combination checked' : `too many combinations for ${counted(gaveUp, 'slot')}`,
-  inputs: [['groups of settings that decide each other', String(machines)], ['combinations in all', String(states)], ['worked out in', milliseconds < 1 ? 'less than 1 ms' : `${Math.round(milliseconds)} ms`]],
+  inputs: [
+    ['groups of settings that decide each other', String(machines)],
+    ['combinations in all', String(states)],
+    ['worked out in', milliseconds < 1 ? 'less than 1 ms' : `${Math.round(milliseconds)} ms`],
+  ],
   formula: 'each group is followed from power-up through everything that may happen',
   source: 'counted while proving; what an earlier judgement looked through is used again',
   rests: 'exact',

@@ -29,8 +29,11 @@ function worked(show: Show): void {
   expect(broken).toEqual([]);
   for (const finding of findings) expect(formatFinding(finding, rules)).not.toMatch(/[{}]|undefined|NaN|\[object/);
   for (const sound of Object.values(show.rig.sounds)) context.tracer.trace(sound);
-  for (const level of [1, 2] as const) for (const { verdict, sequence } of context.prover.all(level)) if (verdict === 'recalls' || verdict === 'not-played') expect(sequence).toBeNull();
-  for (const sheet of [worksheet, patchList, cueSheet].map((make) => make(show, context.wiring))) expect(JSON.stringify(sheet)).not.toMatch(/undefined|NaN|\[object/);
+  for (const level of [1, 2] as const)
+    for (const { verdict, sequence } of context.prover.all(level))
+      if (verdict === 'recalls' || verdict === 'not-played') expect(sequence).toBeNull();
+  for (const sheet of [worksheet, patchList, cueSheet].map((make) => make(show, context.wiring)))
+    expect(JSON.stringify(sheet)).not.toMatch(/undefined|NaN|\[object/);
   expect(readSmf(writeSmf(setFile(show, context.wiring).smf)).ok).toBe(true);
 }
 
@@ -66,7 +69,10 @@ describe('batches bent at random', () => {
     commands.removeDevice(demo, 'echo'),
     commands.addDevice(demo, 'wah', typeById('drive').type, 'Wah', 'board'),
     commands.setDevice(demo, 'switcher', 'type', { ...demo.rig.devices.switcher.type }),
-    commands.setSlotActions(demo, 'slot-sound-1', [{ kind: 'program', channel: 2, program: 5 }, { kind: 'wait', ms: 30 }]),
+    commands.setSlotActions(demo, 'slot-sound-1', [
+      { kind: 'program', channel: 2, program: 5 },
+      { kind: 'wait', ms: 30 },
+    ]),
     commands.addSong(demo, 'new', 'New'),
   ].map((command, i) => copied({ id: `batch-${i}`, ...command } as unknown as Json));
 
@@ -123,7 +129,9 @@ describe('files bent at random', () => {
     for (let seed = 1; seed <= 150; seed += 1) {
       const r = new Random(seed);
       const place = r.below(text.length);
-      const bent = r.chance(0.3) ? text.slice(0, place) : `${text.slice(0, place)}${String.fromCharCode(r.below(128))}${text.slice(place + 1)}`;
+      const bent = r.chance(0.3)
+        ? text.slice(0, place)
+        : `${text.slice(0, place)}${String.fromCharCode(r.below(128))}${text.slice(place + 1)}`;
       cut[tried(bent)] += 1;
     }
     expect(cut.taken).toBeGreaterThan(5);

@@ -19,10 +19,12 @@ type SongColumn = (typeof songColumns)[number];
 const defused = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell);
 const plain = (cell: string): string => (/^'[=+\-@]/.test(cell) ? cell.slice(1) : cell).trim().normalize('NFC');
 
-const quoted = (cell: string): string => (/[",\r\n]/.test(cell) || cell !== cell.trim() ? `"${cell.replaceAll('"', '""')}"` : cell);
+const quoted = (cell: string): string =>
+  /[",\r\n]/.test(cell) || cell !== cell.trim() ? `"${cell.replaceAll('"', '""')}"` : cell;
 
 /** RFC 4180, comma, CRLF. */
-export const writeRows = (rows: Rows): string => rows.map((row) => row.map((cell) => quoted(defused(cell))).join(',')).join('\r\n') + '\r\n';
+export const writeRows = (rows: Rows): string =>
+  rows.map((row) => row.map((cell) => quoted(defused(cell))).join(',')).join('\r\n') + '\r\n';
 
 /** One row a part; a song without parts has a row of its own. */
 export function songRows(show: Show): Rows {
@@ -31,37 +33,65 @@ export function songRows(show: Show): Rows {
   return [
     songColumns,
     ...inOrder(songbook.songs).flatMap((song) => {
-      const facts = [song.name, song.tempo === null ? '' : String(song.tempo), song.meter ? `${song.meter.beats}/${song.meter.unit}` : '', song.instrument ?? '', song.tuning ?? ''];
+      const facts = [
+        song.name,
+        song.tempo === null ? '' : String(song.tempo),
+        song.meter ? `${song.meter.beats}/${song.meter.unit}` : '',
+        song.instrument ?? '',
+        song.tuning ?? '',
+      ];
       const own = parts.filter((part) => part.song === song.id);
       if (own.length === 0) return [[...facts, '', '', '']];
       return own.map((part) => {
         const slot = castOf(rig, part.id)?.slot;
         const sound = slot === undefined ? null : rig.slots[slot]?.sound;
-        return [...facts, part.name, part.bars === undefined ? '' : String(part.bars), sound ? (rig.sounds[sound]?.name ?? '') : ''];
+        return [
+          ...facts,
+          part.name,
+          part.bars === undefined ? '' : String(part.bars),
+          sound ? (rig.sounds[sound]?.name ?? '') : '',
+        ];
       });
     }),
   ];
 }
 
-export const setListRows = (show: Show, list: string): Rows => [['position', 'song'], ...show.songbook.setLists[list].songs.map((song, i) => [String(i + 1), show.songbook.songs[song].name])];
+export const setListRows = (show: Show, list: string): Rows => [
+  ['position', 'song'],
+  ...show.songbook.setLists[list].songs.map((song, i) => [String(i + 1), show.songbook.songs[song].name]),
+];
 
 /** Any sheet: its groups become a first column. */
-export const sheetRows = (sheet: Sheet): Rows => [['group', ...sheet.columns], ...sheet.groups.flatMap((group) => group.lines.map((line) => [group.heading, ...line.cells]))];
+export const sheetRows = (sheet: Sheet): Rows => [
+  ['group', ...sheet.columns],
+  ...sheet.groups.flatMap((group) => group.lines.map((line) => [group.heading, ...line.cells])),
+];
 
 const at = (line: number, column: string): string => `/line/${line}/${column}`;
 
-function headerOf<C extends string>(rows: Rows, needed: readonly C[], known: readonly C[]): Result<ReadonlyMap<C, number>> {
-  if (rows.length > csvLimits.rows) return refuse(problem('', 'too-large', { count: rows.length, limit: csvLimits.rows }));
-  const names = (rows[0] ?? []).map((cell) => plain(cell).toLowerCase().replace(/^\uFEFF/, ''));
+function headerOf<C extends string>(
+  rows: Rows,
+  needed: readonly C[],
+  known: readonly C[],
+): Result<ReadonlyMap<C, number>> {
+  if (rows.length > csvLimits.rows)
+    return refuse(problem('', 'too-large', { count: rows.length, limit: csvLimits.rows }));
+  const names = (rows[0] ?? []).map((cell) =>
+    plain(cell)
+      .toLowerCase()
+      .replace(/^\uFEFF/, ''),
+  );
   const columns = new Map<C, number>();
   const problems: Problem[] = [];
   names.forEach((name, i) => {
     if (name === '') return;
-    if (!known.includes(name as C)) problems.push(problem(at(1, name.slice(0, 40)), 'unknown-field', { field: name.slice(0, 40) }));
+    if (!known.includes(name as C))
+      problems.push(problem(at(1, name.slice(0, 40)), 'unknown-field', { field: name.slice(0, 40) }));
     else if (columns.has(name as C)) problems.push(problem(at(1, name), 'duplicate', { what: 'column', id: name }));
     else columns.set(name as C, i);
   });
-  for (const name of needed) if (!columns.has(name)) problems.push(problem(at(1, name), 'missing-field', { field: name }));
+  for (const name of needed)
+    if (!columns.has(name)) problems.push(problem(at(1, name), 'missing-field', { field: name }));
   return problems.length > 0 ? refuse(...problems) : accept(columns);
 }
 
@@ -75,7 +105,11 @@ interface ReadSong {
  * Songs with their parts, as one edit: a song of the same name is brought up to date, its parts by name too; nothing
  * is taken away. Refused whole, each place and reason told, where a row cannot be. `freshId` names what is new.
  */
-export function readSongs(show: Show, rows: Rows, freshId: (name: string, taken: ReadonlySet<string>) => string): Result<Command> {
+export function readSongs(
+  show: Show,
+  rows: Rows,
+  freshId: (name: string, taken: ReadonlySet<string>) => string,
+): Result<Command> {
   const header = headerOf<SongColumn>(rows, ['song'], songColumns);
   if (!header.ok) return header;
   const problems: Problem[] = [];
@@ -84,28 +118,49 @@ export function readSongs(show: Show, rows: Rows, freshId: (name: string, taken:
     const line = i + 2;
     if (row.every((cell) => plain(cell) === '')) return;
     const cell = (column: SongColumn): string => plain(row[header.value.get(column) ?? -1] ?? '');
-    if (row.length > (rows[0]?.length ?? 0) && row.slice(rows[0].length).some((extra) => plain(extra) !== '')) problems.push(problem(at(line, 'song'), 'wrong-type', { expected: `at most ${rows[0].length} cells; a quote may be missing` }));
+    if (row.length > (rows[0]?.length ?? 0) && row.slice(rows[0].length).some((extra) => plain(extra) !== ''))
+      problems.push(
+        problem(at(line, 'song'), 'wrong-type', {
+          expected: `at most ${rows[0].length} cells; a quote may be missing`,
+        }),
+      );
     const name = cell('song');
-    if (name === '' || name.length > 200) return void problems.push(problem(at(line, 'song'), 'wrong-type', { expected: 'a song’s name, 1 to 200 letters' }));
+    if (name === '' || name.length > 200)
+      return void problems.push(
+        problem(at(line, 'song'), 'wrong-type', { expected: 'a song’s name, 1 to 200 letters' }),
+      );
     const known = read.get(name.toLowerCase());
     const facts = songFacts(name, cell, line, problems);
     if (!known) read.set(name.toLowerCase(), { line, song: facts, parts: [] });
-    else if (JSON.stringify(known.song) !== JSON.stringify(facts)) problems.push(problem(at(line, 'song'), 'duplicate', { what: 'song with other facts', id: name }));
+    else if (JSON.stringify(known.song) !== JSON.stringify(facts))
+      problems.push(problem(at(line, 'song'), 'duplicate', { what: 'song with other facts', id: name }));
     const part = cell('part');
     if (part === '') return;
     if (part.length > 200) problems.push(problem(at(line, 'part'), 'too-large', { count: part.length, limit: 200 }));
     const bars = numberOf(cell('bars'), 1, 2_000, true, at(line, 'bars'), problems);
-    read.get(name.toLowerCase())!.parts.push({ line, name: part, ...(bars === null ? {} : { bars }), plays: cell('plays') });
+    read
+      .get(name.toLowerCase())!
+      .parts.push({ line, name: part, ...(bars === null ? {} : { bars }), plays: cell('plays') });
   });
   const steps = problems.length > 0 ? [] : songSteps(show, [...read.values()], freshId, problems);
-  return problems.length > 0 ? refuse(...problems.slice(0, 20)) : accept({ command: { name: 'import-songs', facts: { count: read.size } }, steps });
+  return problems.length > 0
+    ? refuse(...problems.slice(0, 20))
+    : accept({ command: { name: 'import-songs', facts: { count: read.size } }, steps });
 }
 
-function songFacts(name: string, cell: (column: SongColumn) => string, line: number, problems: Problem[]): Omit<Song, 'id' | 'order'> {
+function songFacts(
+  name: string,
+  cell: (column: SongColumn) => string,
+  line: number,
+  problems: Problem[],
+): Omit<Song, 'id' | 'order'> {
   const tempo = numberOf(cell('tempo'), 20, 400, false, at(line, 'tempo'), problems);
   const meter = /^(\d{1,2})\s*\/\s*(2|4|8|16)$/.exec(cell('meter'));
-  if (cell('meter') !== '' && (!meter || Number(meter[1]) < 1 || Number(meter[1]) > 32)) problems.push(problem(at(line, 'meter'), 'wrong-type', { expected: 'a meter such as 4/4 or 6/8' }));
-  for (const column of ['instrument', 'tuning'] as const) if (cell(column).length > 80) problems.push(problem(at(line, column), 'too-large', { count: cell(column).length, limit: 80 }));
+  if (cell('meter') !== '' && (!meter || Number(meter[1]) < 1 || Number(meter[1]) > 32))
+    problems.push(problem(at(line, 'meter'), 'wrong-type', { expected: 'a meter such as 4/4 or 6/8' }));
+  for (const column of ['instrument', 'tuning'] as const)
+    if (cell(column).length > 80)
+      problems.push(problem(at(line, column), 'too-large', { count: cell(column).length, limit: 80 }));
   return {
     name,
     tempo,
@@ -116,16 +171,30 @@ function songFacts(name: string, cell: (column: SongColumn) => string, line: num
 }
 
 /** A decimal comma is a comma too. */
-function numberOf(text: string, min: number, max: number, whole: boolean, where: string, problems: Problem[]): number | null {
+function numberOf(
+  text: string,
+  min: number,
+  max: number,
+  whole: boolean,
+  where: string,
+  problems: Problem[],
+): number | null {
   if (text === '') return null;
   const value = Number(text.replace(',', '.'));
-  if (!Number.isFinite(value) || (whole && !Number.isInteger(value))) problems.push(problem(where, 'wrong-type', { expected: whole ? 'a whole number' : 'a number' }));
-  else if (value < min || value > max) problems.push(problem(where, 'out-of-domain', { value, expected: `${min} to ${max}` }));
+  if (!Number.isFinite(value) || (whole && !Number.isInteger(value)))
+    problems.push(problem(where, 'wrong-type', { expected: whole ? 'a whole number' : 'a number' }));
+  else if (value < min || value > max)
+    problems.push(problem(where, 'out-of-domain', { value, expected: `${min} to ${max}` }));
   else return value;
   return null;
 }
 
-function songSteps(show: Show, songs: readonly ReadSong[], freshId: (name: string, taken: ReadonlySet<string>) => string, problems: Problem[]): Step[] {
+function songSteps(
+  show: Show,
+  songs: readonly ReadSong[],
+  freshId: (name: string, taken: ReadonlySet<string>) => string,
+  problems: Problem[],
+): Step[] {
   const { songbook, rig } = show;
   const steps: Step[] = [];
   const taken = new Set([...Object.keys(songbook.songs), ...Object.keys(songbook.parts), ...Object.keys(rig.casting)]);
@@ -145,17 +214,38 @@ function songSteps(show: Show, songs: readonly ReadSong[], freshId: (name: strin
     else {
       songOrder = between(songOrder, null);
       newSongs.push(id);
-      steps.push({ doc: 'songbook', op: 'insert', at: ['songs', id], value: { id, order: songOrder, ...song } satisfies Song });
+      steps.push({
+        doc: 'songbook',
+        op: 'insert',
+        at: ['songs', id],
+        value: { id, order: songOrder, ...song } satisfies Song,
+      });
     }
     for (const part of parts) {
       // The second chorus of the file is the second one of the song.
-      const known = inOrder(songbook.parts).find((one) => one.song === id && one.name.toLowerCase() === part.name.toLowerCase() && !met.has(one.id));
+      const known = inOrder(songbook.parts).find(
+        (one) => one.song === id && one.name.toLowerCase() === part.name.toLowerCase() && !met.has(one.id),
+      );
       if (known) met.add(known.id);
       const partId = known?.id ?? fresh(`${song.name} ${part.name}`);
-      if (known) steps.push(...changes('songbook', ['parts', partId], known, part.bars === undefined ? {} : { bars: part.bars }));
+      if (known)
+        steps.push(
+          ...changes('songbook', ['parts', partId], known, part.bars === undefined ? {} : { bars: part.bars }),
+        );
       else {
         partOrder = between(partOrder, null);
-        steps.push({ doc: 'songbook', op: 'insert', at: ['parts', partId], value: { id: partId, song: id, name: part.name, order: partOrder, ...(part.bars === undefined ? {} : { bars: part.bars }) } satisfies Part });
+        steps.push({
+          doc: 'songbook',
+          op: 'insert',
+          at: ['parts', partId],
+          value: {
+            id: partId,
+            song: id,
+            name: part.name,
+            order: partOrder,
+            ...(part.bars === undefined ? {} : { bars: part.bars }),
+          } satisfies Part,
+        });
       }
       if (part.plays !== '') steps.push(...castSteps(show, partId, part.plays, part.line, problems));
     }
@@ -164,8 +254,19 @@ function songSteps(show: Show, songs: readonly ReadSong[], freshId: (name: strin
   if (newSongs.length > 0)
     steps.push(
       list
-        ? { doc: 'songbook', op: 'set', at: ['setLists', list.id, 'songs'], value: [...list.songs, ...newSongs], old: list.songs }
-        : { doc: 'songbook', op: 'insert', at: ['setLists', 'set'], value: { id: 'set', name: 'Set', order: 'i', songs: newSongs } },
+        ? {
+            doc: 'songbook',
+            op: 'set',
+            at: ['setLists', list.id, 'songs'],
+            value: [...list.songs, ...newSongs],
+            old: list.songs,
+          }
+        : {
+            doc: 'songbook',
+            op: 'insert',
+            at: ['setLists', 'set'],
+            value: { id: 'set', name: 'Set', order: 'i', songs: newSongs },
+          },
     );
   return steps;
 }
@@ -174,7 +275,8 @@ function songSteps(show: Show, songs: readonly ReadSong[], freshId: (name: strin
 function changes(doc: Step['doc'], where: readonly string[], old: object, next: object): Step[] {
   return Object.entries(next).flatMap(([field, value]): Step[] => {
     const before = (old as Record<string, unknown>)[field];
-    if (JSON.stringify(before) === JSON.stringify(value) || (field === 'tempo' && value === null) || field === 'name') return [];
+    if (JSON.stringify(before) === JSON.stringify(value) || (field === 'tempo' && value === null) || field === 'name')
+      return [];
     return [{ doc, op: 'set', at: [...where, field], value, ...(before === undefined ? {} : { old: before }) }];
   });
 }
@@ -184,16 +286,32 @@ function castSteps(show: Show, part: string, plays: string, line: number, proble
   const sound = Object.values(rig.sounds).find((one) => one.name.toLowerCase() === plays.toLowerCase());
   const slot = sound && Object.values(rig.slots).find((one) => one.sound === sound.id);
   if (!slot) {
-    problems.push(problem(at(line, 'plays'), 'not-found', { what: sound ? 'slot for the sound' : 'sound', id: plays.slice(0, 80) }));
+    problems.push(
+      problem(at(line, 'plays'), 'not-found', { what: sound ? 'slot for the sound' : 'sound', id: plays.slice(0, 80) }),
+    );
     return [];
   }
   const old = castOf(rig, part);
-  if (old) return old.slot === slot.id ? [] : [{ doc: 'rig', op: 'set', at: ['casting', old.id, 'slot'], value: slot.id, old: old.slot }];
-  return [{ doc: 'rig', op: 'insert', at: ['casting', part], value: { id: part, part, slot: slot.id, before: [], after: [], again: false } }];
+  if (old)
+    return old.slot === slot.id
+      ? []
+      : [{ doc: 'rig', op: 'set', at: ['casting', old.id, 'slot'], value: slot.id, old: old.slot }];
+  return [
+    {
+      doc: 'rig',
+      op: 'insert',
+      at: ['casting', part],
+      value: { id: part, part, slot: slot.id, before: [], after: [], again: false },
+    },
+  ];
 }
 
 /** A set list by its songs' names, as one edit: replaces the songs of the list that is named, or makes it. */
-export function readSetList(show: Show, rows: Rows, list: { readonly id: string; readonly name: string }): Result<Command> {
+export function readSetList(
+  show: Show,
+  rows: Rows,
+  list: { readonly id: string; readonly name: string },
+): Result<Command> {
   const header = headerOf<'position' | 'song'>(rows, ['song'], ['position', 'song']);
   if (!header.ok) return header;
   const problems: Problem[] = [];
@@ -203,15 +321,35 @@ export function readSetList(show: Show, rows: Rows, list: { readonly id: string;
     if (name === '') return [];
     const song = Object.values(show.songbook.songs).find((one) => one.name.toLowerCase() === name.toLowerCase());
     if (!song) problems.push(problem(at(i + 2, 'song'), 'not-found', { what: 'song', id: name.slice(0, 80) }));
-    const position = cell('position') === '' ? i + 1 : numberOf(cell('position'), 0, 100_000, false, at(i + 2, 'position'), problems);
+    const position =
+      cell('position') === '' ? i + 1 : numberOf(cell('position'), 0, 100_000, false, at(i + 2, 'position'), problems);
     return song ? [{ position: position ?? 0, id: song.id }] : [];
   });
   if (problems.length > 0) return refuse(...problems.slice(0, 20));
-  const songs = entries.map((entry, i) => ({ ...entry, i })).sort((a, b) => a.position - b.position || a.i - b.i).map((entry) => entry.id);
-  if (new Set(songs).size !== songs.length) return refuse(problem('', 'duplicate', { what: 'song', id: show.songbook.songs[songs.find((id, i) => songs.indexOf(id) !== i)!].name }));
+  const songs = entries
+    .map((entry, i) => ({ ...entry, i }))
+    .sort((a, b) => a.position - b.position || a.i - b.i)
+    .map((entry) => entry.id);
+  if (new Set(songs).size !== songs.length)
+    return refuse(
+      problem('', 'duplicate', {
+        what: 'song',
+        id: show.songbook.songs[songs.find((id, i) => songs.indexOf(id) !== i)!].name,
+      }),
+    );
   const old = Object.hasOwn(show.songbook.setLists, list.id) ? show.songbook.setLists[list.id] : undefined;
   const step: Step = old
     ? { doc: 'songbook', op: 'set', at: ['setLists', list.id, 'songs'], value: songs, old: old.songs }
-    : { doc: 'songbook', op: 'insert', at: ['setLists', list.id], value: { id: list.id, name: list.name, order: between(inOrder(show.songbook.setLists).at(-1)?.order ?? null, null), songs } };
+    : {
+        doc: 'songbook',
+        op: 'insert',
+        at: ['setLists', list.id],
+        value: {
+          id: list.id,
+          name: list.name,
+          order: between(inOrder(show.songbook.setLists).at(-1)?.order ?? null, null),
+          songs,
+        },
+      };
   return accept({ command: { name: 'import-set-list', facts: { list: old?.name ?? list.name } }, steps: [step] });
 }

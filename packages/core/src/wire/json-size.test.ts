@@ -6,7 +6,10 @@ import { jsonSize } from './json-size.ts';
 function counted(data: unknown): { depth: number; entries: number } {
   if (data === null || typeof data !== 'object') return { depth: 0, entries: 0 };
   const inner = Object.values(data).map(counted);
-  return { depth: 1 + Math.max(0, ...inner.map(({ depth }) => depth)), entries: 1 + Math.max(0, inner.length - 1) + inner.reduce((sum, { entries }) => sum + entries, 0) };
+  return {
+    depth: 1 + Math.max(0, ...inner.map(({ depth }) => depth)),
+    entries: 1 + Math.max(0, inner.length - 1) + inner.reduce((sum, { entries }) => sum + entries, 0),
+  };
 }
 
 test('depth and entries of any JSON are those of its data, whatever its texts hold', () => {

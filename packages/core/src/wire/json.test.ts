@@ -16,7 +16,9 @@ const bent = (change: (data: never) => void): string => {
   change(data as never);
   return JSON.stringify(data);
 };
-type Loose = Record<string, never> & { rig: { devices: Record<string, never>; cables: Record<string, never>; sounds: Record<string, never> } };
+type Loose = Record<string, never> & {
+  rig: { devices: Record<string, never>; cables: Record<string, never>; sounds: Record<string, never> };
+};
 
 describe('files in and out', () => {
   test('what was exported comes back the same, and exports to the same bytes', () => {
@@ -25,7 +27,8 @@ describe('files in and out', () => {
     if (result.ok) expect(exportShow(result.value)).toBe(text);
   });
   test('the file of format version 1 is read as it was written', () => {
-    if (process.env.WRITE_GOLDEN) writeFileSync(golden, exportShow(fourCable().sound('lead', lead).sound('clean', clean).laid().show));
+    if (process.env.WRITE_GOLDEN)
+      writeFileSync(golden, exportShow(fourCable().sound('lead', lead).sound('clean', clean).laid().show));
     const kept = readFileSync(golden, 'utf8');
     const result = importShow(kept);
     expect(result.ok).toBe(true);
@@ -42,19 +45,92 @@ describe('bad input is refused whole, with place and reason', () => {
     ['another format', '{"format": "song-sheet"}', '/format', 'not-this-format'],
     ['a newer version', bent((d: { version: number }) => (d.version = 2)), '/version', 'newer-version'],
     ['depth 100,000', deep(100_000), '', 'too-deep'],
-    ['depth 100,000 inside', `{"format":"yunta-show","version":1,"rig":${'{"a":'.repeat(100_000)}1${'}'.repeat(100_000)}}`, '', 'too-deep'],
-    ['an unknown field', bent((d: { rig: Record<string, unknown> }) => (d.rig.colour = 'red')), '/rig/colour', 'unknown-field'],
+    [
+      'depth 100,000 inside',
+      `{"format":"yunta-show","version":1,"rig":${'{"a":'.repeat(100_000)}1${'}'.repeat(100_000)}}`,
+      '',
+      'too-deep',
+    ],
+    [
+      'an unknown field',
+      bent((d: { rig: Record<string, unknown> }) => (d.rig.colour = 'red')),
+      '/rig/colour',
+      'unknown-field',
+    ],
     ['a missing field', bent((d: { rig: Record<string, unknown> }) => delete d.rig.settings), '/rig', 'missing-field'],
-    ['a plug in a jack that is not there', bent((d: Loose) => ((d.rig.cables['cable-1'] as never as { plugs: { jack: string }[] }).plugs[0].jack = 'usb')), '/rig/cables/cable-1/plugs/0', 'jack-missing'],
-    ['a jack used twice', bent((d: Loose) => ((d.rig.cables['cable-2'] as never as { plugs: object[] }).plugs[0] = { device: 'guitar', jack: 'out' })), '/rig/cables/cable-2/plugs/0', 'jack-taken'],
-    ['a MIDI plug in an instrument jack', bent((d: Loose) => ((d.rig.cables['cable-1'] as never as { kind: string }).kind = 'midi')), '/rig/cables/cable-1/plugs/0', 'jack-kind'],
-    ['a channel outside its domain', bent((d: Loose) => ((d.rig.devices.echo as never as { channel: number }).channel = 99)), '/rig/devices/echo/channel', 'out-of-domain'],
-    ['a wanted value outside its domain', bent((d: Loose) => ((d.rig.sounds['sound-1'] as never as { wants: Record<string, unknown> }).wants['combo/channel'] = 'purple')), '/rig/sounds/sound-1/wants/combo~1channel', 'out-of-domain'],
-    ['a stored value outside its domain', bent((d: Loose) => ((d.rig.devices.echo as never as { presets: Record<string, unknown> }).presets['9'] = { values: { mix: 900 } })), '/rig/devices/echo/presets/9/values/mix', 'out-of-domain'],
-    ['a parameter that is called as something that every object has', bent((d: Loose) => Object.assign((d.rig.devices.echo as never as { type: { params: object } }).type.params, { toString: 1 })), '/rig/devices/echo/type/params/toString', 'unknown-field'],
-    ['an entry under another id', bent((d: Loose) => ((d.rig.sounds['sound-1'] as never as { id: string }).id = 'sound-2')), '/rig/sounds/sound-1/id', 'out-of-domain'],
-    ['control characters', bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'a\u0000b')), '/rig/devices/echo/name', 'wrong-type'],
-    ['__proto__ as a key', text.replace('"cables":', '"__proto__": {"polluted": true}, "cables":'), '/rig/__proto__', 'forbidden-key'],
+    [
+      'a plug in a jack that is not there',
+      bent((d: Loose) => ((d.rig.cables['cable-1'] as never as { plugs: { jack: string }[] }).plugs[0].jack = 'usb')),
+      '/rig/cables/cable-1/plugs/0',
+      'jack-missing',
+    ],
+    [
+      'a jack used twice',
+      bent(
+        (d: Loose) =>
+          ((d.rig.cables['cable-2'] as never as { plugs: object[] }).plugs[0] = { device: 'guitar', jack: 'out' }),
+      ),
+      '/rig/cables/cable-2/plugs/0',
+      'jack-taken',
+    ],
+    [
+      'a MIDI plug in an instrument jack',
+      bent((d: Loose) => ((d.rig.cables['cable-1'] as never as { kind: string }).kind = 'midi')),
+      '/rig/cables/cable-1/plugs/0',
+      'jack-kind',
+    ],
+    [
+      'a channel outside its domain',
+      bent((d: Loose) => ((d.rig.devices.echo as never as { channel: number }).channel = 99)),
+      '/rig/devices/echo/channel',
+      'out-of-domain',
+    ],
+    [
+      'a wanted value outside its domain',
+      bent(
+        (d: Loose) =>
+          ((d.rig.sounds['sound-1'] as never as { wants: Record<string, unknown> }).wants['combo/channel'] = 'purple'),
+      ),
+      '/rig/sounds/sound-1/wants/combo~1channel',
+      'out-of-domain',
+    ],
+    [
+      'a stored value outside its domain',
+      bent(
+        (d: Loose) =>
+          ((d.rig.devices.echo as never as { presets: Record<string, unknown> }).presets['9'] = {
+            values: { mix: 900 },
+          }),
+      ),
+      '/rig/devices/echo/presets/9/values/mix',
+      'out-of-domain',
+    ],
+    [
+      'a parameter that is called as something that every object has',
+      bent((d: Loose) =>
+        Object.assign((d.rig.devices.echo as never as { type: { params: object } }).type.params, { toString: 1 }),
+      ),
+      '/rig/devices/echo/type/params/toString',
+      'unknown-field',
+    ],
+    [
+      'an entry under another id',
+      bent((d: Loose) => ((d.rig.sounds['sound-1'] as never as { id: string }).id = 'sound-2')),
+      '/rig/sounds/sound-1/id',
+      'out-of-domain',
+    ],
+    [
+      'control characters',
+      bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'a\u0000b')),
+      '/rig/devices/echo/name',
+      'wrong-type',
+    ],
+    [
+      '__proto__ as a key',
+      text.replace('"cables":', '"__proto__": {"polluted": true}, "cables":'),
+      '/rig/__proto__',
+      'forbidden-key',
+    ],
   ];
   test.each(cases)('%s', (_, file, pointer, code) => {
     const result = importShow(file);
@@ -68,23 +144,37 @@ describe('bad input is refused whole, with place and reason', () => {
   test('10,000 devices', () => {
     const file = bent((d: Loose) => {
       const echo = d.rig.devices.echo as object;
-      for (let i = 0; i < 10_000; i += 1) (d.rig.devices as Record<string, unknown>)[`copy-${i}`] = { ...echo, id: `copy-${i}` };
+      for (let i = 0; i < 10_000; i += 1)
+        (d.rig.devices as Record<string, unknown>)[`copy-${i}`] = { ...echo, id: `copy-${i}` };
     });
     expect(importShow(file)).toMatchObject({ ok: false, problems: [{ code: 'too-large', pointer: '/rig/devices' }] });
   });
-  test.each([['markup', '<img src=x onerror=alert(1)>'], ['emoji', 'Echo 🎸👩‍🎤'], ['bidirectional marks', 'echo\u202Eevil\u202C'], ['formula', '=1+1']])('%s in a name is text like any other', (_, name) => {
+  test.each([
+    ['markup', '<img src=x onerror=alert(1)>'],
+    ['emoji', 'Echo 🎸👩‍🎤'],
+    ['bidirectional marks', 'echo\u202Eevil\u202C'],
+    ['formula', '=1+1'],
+  ])('%s in a name is text like any other', (_, name) => {
     const result = importShow(bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = name)));
     expect(result.ok && result.value.rig.devices.echo.name).toBe(name);
   });
   test('texts are kept in one normal form', () => {
-    const result = importShow(bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'E\u0301cho')));
+    const result = importShow(
+      bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'E\u0301cho')),
+    );
     expect(result.ok && result.value.rig.devices.echo.name).toBe('\u00c9cho');
   });
   test('batches: unknown operations, too many steps, a set that writes nothing are told apart', () => {
-    const batch = { id: 'b1', command: { name: 'x', facts: {} }, steps: [{ doc: 'rig', op: 'set', at: ['name'], old: 'a', value: 'b' }] };
+    const batch = {
+      id: 'b1',
+      command: { name: 'x', facts: {} },
+      steps: [{ doc: 'rig', op: 'set', at: ['name'], old: 'a', value: 'b' }],
+    };
     expect(readBatch(batch)).toMatchObject({ ok: true });
     expect(readBatch({ ...batch, steps: [{ ...batch.steps[0], op: 'merge' }] })).toMatchObject({ ok: false });
-    expect(readBatch({ ...batch, steps: Array.from({ length: 5000 }, () => batch.steps[0]) })).toMatchObject({ ok: false });
+    expect(readBatch({ ...batch, steps: Array.from({ length: 5000 }, () => batch.steps[0]) })).toMatchObject({
+      ok: false,
+    });
     expect(readBatch({ ...batch, id: '../x' })).toMatchObject({ ok: false });
     expect(readBatch(null)).toMatchObject({ ok: false });
   });

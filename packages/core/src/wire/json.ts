@@ -16,9 +16,11 @@ export function exportShow(show: Show): string {
 
 /** Reads an export file; refuses it whole with pointer and reason. */
 export function importShow(textOfFile: string): Result<Show> {
-  if (textOfFile.length > wireLimits.bytes) return refuse(problem('', 'too-large', { count: textOfFile.length, limit: wireLimits.bytes }));
+  if (textOfFile.length > wireLimits.bytes)
+    return refuse(problem('', 'too-large', { count: textOfFile.length, limit: wireLimits.bytes }));
   const { depth, entries } = jsonSize(textOfFile);
-  if (entries > wireLimits.entries) return refuse(problem('', 'too-large', { count: entries, limit: wireLimits.entries }));
+  if (entries > wireLimits.entries)
+    return refuse(problem('', 'too-large', { count: entries, limit: wireLimits.entries }));
   if (depth > wireLimits.depth) return refuse(problem('', 'too-deep', { limit: wireLimits.depth }));
   let data: unknown;
   try {
@@ -30,10 +32,12 @@ export function importShow(textOfFile: string): Result<Show> {
 }
 
 export function readShow(data: unknown): Result<Show> {
-  if (data === null || typeof data !== 'object' || Array.isArray(data)) return refuse(problem('', 'not-this-format', { expected: showFormat }));
+  if (data === null || typeof data !== 'object' || Array.isArray(data))
+    return refuse(problem('', 'not-this-format', { expected: showFormat }));
   const { format, version } = data as Record<string, unknown>;
   if (format !== showFormat) return refuse(problem('/format', 'not-this-format', { expected: showFormat }));
-  if (typeof version === 'number' && version > formatVersion) return refuse(problem('/version', 'newer-version', { version, supported: formatVersion }));
+  if (typeof version === 'number' && version > formatVersion)
+    return refuse(problem('/version', 'newer-version', { version, supported: formatVersion }));
   const problems: Problem[] = [];
   const clean = normalised(data);
   showShape.check(clean, '', problems);
@@ -68,5 +72,9 @@ export function normalised(data: unknown): unknown {
 function sorted(data: unknown): unknown {
   if (Array.isArray(data)) return data.map(sorted);
   if (data === null || typeof data !== 'object') return data;
-  return Object.fromEntries(Object.keys(data).sort().map((key) => [key, sorted((data as Record<string, unknown>)[key])]));
+  return Object.fromEntries(
+    Object.keys(data)
+      .sort()
+      .map((key) => [key, sorted((data as Record<string, unknown>)[key])]),
+  );
 }

@@ -39,13 +39,17 @@ type Node = Record<string, unknown> | unknown[];
 
 /** Mends one place of a copy; false where there is no way. Problems come last first, so that list places still hold. */
 function mend(show: Show, { pointer, code, facts }: Problem): boolean {
-  const keys = pointer.split('/').slice(1).map((token) => token.replaceAll('~1', '/').replaceAll('~0', '~'));
+  const keys = pointer
+    .split('/')
+    .slice(1)
+    .map((token) => token.replaceAll('~1', '/').replaceAll('~0', '~'));
   const holder = holderOf(show, keys);
   const key = keys.at(-1);
   if (!holder || key === undefined) return false;
   const value = (holder as Record<string, unknown>)[key];
   if (code === 'unknown-field' || code === 'forbidden-key') return drop(holder, key);
-  if (typeof value === 'string') return mendText(holder, key, value, code === 'too-large' ? Number(facts.limit) : Infinity) || dropEntry(show, keys);
+  if (typeof value === 'string')
+    return mendText(holder, key, value, code === 'too-large' ? Number(facts.limit) : Infinity) || dropEntry(show, keys);
   if (Array.isArray(holder) && value === null) return drop(holder, key);
   if (Array.isArray(holder) && code === 'not-found') return drop(holder, key);
   return dropEntry(show, keys);

@@ -10,8 +10,13 @@ import { clean, fourCable, lead } from '../testing/build-show.ts';
 import { compareReference, type ReferenceFile } from '../testing/reference.ts';
 import { readSmf, writeSmf } from './smf.ts';
 
-const reference = JSON.parse(readFileSync(new URL('../../fixtures/midi-files.json', import.meta.url), 'utf8')) as ReferenceFile;
-const cases = reference.topics['10d_smf'].cases as readonly { readonly id: string; readonly inputs: { readonly hex: string; readonly running_status_in_file: boolean } }[];
+const reference = JSON.parse(
+  readFileSync(new URL('../../fixtures/midi-files.json', import.meta.url), 'utf8'),
+) as ReferenceFile;
+const cases = reference.topics['10d_smf'].cases as readonly {
+  readonly id: string;
+  readonly inputs: { readonly hex: string; readonly running_status_in_file: boolean };
+}[];
 const bytesOf = (hex: string): Uint8Array => Uint8Array.from(hex.match(/../g)!, (pair) => Number.parseInt(pair, 16));
 const read = (bytes: Uint8Array): Smf => {
   const result = readSmf(bytes);
@@ -22,9 +27,24 @@ const read = (bytes: Uint8Array): Smf => {
 function show(facts: { tempo?: number | null; bars?: number; calls?: boolean } = {}): Show {
   const { show: made } = fourCable().sound('lead', lead).sound('clean', clean).laid();
   const { songbook, rig } = made;
-  const parts = Object.fromEntries(Object.values(songbook.parts).map((part) => [part.id, { ...part, ...(facts.bars === undefined ? {} : { bars: facts.bars }) }]));
-  const switcher = { ...rig.devices.switcher, ...(facts.calls ? { calls: { channel: 16, programs: { '7': 'slot-lead' } } } : {}) };
-  return { rig: { ...rig, devices: { ...rig.devices, switcher } }, songbook: { ...songbook, songs: { song: { ...songbook.songs.song, tempo: facts.tempo === undefined ? 120 : facts.tempo } }, parts } };
+  const parts = Object.fromEntries(
+    Object.values(songbook.parts).map((part) => [
+      part.id,
+      { ...part, ...(facts.bars === undefined ? {} : { bars: facts.bars }) },
+    ]),
+  );
+  const switcher = {
+    ...rig.devices.switcher,
+    ...(facts.calls ? { calls: { channel: 16, programs: { '7': 'slot-lead' } } } : {}),
+  };
+  return {
+    rig: { ...rig, devices: { ...rig.devices, switcher } },
+    songbook: {
+      ...songbook,
+      songs: { song: { ...songbook.songs.song, tempo: facts.tempo === undefined ? 120 : facts.tempo } },
+      parts,
+    },
+  };
 }
 
 describe('standard MIDI files', () => {
@@ -46,7 +66,14 @@ describe('standard MIDI files', () => {
       let tick = 0;
       return parsed.tracks[track].map((event) => ({ ...event, tick: (tick += event.deltaTime) }));
     };
-    expect(events(0).filter((event) => event.type === 'marker').map((event) => [event.tick, (event as { text: string }).text])).toEqual([[0, 'lead'], [4 * 4 * 480, 'clean']]);
+    expect(
+      events(0)
+        .filter((event) => event.type === 'marker')
+        .map((event) => [event.tick, (event as { text: string }).text]),
+    ).toEqual([
+      [0, 'lead'],
+      [4 * 4 * 480, 'clean'],
+    ]);
     expect(events(0).find((event) => event.type === 'setTempo')).toMatchObject({ microsecondsPerBeat: 500_000 });
     const sent = events(1).filter((event) => 'channel' in event);
     expect(sent.map((event) => event.type)).toEqual(['programChange', 'controller', 'controller']);
@@ -84,12 +111,31 @@ describe('standard MIDI files', () => {
 
   test('a set puts song after song, each with its tempo', () => {
     const one = show({ bars: 4 });
-    const songs = { ...one.songbook.songs, second: { id: 'second', name: 'Second', order: 'z', tempo: 90, meter: { beats: 6, unit: 8 as const } } };
+    const songs = {
+      ...one.songbook.songs,
+      second: { id: 'second', name: 'Second', order: 'z', tempo: 90, meter: { beats: 6, unit: 8 as const } },
+    };
     const parts = { ...one.songbook.parts, x: { id: 'x', song: 'second', name: 'all', order: 'z', bars: 2 } };
-    const { smf } = setFile({ ...one, songbook: { ...one.songbook, songs, parts, setLists: { set: { id: 'set', name: 'Tonight', order: 'b', songs: ['song', 'second'] } } } }, wire(one.rig));
+    const { smf } = setFile(
+      {
+        ...one,
+        songbook: {
+          ...one.songbook,
+          songs,
+          parts,
+          setLists: { set: { id: 'set', name: 'Tonight', order: 'b', songs: ['song', 'second'] } },
+        },
+      },
+      wire(one.rig),
+    );
     const conductor = smf.tracks[0];
-    expect(conductor.filter((event) => event.kind === 'tempo').map((event) => event.tick)).toEqual([0, 2 * 4 * 4 * 480]);
-    expect(conductor.filter((event) => event.kind === 'marker').map((event) => event.kind === 'marker' && event.text)).toEqual(['Song: lead', 'Song: clean', 'Second: all']);
+    expect(conductor.filter((event) => event.kind === 'tempo').map((event) => event.tick)).toEqual([
+      0,
+      2 * 4 * 4 * 480,
+    ]);
+    expect(
+      conductor.filter((event) => event.kind === 'marker').map((event) => event.kind === 'marker' && event.text),
+    ).toEqual(['Song: lead', 'Song: clean', 'Second: all']);
     expect(placer(smf)(conductor.at(-1)!.tick)).toMatchObject({ bar: 11, beat: 1 });
   });
 });
@@ -104,7 +150,10 @@ describe('files of unknown origin', () => {
     }
   });
   test('any bytes are read or refused, never worse', () => {
-    fc.assert(fc.property(fc.uint8Array({ maxLength: 200 }), (bytes) => typeof readSmf(bytes).ok === 'boolean'), { seed: 10, numRuns: 300 });
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 200 }), (bytes) => typeof readSmf(bytes).ok === 'boolean'),
+      { seed: 10, numRuns: 300 },
+    );
     fc.assert(
       fc.property(fc.nat(whole.length - 1), fc.nat(255), (at, value) => {
         const bytes = Uint8Array.from(whole);
@@ -121,16 +170,34 @@ describe('files of unknown origin', () => {
   });
   test('what is written is read back the same', () => {
     const message = fc.oneof(
-      fc.record({ kind: fc.constant('program' as const), channel: fc.integer({ min: 1, max: 16 }), program: fc.integer({ min: 0, max: 127 }) }),
-      fc.record({ kind: fc.constant('control' as const), channel: fc.integer({ min: 1, max: 16 }), cc: fc.integer({ min: 0, max: 127 }), value: fc.integer({ min: 0, max: 127 }) }),
+      fc.record({
+        kind: fc.constant('program' as const),
+        channel: fc.integer({ min: 1, max: 16 }),
+        program: fc.integer({ min: 0, max: 127 }),
+      }),
+      fc.record({
+        kind: fc.constant('control' as const),
+        channel: fc.integer({ min: 1, max: 16 }),
+        cc: fc.integer({ min: 0, max: 127 }),
+        value: fc.integer({ min: 0, max: 127 }),
+      }),
     );
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(100_000), message), { maxLength: 40 }), fc.string({ maxLength: 30 }), fc.boolean(), (list, name, runningStatus) => {
-        let tick = 0;
-        const track = [{ tick: 0, kind: 'name' as const, text: name }, ...list.map(([after, one]) => ({ tick: (tick += after), kind: 'message' as const, message: one })), { tick, kind: 'end' as const }];
-        const smf: Smf = { format: 0, ppq: 480, tracks: [track] };
-        expect(readSmf(writeSmf(smf, { runningStatus }))).toEqual({ ok: true, value: smf });
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.nat(100_000), message), { maxLength: 40 }),
+        fc.string({ maxLength: 30 }),
+        fc.boolean(),
+        (list, name, runningStatus) => {
+          let tick = 0;
+          const track = [
+            { tick: 0, kind: 'name' as const, text: name },
+            ...list.map(([after, one]) => ({ tick: (tick += after), kind: 'message' as const, message: one })),
+            { tick, kind: 'end' as const },
+          ];
+          const smf: Smf = { format: 0, ppq: 480, tracks: [track] };
+          expect(readSmf(writeSmf(smf, { runningStatus }))).toEqual({ ok: true, value: smf });
+        },
+      ),
       { seed: 12, numRuns: 100 },
     );
   });

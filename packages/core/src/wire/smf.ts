@@ -2,11 +2,20 @@ import { encode } from '../midi/message.ts';
 import type { Smf, SmfContent, SmfEvent } from '../midi/smf.ts';
 import { accept, problem, refuse, type Result, assertNever } from '../units/problem.ts';
 
-/** Standard MIDI files 1.0, formats 0 and 1, ticks a quarter note. What is read is checked byte by byte; what is written any reader takes. */
+/**
+ * Standard MIDI files 1.0, formats 0 and 1, ticks a quarter note. What is read is checked byte by byte; what is written
+ * any reader takes.
+ */
 export const smfLimits = { bytes: 4_000_000, tracks: 256, events: 400_000 } as const;
 
 export function writeSmf(smf: Smf, options: { readonly runningStatus?: boolean } = {}): Uint8Array<ArrayBuffer> {
-  const bytes = [...ascii('MThd'), ...big(6, 4), ...big(smf.format, 2), ...big(smf.tracks.length, 2), ...big(smf.ppq, 2)];
+  const bytes = [
+    ...ascii('MThd'),
+    ...big(6, 4),
+    ...big(smf.format, 2),
+    ...big(smf.tracks.length, 2),
+    ...big(smf.ppq, 2),
+  ];
   for (const track of smf.tracks) {
     const body = trackBytes(track, options.runningStatus ?? false);
     bytes.push(...ascii('MTrk'), ...big(body.length, 4));
@@ -16,7 +25,8 @@ export function writeSmf(smf: Smf, options: { readonly runningStatus?: boolean }
 }
 
 function trackBytes(track: readonly SmfEvent[], runningStatus: boolean): number[] {
-  const ended = track.at(-1)?.kind === 'end' ? track : [...track, { tick: track.at(-1)?.tick ?? 0, kind: 'end' as const }];
+  const ended =
+    track.at(-1)?.kind === 'end' ? track : [...track, { tick: track.at(-1)?.tick ?? 0, kind: 'end' as const }];
   const bytes: number[] = [];
   let now = 0;
   let running = -1;
@@ -62,7 +72,8 @@ function eventBytes(event: SmfContent): number[] {
 
 /** Reads a file of unknown origin; refuses it whole at the first byte that cannot be, with its place. */
 export function readSmf(bytes: Uint8Array): Result<Smf> {
-  if (bytes.length > smfLimits.bytes) return refuse(problem('', 'too-large', { count: bytes.length, limit: smfLimits.bytes }));
+  if (bytes.length > smfLimits.bytes)
+    return refuse(problem('', 'too-large', { count: bytes.length, limit: smfLimits.bytes }));
   try {
     return accept(new Reader(bytes).file());
   } catch (reason) {
@@ -94,7 +105,8 @@ class Reader {
     const tracks = this.number(2);
     const ppq = this.number(2);
     if (format !== 0 && format !== 1) throw new Bad(8, { expected: 'format 0 or 1' });
-    if ((format === 0 && tracks !== 1) || tracks > smfLimits.tracks) throw new Bad(10, { expected: format === 0 ? 'one track' : `at most ${smfLimits.tracks} tracks` });
+    if ((format === 0 && tracks !== 1) || tracks > smfLimits.tracks)
+      throw new Bad(10, { expected: format === 0 ? 'one track' : `at most ${smfLimits.tracks} tracks` });
     if (ppq === 0 || ppq >= 0x8000) throw new Bad(12, { expected: 'ticks a quarter note (time code is not read)' });
     this.skipTo(headerEnd);
     return { format, ppq, tracks: Array.from({ length: tracks }, () => this.track()) };
@@ -105,7 +117,10 @@ class Reader {
       const here = this.at;
       const word = this.word(4);
       const end = this.number(4) + this.at;
-      if (end > this.bytes.length) throw new Bad(here + 4, { expected: `${end - this.at} bytes of track; the file ends after ${this.bytes.length - this.at}` });
+      if (end > this.bytes.length)
+        throw new Bad(here + 4, {
+          expected: `${end - this.at} bytes of track; the file ends after ${this.bytes.length - this.at}`,
+        });
       if (word === 'MTrk') return this.events(end);
       this.skipTo(end);
     }
@@ -124,7 +139,8 @@ class Reader {
         status = running;
         this.at -= 1;
       }
-      if ((this.count += 1) > smfLimits.events) throw new Bad(this.at, { count: this.count, limit: smfLimits.events }, 'too-large');
+      if ((this.count += 1) > smfLimits.events)
+        throw new Bad(this.at, { count: this.count, limit: smfLimits.events }, 'too-large');
       running = status < 0xf0 ? status : -1;
       const event: SmfEvent = { tick, ...this.content(status) };
       events.push(event);
@@ -141,14 +157,24 @@ class Reader {
     if (status === 0xff) return this.meta();
     if (status === 0xf0 || status === 0xf7) {
       const data = this.take(this.variable());
-      return status === 0xf0 ? { kind: 'message', message: { kind: 'sysex', data: [...(data.at(-1) === 0xf7 ? data.slice(0, -1) : data)] } } : { kind: 'other', status };
+      return status === 0xf0
+        ? { kind: 'message', message: { kind: 'sysex', data: [...(data.at(-1) === 0xf7 ? data.slice(0, -1) : data)] } }
+        : { kind: 'other', status };
     }
     if (status > 0xf0) throw new Bad(this.at - 1, { expected: 'an event that a file may hold' });
     const channel = (status & 0x0f) + 1;
     switch (status >> 4) {
       case 0x8:
       case 0x9:
-        return { kind: 'message', message: { kind: status >> 4 === 0x9 ? 'note-on' : 'note-off', channel, note: this.data(), velocity: this.data() } };
+        return {
+          kind: 'message',
+          message: {
+            kind: status >> 4 === 0x9 ? 'note-on' : 'note-off',
+            channel,
+            note: this.data(),
+            velocity: this.data(),
+          },
+        };
       case 0xb:
         return { kind: 'message', message: { kind: 'control', channel, cc: this.data(), value: this.data() } };
       case 0xc:
@@ -204,14 +230,16 @@ class Reader {
   }
 
   private take(length: number): readonly number[] {
-    if (this.at + length > this.bytes.length) throw new Bad(this.at, { expected: `${length} bytes; the file ends after ${this.bytes.length - this.at}` });
+    if (this.at + length > this.bytes.length)
+      throw new Bad(this.at, { expected: `${length} bytes; the file ends after ${this.bytes.length - this.at}` });
     const data = [...this.bytes.subarray(this.at, this.at + length)];
     this.at += length;
     return data;
   }
 
   private skipTo(end: number): void {
-    if (end > this.bytes.length || end < this.at) throw new Bad(this.at, { expected: 'a chunk that ends inside the file' });
+    if (end > this.bytes.length || end < this.at)
+      throw new Bad(this.at, { expected: 'a chunk that ends inside the file' });
     this.at = end;
   }
 
@@ -235,7 +263,8 @@ class Reader {
 }
 
 const ascii = (word: string): number[] => [...word].map((letter) => letter.charCodeAt(0));
-const big = (value: number, length: number): number[] => Array.from({ length }, (_, i) => Math.floor(value / 256 ** (length - 1 - i)) % 256);
+const big = (value: number, length: number): number[] =>
+  Array.from({ length }, (_, i) => Math.floor(value / 256 ** (length - 1 - i)) % 256);
 
 function variable(value: number): number[] {
   const bytes = [value & 0x7f];

@@ -13,20 +13,41 @@ import { songsFromMidi } from './songs-from-midi.ts';
 
 /** A file as an independent writer (midi-file) makes it. */
 function file(events: readonly object[], name = ''): Smf {
-  const bytes = Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 480 }, tracks: [[...(name ? [{ deltaTime: 0, meta: true, type: 'trackName', text: name }] : []), ...events] as never] }));
+  const bytes = Uint8Array.from(
+    writeMidi({
+      header: { format: 0, numTracks: 1, ticksPerBeat: 480 },
+      tracks: [[...(name ? [{ deltaTime: 0, meta: true, type: 'trackName', text: name }] : []), ...events] as never],
+    }),
+  );
   const read = readSmf(bytes);
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
   return read.value;
 }
-const tempo = (microsecondsPerBeat: number, deltaTime = 0) => ({ deltaTime, meta: true, type: 'setTempo', microsecondsPerBeat });
-const meter = (numerator: number, denominator: number, deltaTime = 0) => ({ deltaTime, meta: true, type: 'timeSignature', numerator, denominator, metronome: 24, thirtyseconds: 8 });
+const tempo = (microsecondsPerBeat: number, deltaTime = 0) => ({
+  deltaTime,
+  meta: true,
+  type: 'setTempo',
+  microsecondsPerBeat,
+});
+const meter = (numerator: number, denominator: number, deltaTime = 0) => ({
+  deltaTime,
+  meta: true,
+  type: 'timeSignature',
+  numerator,
+  denominator,
+  metronome: 24,
+  thirtyseconds: 8,
+});
 const marker = (text: string, deltaTime = 0) => ({ deltaTime, meta: true, type: 'marker', text });
 const end = (deltaTime = 0) => ({ deltaTime, meta: true, type: 'endOfTrack' });
 const bar = 4 * 480;
 
 describe('songs of a MIDI file', () => {
   test('its name, its first tempo and meter, a part at each marker with the bars up to the next', () => {
-    const { rows, leftOut } = songsFromMidi(file([tempo(500_000), meter(4, 4), marker('Verse'), marker('Chorus', 8 * bar), end(4 * bar)], 'Low Tide'), 'file');
+    const { rows, leftOut } = songsFromMidi(
+      file([tempo(500_000), meter(4, 4), marker('Verse'), marker('Chorus', 8 * bar), end(4 * bar)], 'Low Tide'),
+      'file',
+    );
     expect(rows.slice(1)).toEqual([
       ['Low Tide', '120', '4/4', '', '', 'Verse', '8', ''],
       ['Low Tide', '120', '4/4', '', '', 'Chorus', '4', ''],
@@ -39,7 +60,9 @@ describe('songs of a MIDI file', () => {
     ['7/16', meter(7, 16), 7 * 120, '3'],
     ['4/4 where none is told', null, bar, '3'],
   ])('bars are counted in %s', (_, signature, ticks, bars) => {
-    expect(songsFromMidi(file([...(signature ? [signature] : []), marker('Intro'), end(3 * ticks)]), 'Song').rows[1][6]).toBe(bars);
+    expect(
+      songsFromMidi(file([...(signature ? [signature] : []), marker('Intro'), end(3 * ticks)]), 'Song').rows[1][6],
+    ).toBe(bars);
   });
   test('an end short of its bar line counts as the line', () => {
     expect(songsFromMidi(file([marker('Intro'), end(3 * bar - 10)]), 'Song').rows[1][6]).toBe('3');
@@ -50,7 +73,10 @@ describe('songs of a MIDI file', () => {
     expect(leftOut).toEqual([{ what: 'no-parts', song: 'harbour light' }]);
   });
   test('a tempo or a meter that changes inside the song is told, and bars are not counted across meters', () => {
-    const { rows, leftOut } = songsFromMidi(file([tempo(500_000), meter(4, 4), marker('A'), tempo(400_000, bar), meter(3, 4), marker('B'), end(bar)]), 'Song');
+    const { rows, leftOut } = songsFromMidi(
+      file([tempo(500_000), meter(4, 4), marker('A'), tempo(400_000, bar), meter(3, 4), marker('B'), end(bar)]),
+      'Song',
+    );
     expect(leftOut.map((one) => one.what)).toEqual(['tempo-changes', 'meter-changes', 'bars', 'bars']);
     expect(rows.slice(1).map((row) => [row[1], row[5], row[6]])).toEqual([
       ['120', 'A', ''],
@@ -58,7 +84,11 @@ describe('songs of a MIDI file', () => {
     ]);
   });
   test('control characters and empty markers come in as something that can be read', () => {
-    expect(songsFromMidi(file([marker('a\u0007b'), marker('', bar), end(bar)], ' \u0000 '), 'Song').rows.slice(1).map((row) => [row[0], row[5]])).toEqual([
+    expect(
+      songsFromMidi(file([marker('a\u0007b'), marker('', bar), end(bar)], ' \u0000 '), 'Song')
+        .rows.slice(1)
+        .map((row) => [row[0], row[5]]),
+    ).toEqual([
       ['Song', 'a b'],
       ['Song', 'Part 2'],
     ]);
@@ -83,9 +113,25 @@ describe('a set written by us', () => {
   /** The demo with a tempo for every song: where none is known, a file says 120. */
   const demo = ((): Show => {
     const { rig, songbook } = demoShow();
-    return { rig, songbook: { ...songbook, songs: Object.fromEntries(Object.values(songbook.songs).map((song) => [song.id, { ...song, tempo: song.tempo ?? 96 }])) } };
+    return {
+      rig,
+      songbook: {
+        ...songbook,
+        songs: Object.fromEntries(
+          Object.values(songbook.songs).map((song) => [song.id, { ...song, tempo: song.tempo ?? 96 }]),
+        ),
+      },
+    };
   })();
-  const told = (show: Show) => inOrder(show.songbook.songs).map((song) => [song.name, song.tempo, song.meter ?? { beats: 4, unit: 4 }, inOrder(show.songbook.parts).filter((part) => part.song === song.id).map((part) => [part.name, part.bars])]);
+  const told = (show: Show) =>
+    inOrder(show.songbook.songs).map((song) => [
+      song.name,
+      song.tempo,
+      song.meter ?? { beats: 4, unit: 4 },
+      inOrder(show.songbook.parts)
+        .filter((part) => part.song === song.id)
+        .map((part) => [part.name, part.bars]),
+    ]);
 
   test('comes into an empty rig with the same songs, tempi, meters, parts and bars, in the order of the set', () => {
     const list = demo.songbook.setLists[Object.keys(demo.songbook.setLists)[0]];

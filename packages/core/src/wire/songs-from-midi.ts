@@ -43,14 +43,27 @@ export function songsFromMidi(smf: Smf, name: string): SongsFromMidi {
     const tempo = tempi.findLast((event) => event.tick <= from) ?? tempi.find((event) => event.tick < until);
     const meter = meters.findLast((event) => event.tick <= from) ?? meters.find((event) => event.tick < until);
     const isInside = (event: { readonly tick: number }) => event.tick > from && event.tick < until;
-    if (tempi.some((event) => isInside(event) && event.microseconds !== tempo?.microseconds)) leftOut.push({ what: 'tempo-changes', song });
-    const changes = meters.some((event) => isInside(event) && (event.beats !== meter?.beats || event.unit !== meter.unit));
+    if (tempi.some((event) => isInside(event) && event.microseconds !== tempo?.microseconds))
+      leftOut.push({ what: 'tempo-changes', song });
+    const changes = meters.some(
+      (event) => isInside(event) && (event.beats !== meter?.beats || event.unit !== meter.unit),
+    );
     if (changes || (meter && !isSimple(meter))) leftOut.push({ what: 'meter-changes', song });
     if (own.length === 0) leftOut.push({ what: 'no-parts', song });
-    const facts = [song, tempo ? shownTempo(tempo.microseconds) : '', meter && isSimple(meter) ? `${meter.beats}/${meter.unit}` : '', '', ''];
+    const facts = [
+      song,
+      tempo ? shownTempo(tempo.microseconds) : '',
+      meter && isSimple(meter) ? `${meter.beats}/${meter.unit}` : '',
+      '',
+      '',
+    ];
     if (own.length === 0) return [[...facts, '', '', '']];
     return own.map((mark) => {
-      const bars = barsFrom(smf.ppq, changes || (meter && !isSimple(meter)) ? undefined : (meter ?? { beats: 4, unit: 4 }), endOf(marks, mark, end) - mark.tick);
+      const bars = barsFrom(
+        smf.ppq,
+        changes || (meter && !isSimple(meter)) ? undefined : (meter ?? { beats: 4, unit: 4 }),
+        endOf(marks, mark, end) - mark.tick,
+      );
       if (bars === null) leftOut.push({ what: 'bars', song, part: mark.part });
       return [...facts, mark.part, bars === null ? '' : String(bars), ''];
     });
@@ -69,19 +82,28 @@ function marksOf(markers: readonly { readonly tick: number; readonly text: strin
 
 const endOf = (marks: readonly Mark[], mark: Mark, end: number): number => marks[marks.indexOf(mark) + 1]?.tick ?? end;
 
-/** Whole bars; null where they cannot be told. An end that falls short of its bar line (the last event before it) counts as the line. */
-function barsFrom(ppq: number, meter: { readonly beats: number; readonly unit: number } | undefined, ticks: number): number | null {
+/**
+ * Whole bars; null where they cannot be told. An end that falls short of its bar line (the last event before it) counts
+ * as the line.
+ */
+function barsFrom(
+  ppq: number,
+  meter: { readonly beats: number; readonly unit: number } | undefined,
+  ticks: number,
+): number | null {
   if (!meter || ticks <= 0) return null;
   const bars = Math.ceil(ticks / ((meter.beats * ppq * 4) / meter.unit) - 1e-9);
   return bars >= 1 && bars <= 2_000 ? bars : null;
 }
 
-const isSimple = (meter: { readonly beats: number; readonly unit: number }): boolean => meter.beats <= 32 && [2, 4, 8, 16].includes(meter.unit);
+const isSimple = (meter: { readonly beats: number; readonly unit: number }): boolean =>
+  meter.beats <= 32 && [2, 4, 8, 16].includes(meter.unit);
 
 /** Quarter notes a minute to a hundredth: a file holds whole microseconds a quarter. */
 const shownTempo = (microseconds: number): string => String(Math.round(6_000_000_000 / microseconds) / 100);
 
+// eslint-disable-next-line no-control-regex -- taking them out is the point
+const controlCharacters = /[\u0000-\u001f\u007f]/g;
+
 /** A name as the songbook can hold it: control characters fall away. */
-const cleaned = (text: string): string =>
-  // eslint-disable-next-line no-control-regex -- taking them out is the point
-  cutText(text.replace(/[\u0000-\u001f\u007f]/g, ' ').trim().normalize('NFC'), 200);
+const cleaned = (text: string): string => cutText(text.replace(controlCharacters, ' ').trim().normalize('NFC'), 200);

@@ -22,13 +22,21 @@ export class Songbooks1764100000003 implements MigrationInterface {
     }
     await runner.query('ALTER TABLE shows ADD COLUMN IF NOT EXISTS songbook_id varchar(64) NULL');
     await runner.query('UPDATE shows SET songbook_id = id WHERE songbook_id IS NULL');
-    const refers = (await hasConstraint(runner, 'shows', 'songbook_of_show')) ? '' : ', ADD CONSTRAINT songbook_of_show FOREIGN KEY (workspace, songbook_id) REFERENCES songbooks (workspace, id)';
-    await runner.query(`ALTER TABLE shows MODIFY songbook_id varchar(64) NOT NULL, DROP COLUMN IF EXISTS songbook${refers}`);
+    const refers = (await hasConstraint(runner, 'shows', 'songbook_of_show'))
+      ? ''
+      : ', ADD CONSTRAINT songbook_of_show FOREIGN KEY (workspace, songbook_id) REFERENCES songbooks (workspace, id)';
+    await runner.query(
+      `ALTER TABLE shows MODIFY songbook_id varchar(64) NOT NULL, DROP COLUMN IF EXISTS songbook${refers}`,
+    );
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query("ALTER TABLE shows DROP FOREIGN KEY songbook_of_show, ADD COLUMN songbook longtext NOT NULL DEFAULT '{}' CHECK (json_valid(songbook))");
-    await runner.query('UPDATE shows JOIN songbooks ON songbooks.workspace = shows.workspace AND songbooks.id = shows.songbook_id SET shows.songbook = songbooks.document');
+    await runner.query(
+      "ALTER TABLE shows DROP FOREIGN KEY songbook_of_show, ADD COLUMN songbook longtext NOT NULL DEFAULT '{}' CHECK (json_valid(songbook))",
+    );
+    await runner.query(
+      'UPDATE shows JOIN songbooks ON songbooks.workspace = shows.workspace AND songbooks.id = shows.songbook_id SET shows.songbook = songbooks.document',
+    );
     await runner.query('ALTER TABLE shows ALTER COLUMN songbook DROP DEFAULT, DROP COLUMN songbook_id');
     await runner.query('DROP TABLE songbooks');
   }

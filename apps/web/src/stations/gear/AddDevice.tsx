@@ -14,10 +14,25 @@ export function AddDevice() {
   const chosen = useRef<string | null>(null);
   const add = (entry: CatalogueEntry | undefined) => {
     if (!entry) return setMissed(true);
-    const name = freshName(plainName(entry), wiring.devices.map((wired) => wired.device.name));
+    const name = freshName(
+      plainName(entry),
+      wiring.devices.map((wired) => wired.device.name),
+    );
     const id = freshId(name, show.rig.devices, 'device');
     const place = show.rig.places[entry.place] ? entry.place : (Object.keys(show.rig.places)[0] ?? 'board');
-    if (!run(commands.addDevice(show, id, entry.type, name, place, entry.listens ? { channel: freeChannel(wiring.devices.map((wired) => wired.device.channel)) } : {}))) return;
+    if (
+      !run(
+        commands.addDevice(
+          show,
+          id,
+          entry.type,
+          name,
+          place,
+          entry.listens ? { channel: freeChannel(wiring.devices.map((wired) => wired.device.channel)) } : {},
+        ),
+      )
+    )
+      return;
     selectDevice(id);
     setTyped('');
     setMissed(false);
@@ -27,7 +42,7 @@ export function AddDevice() {
       className="addline sheet"
       onSubmit={(event) => {
         event.preventDefault();
-        add(typed.trim() === '' ? undefined : found.find((entry) => entry.type.name === typed) ?? found[0]);
+        add(typed.trim() === '' ? undefined : (found.find((entry) => entry.type.name === typed) ?? found[0]));
       }}
     >
       <Autocomplete
@@ -43,7 +58,9 @@ export function AddDevice() {
         data={found.map((entry) => entry.type.name)}
         filter={({ options }) => options}
         limit={12}
-        error={missed ? 'No generic type has these words. Try: guitar, drive, delay, switcher, amp, cabinet.' : undefined}
+        error={
+          missed ? 'No generic type has these words. Try: guitar, drive, delay, switcher, amp, cabinet.' : undefined
+        }
         onOptionSubmit={(name) => {
           chosen.current = name;
           add(found.find((entry) => entry.type.name === name));

@@ -10,7 +10,9 @@ export function ContactTable({ device }: { readonly device: Device }) {
   const values = control.domain.kind === 'choice' ? control.domain.values : [];
   const from = (input: string) => {
     const link = wiring.contactLinks.find((one) => one.device === device.id && one.input === input);
-    return link ? `${show.rig.devices[link.controller].name} ${wiring.device.get(link.controller)!.jack.get(link.contact)!.label}` : 'nothing plugged in';
+    return link
+      ? `${show.rig.devices[link.controller].name} ${wiring.device.get(link.controller)!.jack.get(link.contact)!.label}`
+      : 'nothing plugged in';
   };
   return (
     <fieldset>
@@ -25,7 +27,14 @@ export function ContactTable({ device }: { readonly device: Device }) {
           <span className="mono" style={{ flex: 1 }}>
             {[...bits].map((bit) => (bit === '1' ? 'closed' : 'open')).join(', ')}
           </span>
-          <select className="cellinput" style={{ width: 110, border: '1px solid var(--line)' }} value={String(value)} onChange={(event) => run(commands.setParam(show, device.id, 'table', { ...contacts.table, [bits]: event.target.value }))}>
+          <select
+            className="cellinput"
+            style={{ width: 110, border: '1px solid var(--line)' }}
+            value={String(value)}
+            onChange={(event) =>
+              run(commands.setParam(show, device.id, 'table', { ...contacts.table, [bits]: event.target.value }))
+            }
+          >
             {values.map((one) => (
               <option key={one} value={one}>
                 {one}

@@ -1,5 +1,16 @@
 import { Button, Checkbox, NumberInput, Select, TagsInput, TextInput } from '@mantine/core';
-import { assertNever, archetypeOf, commands, type Control, type Device, domainValues, inOrder, type Owner, type ParamSpec, type PowerUp } from '@yunta/core';
+import {
+  assertNever,
+  archetypeOf,
+  commands,
+  type Control,
+  type Device,
+  domainValues,
+  inOrder,
+  type Owner,
+  type ParamSpec,
+  type PowerUp,
+} from '@yunta/core';
 import { useEffect, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { ContactTable } from './ContactTable.tsx';
@@ -26,14 +37,26 @@ export function DeviceInspector({ id }: { readonly id: string }) {
       </span>
       <NameField key={device.name} value={device.name} onCommit={(name) => set('name', name)} />
       <div className="pair">
-        <Select label="Place" allowDeselect={false} value={device.place} data={inOrder(show.rig.places).map((place) => ({ value: place.id, label: place.name }))} onChange={(place) => place && set('place', place)} />
+        <Select
+          label="Place"
+          allowDeselect={false}
+          value={device.place}
+          data={inOrder(show.rig.places).map((place) => ({ value: place.id, label: place.name }))}
+          onChange={(place) => place && set('place', place)}
+        />
         {listens && (
           <Select
             label="Receive channel"
             allowDeselect={false}
             value={device.channel === null ? 'none' : String(device.channel)}
-            data={[{ value: 'none', label: 'none' }, { value: 'omni', label: 'omni' }, ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }))]}
-            onChange={(value) => value && set('channel', value === 'none' ? null : value === 'omni' ? 'omni' : Number(value))}
+            data={[
+              { value: 'none', label: 'none' },
+              { value: 'omni', label: 'omni' },
+              ...Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), label: String(i + 1) })),
+            ]}
+            onChange={(value) =>
+              value && set('channel', value === 'none' ? null : value === 'omni' ? 'omni' : Number(value))
+            }
           />
         )}
       </div>
@@ -66,7 +89,14 @@ export function DeviceInspector({ id }: { readonly id: string }) {
               key={one.id}
               label={one.label}
               checked={device.plannedFeet.includes(one.id)}
-              onChange={(event) => set('plannedFeet', event.currentTarget.checked ? [...device.plannedFeet, one.id] : device.plannedFeet.filter((other) => other !== one.id))}
+              onChange={(event) =>
+                set(
+                  'plannedFeet',
+                  event.currentTarget.checked
+                    ? [...device.plannedFeet, one.id]
+                    : device.plannedFeet.filter((other) => other !== one.id),
+                )
+              }
             />
           ))}
         </fieldset>
@@ -90,36 +120,83 @@ export function DeviceInspector({ id }: { readonly id: string }) {
 function NameField({ value, onCommit }: { readonly value: string; readonly onCommit: (value: string) => void }) {
   const [typed, setTyped] = useState(value);
   const take = () => typed.trim() !== '' && typed.trim() !== value && onCommit(typed.trim());
-  return <TextInput label="Name" value={typed} onChange={(event) => setTyped(event.target.value)} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} maxLength={200} />;
+  return (
+    <TextInput
+      label="Name"
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+      maxLength={200}
+    />
+  );
 }
 
 /** The type's parameters, each by its kind; typical values until changed. */
 function Params({ device }: { readonly device: Device }) {
   const { show, run } = useShow();
-  const specs = Object.entries(archetypeOf(device.type.archetype)?.params ?? {}).filter(([, spec]) => spec.kind !== 'data');
+  const specs = Object.entries(archetypeOf(device.type.archetype)?.params ?? {}).filter(
+    ([, spec]) => spec.kind !== 'data',
+  );
   if (specs.length === 0) return null;
   return (
     <details open={device.type.archetype !== 'midi-effect' && specs.length < 9}>
       <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Settings</summary>
       <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
         {specs.map(([name, spec]) => (
-          <Param key={name} spec={spec} value={device.type.params[name] ?? spec.default} onCommit={(value) => run(commands.setParam(show, device.id, name, value))} />
+          <Param
+            key={name}
+            spec={spec}
+            value={device.type.params[name] ?? spec.default}
+            onCommit={(value) => run(commands.setParam(show, device.id, name, value))}
+          />
         ))}
       </div>
     </details>
   );
 }
 
-function Param({ spec, value, onCommit }: { readonly spec: ParamSpec; readonly value: unknown; readonly onCommit: (value: unknown) => void }) {
+function Param({
+  spec,
+  value,
+  onCommit,
+}: {
+  readonly spec: ParamSpec;
+  readonly value: unknown;
+  readonly onCommit: (value: unknown) => void;
+}) {
   switch (spec.kind) {
     case 'integer':
-      return <IntegerField label={spec.label} min={spec.min} max={spec.max} value={value as number} onCommit={onCommit} />;
+      return (
+        <IntegerField label={spec.label} min={spec.min} max={spec.max} value={value as number} onCommit={onCommit} />
+      );
     case 'boolean':
-      return <Checkbox label={spec.label} checked={value as boolean} onChange={(event) => onCommit(event.currentTarget.checked)} />;
+      return (
+        <Checkbox
+          label={spec.label}
+          checked={value as boolean}
+          onChange={(event) => onCommit(event.currentTarget.checked)}
+        />
+      );
     case 'choice':
-      return <Select label={spec.label} allowDeselect={false} value={value as string} data={[...spec.values]} onChange={(next) => next && onCommit(next)} />;
+      return (
+        <Select
+          label={spec.label}
+          allowDeselect={false}
+          value={value as string}
+          data={[...spec.values]}
+          onChange={(next) => next && onCommit(next)}
+        />
+      );
     case 'words':
-      return <TagsInput label={spec.label} value={[...(value as readonly string[])]} maxTags={spec.max} onChange={(next) => (next.length > 0 || spec.mayBeEmpty === true) && onCommit(next)} />;
+      return (
+        <TagsInput
+          label={spec.label}
+          value={[...(value as readonly string[])]}
+          maxTags={spec.max}
+          onChange={(next) => (next.length > 0 || spec.mayBeEmpty === true) && onCommit(next)}
+        />
+      );
     case 'data':
       return null;
     default:
@@ -128,17 +205,49 @@ function Param({ spec, value, onCommit }: { readonly spec: ParamSpec; readonly v
 }
 
 /** Taken when left or on Enter, so that half a number is no edit. */
-export function IntegerField({ label, value, min, max, onCommit, hidden = false }: { readonly label: string; readonly value: number; readonly min: number; readonly max: number; readonly onCommit: (value: number) => void; readonly hidden?: boolean }) {
+export function IntegerField({
+  label,
+  value,
+  min,
+  max,
+  onCommit,
+  hidden = false,
+}: {
+  readonly label: string;
+  readonly value: number;
+  readonly min: number;
+  readonly max: number;
+  readonly onCommit: (value: number) => void;
+  readonly hidden?: boolean;
+}) {
   const [typed, setTyped] = useState<string | number>(value);
   useEffect(() => setTyped(value), [value]);
   const take = () => {
     if (typeof typed === 'number' && typed !== value) onCommit(typed);
     else if (typed === '') setTyped(value);
   };
-  return <NumberInput {...(hidden ? { 'aria-label': label } : { label })} value={typed} min={min} max={max} clampBehavior="strict" allowDecimal={false} onChange={setTyped} onBlur={take} onKeyDown={(event) => event.key === 'Enter' && take()} hideControls />;
+  return (
+    <NumberInput
+      {...(hidden ? { 'aria-label': label } : { label })}
+      value={typed}
+      min={min}
+      max={max}
+      clampBehavior="strict"
+      allowDecimal={false}
+      onChange={setTyped}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+      hideControls
+    />
+  );
 }
 
-const ownerWords: Record<Owner, string> = { programmed: 'slots must deliver it', foot: 'the player’s foot', hand: 'a hand', live: 'the player, live' };
+const ownerWords: Record<Owner, string> = {
+  programmed: 'slots must deliver it',
+  foot: 'the player’s foot',
+  hand: 'a hand',
+  live: 'the player, live',
+};
 
 /** Who answers for each control: what is not programmed is a cue, and is not judged. */
 function Owners({ device, controls }: { readonly device: Device; readonly controls: readonly Control[] }) {
@@ -156,7 +265,10 @@ function Owners({ device, controls }: { readonly device: Device; readonly contro
             allowDeselect={false}
             value={device.owners[control.id] ?? control.owner}
             data={(Object.keys(ownerWords) as Owner[]).map((owner) => ({ value: owner, label: ownerWords[owner] }))}
-            onChange={(owner) => owner && run(commands.setDevice(show, device.id, 'owners', { ...device.owners, [control.id]: owner as Owner }))}
+            onChange={(owner) =>
+              owner &&
+              run(commands.setDevice(show, device.id, 'owners', { ...device.owners, [control.id]: owner as Owner }))
+            }
           />
         ))}
       </div>
@@ -170,21 +282,31 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
   const shown = controls.filter((control) => control.scope === 'global' && !control.contacts);
   if (shown.length === 0) return null;
   const set = (control: Control, value: string) => {
-    const after: PowerUp = value === 'as-left' || value === 'any' ? { is: value } : { is: 'value', value: domainValues(control.domain).find((literal) => String(literal) === value)! };
+    const after: PowerUp =
+      value === 'as-left' || value === 'any'
+        ? { is: value }
+        : { is: 'value', value: domainValues(control.domain).find((literal) => String(literal) === value)! };
     run(commands.setDevice(show, device.id, 'powerUps', { ...device.powerUps, [control.id]: after }));
   };
   return (
     <div className="pair">
       {shown.map((control) => {
         const after = device.powerUps[control.id] ?? control.powerUp;
-        const words = (literal: string | number) => (control.domain.kind === 'switch' ? (literal === 1 ? 'on' : 'off') : String(literal));
+        const words = (literal: string | number) =>
+          control.domain.kind === 'switch' ? (literal === 1 ? 'on' : 'off') : String(literal);
         return (
           <Select
             key={control.id}
             label={`${control.label} after power-up`}
             allowDeselect={false}
             value={after.is === 'value' ? String(after.value) : after.is}
-            data={[...(control.domain.kind === 'range' ? [] : domainValues(control.domain).map((literal) => ({ value: String(literal), label: words(literal) }))), { value: 'as-left', label: 'as it was left' }, { value: 'any', label: 'nobody knows' }]}
+            data={[
+              ...(control.domain.kind === 'range'
+                ? []
+                : domainValues(control.domain).map((literal) => ({ value: String(literal), label: words(literal) }))),
+              { value: 'as-left', label: 'as it was left' },
+              { value: 'any', label: 'nobody knows' },
+            ]}
             onChange={(value) => value && set(control, value)}
           />
         );

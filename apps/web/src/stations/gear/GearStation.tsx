@@ -31,7 +31,8 @@ export function GearStation() {
       <AddDevice />
       {devices.length === 0 ? (
         <p className="sheet soft" style={{ margin: 0, padding: '12px 14px' }}>
-          Nothing yet. Type what you have: <i>guitar</i>, <i>loop switcher</i>, <i>drive</i>, <i>preamp</i>, <i>A/B/Y box</i>. Each comes with typical values that you can change.
+          Nothing yet. Type what you have: <i>guitar</i>, <i>loop switcher</i>, <i>drive</i>, <i>preamp</i>,{' '}
+          <i>A/B/Y box</i>. Each comes with typical values that you can change.
         </p>
       ) : (
         <div className="sheet" style={{ overflowX: 'auto', borderTop: 0 }}>
@@ -51,7 +52,13 @@ export function GearStation() {
             </thead>
             <tbody onKeyDown={walk}>
               {devices.map((device) => (
-                <GearRow key={device.id} device={device} wired={wiring.device.get(device.id)!} switched={switchedBy(wiring, switching.get(device.id) ?? {})} selected={device.id === selected} />
+                <GearRow
+                  key={device.id}
+                  device={device}
+                  wired={wiring.device.get(device.id)!}
+                  switched={switchedBy(wiring, switching.get(device.id) ?? {})}
+                  selected={device.id === selected}
+                />
               ))}
             </tbody>
           </table>
@@ -70,27 +77,49 @@ export function GearStation() {
   );
 }
 
-function GearRow({ device, wired, switched, selected }: { readonly device: Device; readonly wired: WiredDevice; readonly switched: string; readonly selected: boolean }) {
+function GearRow({
+  device,
+  wired,
+  switched,
+  selected,
+}: {
+  readonly device: Device;
+  readonly wired: WiredDevice;
+  readonly switched: string;
+  readonly selected: boolean;
+}) {
   const { show, run, selectDevice } = useShow();
   const presets = wired.anatomy.presets;
   return (
     <tr aria-selected={selected}>
       <td>
-        <EditableText label={`Name of ${device.name}`} value={device.name} onCommit={(name) => name !== '' && run(commands.setDevice(show, device.id, 'name', name))} />
+        <EditableText
+          label={`Name of ${device.name}`}
+          value={device.name}
+          onCommit={(name) => name !== '' && run(commands.setDevice(show, device.id, 'name', name))}
+        />
       </td>
-      <td className="soft">
-        {device.type.name}
-      </td>
+      <td className="soft">{device.type.name}</td>
       <td className="soft">{doesWords(wired)}</td>
       <td>
         <PlaceSelect device={device} />
       </td>
       <td>{switched}</td>
       <td className="num">{channelWords(device, wired)}</td>
-      <td className="num">{presets ? `${'list' in presets.numbers ? presets.numbers.list.length : presets.numbers.count}, from ${device.countsFrom}` : ''}</td>
+      <td className="num">
+        {presets
+          ? `${'list' in presets.numbers ? presets.numbers.list.length : presets.numbers.count}, from ${device.countsFrom}`
+          : ''}
+      </td>
       <td className="num">{plugsOf(wired)}</td>
       <td>
-        <button className="linkish" data-device={device.id} aria-pressed={selected} aria-label={`${selected ? 'Close' : 'Inspect'} ${device.name}`} onClick={() => selectDevice(selected ? null : device.id)}>
+        <button
+          className="linkish"
+          data-device={device.id}
+          aria-pressed={selected}
+          aria-label={`${selected ? 'Close' : 'Inspect'} ${device.name}`}
+          onClick={() => selectDevice(selected ? null : device.id)}
+        >
           {selected ? 'Close' : 'Inspect'}
         </button>
       </td>
@@ -109,9 +138,29 @@ function PlaceSelect({ device }: { readonly device: Device }) {
     const added = commands.addPlace(show, id, name);
     run({ ...added, steps: [...added.steps, ...commands.setDevice(show, device.id, 'place', id).steps] });
   };
-  if (naming) return <EditableText label={`New place for ${device.name}`} value="" placeholder="its name ↵" onCommit={add} autoFocus onLeave={() => setNaming(false)} />;
+  if (naming)
+    return (
+      <EditableText
+        label={`New place for ${device.name}`}
+        value=""
+        placeholder="its name ↵"
+        onCommit={add}
+        autoFocus
+        onLeave={() => setNaming(false)}
+      />
+    );
   return (
-    <select ref={select} className="cellinput" aria-label={`Place of ${device.name}`} value={device.place} onChange={(event) => (event.target.value === '+' ? setNaming(true) : run(commands.setDevice(show, device.id, 'place', event.target.value)))}>
+    <select
+      ref={select}
+      className="cellinput"
+      aria-label={`Place of ${device.name}`}
+      value={device.place}
+      onChange={(event) =>
+        event.target.value === '+'
+          ? setNaming(true)
+          : run(commands.setDevice(show, device.id, 'place', event.target.value))
+      }
+    >
       {inOrder(show.rig.places).map((place) => (
         <option key={place.id} value={place.id}>
           {place.name}

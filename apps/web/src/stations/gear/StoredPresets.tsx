@@ -8,11 +8,16 @@ export function StoredPresets({ device }: { readonly device: Device }) {
   const { show, run, wiring, store } = useShow();
   const [typed, setTyped] = useState('');
   const stored = wiring.device.get(device.id)!.anatomy.controls.filter((control) => control.scope === 'preset');
-  const numbers = Object.keys(device.presets).map(Number).sort((a, b) => a - b);
+  const numbers = Object.keys(device.presets)
+    .map(Number)
+    .sort((a, b) => a - b);
   const set = (number: number, preset: StoredPreset | null) => run(commands.setPreset(show, device.id, number, preset));
   const add = () => {
     const panel = Number(typed);
-    if (!Number.isInteger(panel) || typed.trim() === '' || panel < device.countsFrom) return store.refuse(`“${typed}” is not a preset number of ${device.name}: its panel counts from ${device.countsFrom}.`);
+    if (!Number.isInteger(panel) || typed.trim() === '' || panel < device.countsFrom)
+      return store.refuse(
+        `“${typed}” is not a preset number of ${device.name}: its panel counts from ${device.countsFrom}.`,
+      );
     const wire = String(panel - device.countsFrom);
     if (!(wire in device.presets)) set(Number(wire), { values: {} });
     setTyped('');
@@ -28,21 +33,41 @@ export function StoredPresets({ device }: { readonly device: Device }) {
             <span className="mono" title={`sent as ${number}`}>
               {panel}
             </span>
-            <EditableText label={`Name of preset ${panel}`} value={preset.name ?? ''} placeholder="name" onCommit={(name) => set(number, { ...preset, name })} />
+            <EditableText
+              label={`Name of preset ${panel}`}
+              value={preset.name ?? ''}
+              placeholder="name"
+              onCommit={(name) => set(number, { ...preset, name })}
+            />
             {stored.map((control) => (
               <EditableText
                 key={control.id}
                 className="cellinput mono"
                 label={`${control.label} of preset ${panel}`}
-                value={preset.values[control.id] === undefined || preset.values[control.id] === null ? '' : String(preset.values[control.id])}
+                value={
+                  preset.values[control.id] === undefined || preset.values[control.id] === null
+                    ? ''
+                    : String(preset.values[control.id])
+                }
                 placeholder={`${control.label.toLowerCase()} ?`}
                 onCommit={(value) => {
                   const number_ = Number(value);
-                  set(number, { ...preset, values: { ...preset.values, [control.id]: value === '' ? null : Number.isNaN(number_) ? value : number_ } });
+                  set(number, {
+                    ...preset,
+                    values: {
+                      ...preset.values,
+                      [control.id]: value === '' ? null : Number.isNaN(number_) ? value : number_,
+                    },
+                  });
                 }}
               />
             ))}
-            <select className="cellinput" aria-label={`SetEvent of preset ${panel}`} value={preset.sync ?? ''} onChange={(event) => set(number, withSync(preset, event.target.value))}>
+            <select
+              className="cellinput"
+              aria-label={`SetEvent of preset ${panel}`}
+              value={preset.sync ?? ''}
+              onChange={(event) => set(number, withSync(preset, event.target.value))}
+            >
               <option value="">not synced</option>
               {(Object.keys(noteValues) as NoteValue[]).map((note) => (
                 <option key={note} value={note}>
@@ -50,11 +75,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
                 </option>
               ))}
             </select>
-            <button
-              className="linkish"
-              aria-label={`Forget preset ${panel}`}
-              onClick={() => set(number, null)}
-            >
+            <button className="linkish" aria-label={`Forget preset ${panel}`} onClick={() => set(number, null)}>
               ×
             </button>
           </div>
@@ -67,7 +88,14 @@ export function StoredPresets({ device }: { readonly device: Device }) {
           add();
         }}
       >
-        <input className="cellinput" style={{ border: '1px solid var(--line)' }} aria-label="Preset number as its panel shows it" placeholder="panel number" value={typed} onChange={(event) => setTyped(event.target.value)} />
+        <input
+          className="cellinput"
+          style={{ border: '1px solid var(--line)' }}
+          aria-label="Preset number as its panel shows it"
+          placeholder="panel number"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
         <button className="linkish" type="submit">
           Add
         </button>

@@ -16,12 +16,19 @@ describe('a row of the gear table, in words', () => {
     ['boost', 'its own switch'],
     ['cabinet', ''],
   ])('%s is switched by: %s', (id, expected) => expect(switchedBy(wiring, switching.get(id) ?? {})).toBe(expected));
-  test('a loop of a device that is gone is still called something', () => expect(switchedBy(wiring, { loop: 'gone/loop-1' })).toBe('gone loop'));
+  test('a loop of a device that is gone is still called something', () =>
+    expect(switchedBy(wiring, { loop: 'gone/loop-1' })).toBe('gone loop'));
   test.each([
     ['delay', '2'],
     ['none', 'none'],
     ['drive', ''],
   ])('the channel of %s: %s', (id, expected) => expect(channelWords(wired(id).device, wired(id))).toBe(expected));
-  test('what it does, each effect once', () => expect([doesWords(wired('drive')), doesWords(wired('delay')), doesWords(wired('cabinet'))]).toEqual(['drive', 'delay', '']));
-  test('plugs it holds, of the jacks that it has', () => expect([plugsOf(wired('drive')), plugsOf(wired('boost'))]).toEqual(['2 of 2', '0 of 2']));
+  test('what it does, each effect once', () =>
+    expect([doesWords(wired('drive')), doesWords(wired('delay')), doesWords(wired('cabinet'))]).toEqual([
+      'drive',
+      'delay',
+      '',
+    ]));
+  test('plugs it holds, of the jacks that it has', () =>
+    expect([plugsOf(wired('drive')), plugsOf(wired('boost'))]).toEqual(['2 of 2', '0 of 2']));
 });

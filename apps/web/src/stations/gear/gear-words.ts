@@ -5,7 +5,9 @@ export function switchedBy(wiring: Wiring, { loop, own }: Switching): string {
   const words: string[] = [];
   if (loop !== undefined) {
     const { device, control } = splitRef(loop);
-    words.push(`${wiring.device.get(device)?.device.name ?? device} ${(wiring.device.get(device)?.control.get(control)?.label ?? 'loop').toLowerCase()}`);
+    words.push(
+      `${wiring.device.get(device)?.device.name ?? device} ${(wiring.device.get(device)?.control.get(control)?.label ?? 'loop').toLowerCase()}`,
+    );
   }
   if (own !== undefined) {
     const { device, control } = splitRef(own);
@@ -24,7 +26,14 @@ export function channelWords(device: Device, { anatomy }: WiredDevice): string {
 }
 
 /** What its sections do, as far as they are told. */
-export const doesWords = ({ anatomy }: WiredDevice): string => [...new Set(anatomy.sections.flatMap((section) => (section.effect === undefined || section.effect === 'other' ? [] : [section.effect.replace('-', ' ')])))].join(', ');
+export const doesWords = ({ anatomy }: WiredDevice): string =>
+  [
+    ...new Set(
+      anatomy.sections.flatMap((section) =>
+        section.effect === undefined || section.effect === 'other' ? [] : [section.effect.replace('-', ' ')],
+      ),
+    ),
+  ].join(', ');
 
 /** Jacks that hold a plug, of all it has. */
 export const plugsOf = ({ anatomy, plugged }: WiredDevice): string => `${plugged.size} of ${anatomy.jacks.length}`;

@@ -59,7 +59,11 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
         <div className="sheet" style={{ padding: '0 14px' }}>
           <ul className="findings">
             {stops.map((finding) => (
-              <FindingLine key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`} finding={finding} onSelect={() => selectFinding(finding)}>
+              <FindingLine
+                key={`${finding.ruleId}${finding.messageId}${JSON.stringify(finding.at)}`}
+                finding={finding}
+                onSelect={() => selectFinding(finding)}
+              >
                 {finding.fix && (
                   <span className="does">
                     <button className="linkish" onClick={() => fix(finding)}>
@@ -153,7 +157,9 @@ function Levels() {
             const judgements = proved[level]?.judgements;
             return (
               <tr key={level}>
-                <td style={{ width: 22 }}>{judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />}</td>
+                <td style={{ width: 22 }}>
+                  {judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />}
+                </td>
                 <td>
                   <b>{name}</b>
                 </td>
@@ -189,7 +195,11 @@ function RigFacts() {
           aria-label="Name of the rig"
           defaultValue={rig.name}
           maxLength={200}
-          onBlur={(event) => event.target.value.trim() !== '' && event.target.value.trim() !== rig.name && run(commands.renameRig(show, event.target.value.trim()))}
+          onBlur={(event) =>
+            event.target.value.trim() !== '' &&
+            event.target.value.trim() !== rig.name &&
+            run(commands.renameRig(show, event.target.value.trim()))
+          }
           onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
         />
       </div>
@@ -205,7 +215,13 @@ function RigFacts() {
   );
 }
 
-const questions: Record<keyof Schools, string> = { foot: 'Foot style', tempo: 'Tempo', time: 'Delay and reverb', gate: 'Noise gate', gain: 'Drives' };
+const questions: Record<keyof Schools, string> = {
+  foot: 'Foot style',
+  tempo: 'Tempo',
+  time: 'Delay and reverb',
+  gate: 'Noise gate',
+  gain: 'Drives',
+};
 
 /** On which side of the disputed questions this rig is: rules that a school would dispute follow it. */
 function SchoolsTable() {
@@ -222,7 +238,12 @@ function SchoolsTable() {
             <label htmlFor={`convention-${question}`} className="soft">
               {questions[question]}
             </label>
-            <select id={`convention-${question}`} className="cellinput shown" value={schoolOf(show.rig, question)} onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}>
+            <select
+              id={`convention-${question}`}
+              className="cellinput shown"
+              value={schoolOf(show.rig, question)}
+              onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}
+            >
               {schools[question].map((side) => (
                 <option key={side} value={side}>
                   {side}
@@ -239,7 +260,11 @@ function SchoolsTable() {
 function LastChanges() {
   const { id } = useShow();
   const { revision } = useSaved();
-  const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), placeholderData: (old) => old });
+  const history = useQuery({
+    queryKey: ['history', id, revision],
+    queryFn: () => readHistory(id),
+    placeholderData: (old) => old,
+  });
   const last = history.data?.slice(0, 5) ?? [];
   return (
     <>
@@ -248,12 +273,18 @@ function LastChanges() {
         <span className="soft">{history.error ? history.error.message : ''}</span>
       </div>
       <div className="sheet" style={{ padding: '6px 14px' }}>
-        {last.length === 0 && <p className="soft" style={{ margin: 4 }}>None yet.</p>}
+        {last.length === 0 && (
+          <p className="soft" style={{ margin: 4 }}>
+            None yet.
+          </p>
+        )}
         {last.map((entry) => (
           <div key={entry.revision} style={{ display: 'flex', gap: 10, padding: '2px 0' }}>
             <span className="num soft">{entry.revision}</span>
             <span style={{ flex: 1 }}>{describeCommand(entry.command)}</span>
-            <span className="soft">{new Date(entry.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' })}</span>
+            <span className="soft">
+              {new Date(entry.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' })}
+            </span>
           </div>
         ))}
       </div>

@@ -3,8 +3,14 @@ import { demoShow, emptyShow, type Finding, starterById } from '@yunta/core';
 import { verdictOf } from './verdict.ts';
 
 test('the worst is said first, and an empty rig is not called good', () => {
-  const of = (...severities: Finding['severity'][]) => verdictOf(demoShow(), severities.map((severity) => ({ severity }))).words;
-  expect(of('stops-the-show', 'fix-before-load-in', 'fix-before-load-in')).toBe('Not tonight: 1 thing stops the show, 2 more to fix before load-in.');
+  const of = (...severities: Finding['severity'][]) =>
+    verdictOf(
+      demoShow(),
+      severities.map((severity) => ({ severity })),
+    ).words;
+  expect(of('stops-the-show', 'fix-before-load-in', 'fix-before-load-in')).toBe(
+    'Not tonight: 1 thing stops the show, 2 more to fix before load-in.',
+  );
   expect(of('stops-the-show', 'stops-the-show')).toBe('Not tonight: 2 things stop the show.');
   expect(of('fix-before-load-in', 'worth-knowing')).toBe('Not yet: 1 to fix before load-in.');
   expect(of('worth-knowing')).toMatch(/^Yes/);

@@ -1,13 +1,22 @@
 import type { Finding, Show } from '@yunta/core';
 
 /** The answer to whether one can go on stage, in one line. */
-export function verdictOf(show: Show, findings: readonly Pick<Finding, 'severity'>[]): { readonly words: string; readonly mark: 'stops-the-show' | 'fix-before-load-in' | 'ok' | 'none' } {
+export function verdictOf(
+  show: Show,
+  findings: readonly Pick<Finding, 'severity'>[],
+): { readonly words: string; readonly mark: 'stops-the-show' | 'fix-before-load-in' | 'ok' | 'none' } {
   const count = (severity: Finding['severity']) => findings.filter((finding) => finding.severity === severity).length;
   const stops = count('stops-the-show');
   const fixes = count('fix-before-load-in');
-  if (Object.keys(show.rig.devices).length === 0) return { words: 'Nothing to judge yet: enter your gear.', mark: 'none' };
-  if (Object.keys(show.rig.sounds).length === 0) return { words: 'Nothing to judge yet: say what sounds the rig should make.', mark: 'none' };
-  if (stops > 0) return { words: `Not tonight: ${stops} ${stops === 1 ? 'thing stops' : 'things stop'} the show${fixes > 0 ? `, ${fixes} more to fix before load-in` : ''}.`, mark: 'stops-the-show' };
+  if (Object.keys(show.rig.devices).length === 0)
+    return { words: 'Nothing to judge yet: enter your gear.', mark: 'none' };
+  if (Object.keys(show.rig.sounds).length === 0)
+    return { words: 'Nothing to judge yet: say what sounds the rig should make.', mark: 'none' };
+  if (stops > 0)
+    return {
+      words: `Not tonight: ${stops} ${stops === 1 ? 'thing stops' : 'things stop'} the show${fixes > 0 ? `, ${fixes} more to fix before load-in` : ''}.`,
+      mark: 'stops-the-show',
+    };
   if (fixes > 0) return { words: `Not yet: ${fixes} to fix before load-in.`, mark: 'fix-before-load-in' };
   return { words: 'Yes. Nothing found stands in the way.', mark: 'ok' };
 }

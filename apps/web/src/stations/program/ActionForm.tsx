@@ -16,18 +16,42 @@ const reasons = {
 } as const;
 
 /** One action, typed; numbers as sent. What is refused stays in the field. */
-export function ActionForm({ label, controller, of, onAdd }: { readonly label: string; readonly controller: WiredDevice; readonly of: 'slot' | 'momentary'; readonly onAdd: (action: Action) => boolean }) {
+export function ActionForm({
+  label,
+  controller,
+  of,
+  onAdd,
+}: {
+  readonly label: string;
+  readonly controller: WiredDevice;
+  readonly of: 'slot' | 'momentary';
+  readonly onAdd: (action: Action) => boolean;
+}) {
   const [line, setLine] = useState('');
   const [reason, setReason] = useState<string | null>(null);
   const add = () => {
     const read = readActionLine(controller, line, of);
-    if (!read.ok) return setReason(read.reason === 'not-understood' ? `${reasons[read.reason]} ${examples[of]} (numbers as sent).` : reasons[read.reason]);
+    if (!read.ok)
+      return setReason(
+        read.reason === 'not-understood'
+          ? `${reasons[read.reason]} ${examples[of]} (numbers as sent).`
+          : reasons[read.reason],
+      );
     setReason(null);
     if (onAdd(read.action)) setLine('');
   };
   return (
     <LineForm does="Add action" onAdd={add} last>
-      <TextInput className="grow" aria-label={label} placeholder={examples[of]} value={line} onChange={(event) => setLine(event.target.value)} error={reason ?? undefined} spellCheck={false} autoComplete="off" />
+      <TextInput
+        className="grow"
+        aria-label={label}
+        placeholder={examples[of]}
+        value={line}
+        onChange={(event) => setLine(event.target.value)}
+        error={reason ?? undefined}
+        spellCheck={false}
+        autoComplete="off"
+      />
     </LineForm>
   );
 }

@@ -5,7 +5,10 @@ import { useShow } from '../../api/rig.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { ActionForm } from './ActionForm.tsx';
 
-/** What a controller does beside its slots' presses: when the power comes, when a momentary switch goes down and up, when a message calls a slot. */
+/**
+ * What a controller does beside its slots' presses: when the power comes, when a momentary switch goes down and up,
+ * when a message calls a slot.
+ */
 export function BesideSlots({ controller }: { readonly controller: Device }) {
   const { show, run, wiring } = useShow();
   const { anatomy } = wiring.device.get(controller.id)!;
@@ -16,7 +19,9 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
     <>
       <div className="sectionhead">
         <h2>Power-up, momentary switches, calls</h2>
-        <span className="soft">what {controller.name} does by itself, at a momentary switch, and when it is called</span>
+        <span className="soft">
+          what {controller.name} does by itself, at a momentary switch, and when it is called
+        </span>
       </div>
       <table className="sheet plain beside" aria-label={`What ${controller.name} does beside its slots`}>
         <tbody>
@@ -24,7 +29,21 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
             <th scope="row">At power-up</th>
             <td>
               fires{' '}
-              <select className="cellinput shown" aria-label="Slot fired at power-up" value={controller.powerUpSlot ?? ''} onChange={(event) => run(commands.setDevice(show, controller.id, 'powerUpSlot', event.target.value === '' ? undefined : event.target.value))}>
+              <select
+                className="cellinput shown"
+                aria-label="Slot fired at power-up"
+                value={controller.powerUpSlot ?? ''}
+                onChange={(event) =>
+                  run(
+                    commands.setDevice(
+                      show,
+                      controller.id,
+                      'powerUpSlot',
+                      event.target.value === '' ? undefined : event.target.value,
+                    ),
+                  )
+                }
+              >
                 <option value="">nothing</option>
                 <SlotOptions slots={slots} />
               </select>
@@ -46,7 +65,8 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
   );
 }
 
-const slotName = ({ rig }: Show, slot: Slot): string => slotPlace(slot) + (slot.sound === null ? '' : `: ${rig.sounds[slot.sound].name}`);
+const slotName = ({ rig }: Show, slot: Slot): string =>
+  slotPlace(slot) + (slot.sound === null ? '' : `: ${rig.sounds[slot.sound].name}`);
 
 function SlotOptions({ slots }: { readonly slots: readonly Slot[] }) {
   const { show } = useShow();
@@ -59,7 +79,15 @@ function SlotOptions({ slots }: { readonly slots: readonly Slot[] }) {
 
 const moments = { press: 'pressed', release: 'released' } as const;
 
-function Momentary({ controller, id, label }: { readonly controller: Device; readonly id: string; readonly label: string }) {
+function Momentary({
+  controller,
+  id,
+  label,
+}: {
+  readonly controller: Device;
+  readonly id: string;
+  readonly label: string;
+}) {
   const { show, run, wiring } = useShow();
   return (['press', 'release'] as const).map((when) => {
     const actions = controller.momentaries[id]?.[when] ?? [];
@@ -74,13 +102,22 @@ function Momentary({ controller, id, label }: { readonly controller: Device; rea
               <li key={i}>
                 {one.hex !== '' && <span className="mono">{one.hex} </span>}
                 {one.words}{' '}
-                <button className="linkish" aria-label={`Remove from ${name}: ${one.words}`} onClick={() => set(actions.filter((_, n) => n !== i))}>
+                <button
+                  className="linkish"
+                  aria-label={`Remove from ${name}: ${one.words}`}
+                  onClick={() => set(actions.filter((_, n) => n !== i))}
+                >
                   ×
                 </button>
               </li>
             ))}
           </ul>
-          <ActionForm label={`Add an action: ${name}`} controller={wiring.device.get(controller.id)!} of="momentary" onAdd={(action) => set([...actions, action])} />
+          <ActionForm
+            label={`Add an action: ${name}`}
+            controller={wiring.device.get(controller.id)!}
+            of="momentary"
+            onAdd={(action) => set([...actions, action])}
+          />
         </td>
       </tr>
     );
@@ -95,11 +132,20 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
   const [slot, setSlot] = useState(slots[0]?.id ?? '');
   const { calls } = controller;
   const channel = calls?.channel ?? 1;
-  const set = (programs: Readonly<Record<string, string>>, on = channel) => run(commands.setDevice(show, controller.id, 'calls', Object.keys(programs).length === 0 ? undefined : { channel: on, programs }));
+  const set = (programs: Readonly<Record<string, string>>, on = channel) =>
+    run(
+      commands.setDevice(
+        show,
+        controller.id,
+        'calls',
+        Object.keys(programs).length === 0 ? undefined : { channel: on, programs },
+      ),
+    );
   const add = () => {
     const chosen = slots.find((one) => one.id === slot) ?? slots[0];
     if (!chosen) return;
-    if (typeof program !== 'number' || program < 0 || program > 127) return setReason('A program is 0 to 127, as it is sent.');
+    if (typeof program !== 'number' || program < 0 || program > 127)
+      return setReason('A program is 0 to 127, as it is sent.');
     setReason(null);
     if (set({ ...calls?.programs, [String(program)]: chosen.id })) setProgram('');
   };
@@ -110,7 +156,12 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
         {calls && (
           <>
             on channel{' '}
-            <select className="cellinput shown" aria-label="Channel that calls come on" value={channel} onChange={(event) => set(calls.programs, Number(event.target.value))}>
+            <select
+              className="cellinput shown"
+              aria-label="Channel that calls come on"
+              value={channel}
+              onChange={(event) => set(calls.programs, Number(event.target.value))}
+            >
               {Array.from({ length: 16 }, (_, i) => (
                 <option key={i} value={i + 1}>
                   {i + 1}
@@ -138,8 +189,23 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
         </ul>
         {slots.length > 0 ? (
           <LineForm does="Add call" onAdd={add} last>
-            <NumberInput aria-label="Program that calls" placeholder="0 to 127, as sent" min={0} max={127} allowDecimal={false} value={program} onChange={setProgram} error={reason ?? undefined} style={{ width: 150 }} />
-            <select className="cellinput shown" aria-label="Slot that it presses" value={slot} onChange={(event) => setSlot(event.target.value)}>
+            <NumberInput
+              aria-label="Program that calls"
+              placeholder="0 to 127, as sent"
+              min={0}
+              max={127}
+              allowDecimal={false}
+              value={program}
+              onChange={setProgram}
+              error={reason ?? undefined}
+              style={{ width: 150 }}
+            />
+            <select
+              className="cellinput shown"
+              aria-label="Slot that it presses"
+              value={slot}
+              onChange={(event) => setSlot(event.target.value)}
+            >
               <SlotOptions slots={slots} />
             </select>
           </LineForm>

@@ -21,7 +21,10 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
   const path = song === null ? [] : footPath(show, song, controller.id);
   const travel = footTravel(path, switches);
   const here = path.filter((slot) => slot.bank === bank);
-  const at = (position: number) => ({ x: margin.x + switches[position].x * scale, y: margin.top + switches[position].y * scale });
+  const at = (position: number) => ({
+    x: margin.x + switches[position].x * scale,
+    y: margin.top + switches[position].y * scale,
+  });
   const width = 2 * margin.x + Math.max(...switches.map((one) => one.x)) * scale;
   const height = margin.top + margin.bottom + Math.max(...switches.map((one) => one.y)) * scale;
   const used = Math.max(bank, ...slots.map((slot) => slot.bank), 0) + 1;
@@ -35,7 +38,11 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
           <button className="linkish" disabled={bank === 0} onClick={() => setBank(bank - 1)}>
             Bank down
           </button>
-          <button className="linkish" disabled={bank + 1 >= facts.banks} onClick={() => setBank(Math.min(facts.banks - 1, bank + 1, used))}>
+          <button
+            className="linkish"
+            disabled={bank + 1 >= facts.banks}
+            onClick={() => setBank(Math.min(facts.banks - 1, bank + 1, used))}
+          >
             Bank up
           </button>
         </span>
@@ -62,7 +69,14 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
             const name = slot?.sound ? show.rig.sounds[slot.sound]?.name : undefined;
             const { x, y } = at(position);
             return (
-              <button key={position} className={`switch${name ? '' : ' empty'}`} style={{ left: x, top: y }} aria-pressed={slot !== undefined && slot === mine} title={name} onClick={() => slot?.sound && selectSound(slot.sound)}>
+              <button
+                key={position}
+                className={`switch${name ? '' : ' empty'}`}
+                style={{ left: x, top: y }}
+                aria-pressed={slot !== undefined && slot === mine}
+                title={name}
+                onClick={() => slot?.sound && selectSound(slot.sound)}
+              >
                 <span className="visually-hidden">Switch </span>
                 <span className="knob">{position + 1}</span>
                 <span className="visually-hidden">: </span>

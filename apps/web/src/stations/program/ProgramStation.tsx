@@ -14,18 +14,31 @@ export function ProgramStation() {
   const controllers = inOrder(show.rig.devices).filter((device) => wiring.device.get(device.id)!.anatomy.controller);
   const mine = Object.values(show.rig.slots).find((slot) => slot.sound === sound?.id) ?? null;
   const [chosen, setChosen] = useState<string | null>(null);
-  const controller = controllers.find((device) => device.id === chosen) ?? controllers.find((device) => device.id === mine?.controller) ?? controllers[0];
+  const controller =
+    controllers.find((device) => device.id === chosen) ??
+    controllers.find((device) => device.id === mine?.controller) ??
+    controllers[0];
   const layOut = () => {
-    if (!controller) return store.refuse('There is no switcher or foot controller to lay the sounds on. Add one on Gear.');
+    if (!controller)
+      return store.refuse('There is no switcher or foot controller to lay the sounds on. Add one on Gear.');
     const command = commands.layOut(show, controller.id);
-    if (!command) return store.refuse(`The sounds do not fit on ${controller.name}: it has too few banks for one switch a role. Take some sounds out of their roles, or raise its banks.`);
+    if (!command)
+      return store.refuse(
+        `The sounds do not fit on ${controller.name}: it has too few banks for one switch a role. Take some sounds out of their roles, or raise its banks.`,
+      );
     run(command);
   };
   return (
     <>
       <StationHead name="Program" question="Where does each sound live, and what is sent?">
         {controllers.length > 1 && (
-          <select className="cellinput" style={{ width: 'auto' }} aria-label="Controller" value={controller?.id} onChange={(event) => setChosen(event.target.value)}>
+          <select
+            className="cellinput"
+            style={{ width: 'auto' }}
+            aria-label="Controller"
+            value={controller?.id}
+            onChange={(event) => setChosen(event.target.value)}
+          >
             {controllers.map((device) => (
               <option key={device.id} value={device.id}>
                 {device.name}
@@ -39,7 +52,8 @@ export function ProgramStation() {
       </StationHead>
       {!controller && (
         <p className="sheet soft" style={{ padding: 14, margin: 0 }}>
-          Nothing here can be stood on yet. Add a loop switcher or a foot controller on <b>Gear</b>; the sounds are then laid under its switches.
+          Nothing here can be stood on yet. Add a loop switcher or a foot controller on <b>Gear</b>; the sounds are then
+          laid under its switches.
         </p>
       )}
       {controller && <Floor controller={controller} slot={mine} />}

@@ -18,8 +18,8 @@ export function SelectedSlot({ slot }: { readonly slot: Slot }) {
           {slot.sound ? show.rig.sounds[slot.sound].name : 'No sound'}, {slotPlace(slot)}
         </h3>
         <span className="soft">
-          {byHand ? 'written by hand' : 'generated from the sound'} · <Why evidence={why.bytesSent(listed)} />, <Why evidence={why.wireTime(listed)} />{' '}
-          to send
+          {byHand ? 'written by hand' : 'generated from the sound'} · <Why evidence={why.bytesSent(listed)} />,{' '}
+          <Why evidence={why.wireTime(listed)} /> to send
         </span>
         <span className="tools">
           {byHand ? (
@@ -50,7 +50,11 @@ export function SelectedSlot({ slot }: { readonly slot: Slot }) {
               <td className="soft">{one.why}</td>
               {byHand && (
                 <td>
-                  <button className="linkish" aria-label={`Remove: ${one.words}`} onClick={() => set(slot.actions!.filter((_, n) => n !== i))}>
+                  <button
+                    className="linkish"
+                    aria-label={`Remove: ${one.words}`}
+                    onClick={() => set(slot.actions!.filter((_, n) => n !== i))}
+                  >
                     ×
                   </button>
                 </td>
@@ -66,7 +70,14 @@ export function SelectedSlot({ slot }: { readonly slot: Slot }) {
           )}
         </tbody>
       </table>
-      {byHand && <ActionForm label="Add an action" controller={wiring.device.get(slot.controller)!} of="slot" onAdd={(action) => set([...slot.actions!, action])} />}
+      {byHand && (
+        <ActionForm
+          label="Add an action"
+          controller={wiring.device.get(slot.controller)!}
+          of="slot"
+          onAdd={(action) => set([...slot.actions!, action])}
+        />
+      )}
     </div>
   );
 }

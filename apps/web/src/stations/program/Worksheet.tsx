@@ -37,9 +37,16 @@ export function Worksheet() {
         </span>
         <span className="tools" style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
           <label style={{ fontSize: 12 }}>
-            <input type="checkbox" checked={openOnly} onChange={(event) => setOpenOnly(event.target.checked)} /> only what is left
+            <input type="checkbox" checked={openOnly} onChange={(event) => setOpenOnly(event.target.checked)} /> only
+            what is left
           </label>
-          <Button variant="default" size="compact-xs" onClick={() => download(fileName(`${show.rig.name} worksheet`, 'csv'), writeRows(sheetRows(sheet)), 'text/csv')}>
+          <Button
+            variant="default"
+            size="compact-xs"
+            onClick={() =>
+              download(fileName(`${show.rig.name} worksheet`, 'csv'), writeRows(sheetRows(sheet)), 'text/csv')
+            }
+          >
             CSV
           </Button>
           <Button variant="default" size="compact-xs" loading={printing} onClick={() => void print()}>
@@ -59,7 +66,10 @@ export function Worksheet() {
           return (
             <details key={group.heading} className="worksheet" open={group.lines.length < 9 || openOnly}>
               <summary>
-                {group.heading} <span className="soft num">{group.lines.filter((line) => isDone(ticks, line)).length} of {group.lines.length}</span>
+                {group.heading}{' '}
+                <span className="soft num">
+                  {group.lines.filter((line) => isDone(ticks, line)).length} of {group.lines.length}
+                </span>
               </summary>
               <table className="plain">
                 <tbody>
@@ -83,19 +93,34 @@ export function Worksheet() {
 
 const isDone = (ticks: Ticks, line: SheetLine): boolean => ticks.said.get(line.id)?.said === saidBy(line);
 
-function WorksheetRow({ line, ticks, group }: { readonly line: SheetLine; readonly ticks: Ticks; readonly group: string }) {
+function WorksheetRow({
+  line,
+  ticks,
+  group,
+}: {
+  readonly line: SheetLine;
+  readonly ticks: Ticks;
+  readonly group: string;
+}) {
   const tick = ticks.said.get(line.id);
   const done = isDone(ticks, line);
   const [what, to, bytes, why] = line.cells;
   return (
     <tr className={done ? 'done' : undefined}>
       <td style={{ width: 30 }}>
-        <input type="checkbox" aria-label={`${group}: ${what} ${to}`} checked={done} onChange={(event) => ticks.set(line.id, saidBy(line), event.target.checked)} />
+        <input
+          type="checkbox"
+          aria-label={`${group}: ${what} ${to}`}
+          checked={done}
+          onChange={(event) => ticks.set(line.id, saidBy(line), event.target.checked)}
+        />
       </td>
       <td style={{ width: 210 }}>{what}</td>
       <td>
         {to}
-        {tick && !done && <span className="again"> changed since it was entered ({tick.said.split(' | ').slice(0, 2).join(' ')})</span>}
+        {tick && !done && (
+          <span className="again"> changed since it was entered ({tick.said.split(' | ').slice(0, 2).join(' ')})</span>
+        )}
       </td>
       <td className="mono" style={{ width: 110 }}>
         {bytes}

@@ -21,9 +21,27 @@ export function ProofStation() {
   return (
     <>
       <StationHead name="Proof" question="Will every sound come up right?">
-        <span className="soft num">{now ? <Why evidence={why.explored(now.machines, now.states, now.milliseconds, now.judgements.filter((one) => one.gaveUp !== undefined).length)} /> : 'proving …'}</span>
+        <span className="soft num">
+          {now ? (
+            <Why
+              evidence={why.explored(
+                now.machines,
+                now.states,
+                now.milliseconds,
+                now.judgements.filter((one) => one.gaveUp !== undefined).length,
+              )}
+            />
+          ) : (
+            'proving …'
+          )}
+        </span>
       </StationHead>
-      {slots === 0 && <p className="sheet" style={{ padding: 14, margin: 0 }}>No sound has a slot yet. Say what the rig should make on <b>Sounds</b>, lay it out on <b>Program</b>; the proof follows by itself.</p>}
+      {slots === 0 && (
+        <p className="sheet" style={{ padding: 14, margin: 0 }}>
+          No sound has a slot yet. Say what the rig should make on <b>Sounds</b>, lay it out on <b>Program</b>; the
+          proof follows by itself.
+        </p>
+      )}
       {slots > 0 && (
         <table className="levels sheet" aria-label="Verdicts by level">
           <tbody>
@@ -33,7 +51,8 @@ export function ProofStation() {
                 <tr key={one} aria-selected={one === level} onClick={() => setLevel(one)}>
                   <th scope="row">
                     <button className="plain" aria-pressed={one === level} onClick={() => setLevel(one)}>
-                      {judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />} <b>{name}</b>
+                      {judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />}{' '}
+                      <b>{name}</b>
                     </button>
                   </th>
                   <td className="num" data-level={one}>
@@ -50,26 +69,53 @@ export function ProofStation() {
         <>
           {level === 3 && <StrayTable proved={now} />}
           <div className="sectionhead">
-            <h2>{wrong.length === 0 ? 'Every sound that is played comes up right' : level === 1 ? 'Where the set goes wrong' : 'Shortest ways to a wrong sound'}</h2>
+            <h2>
+              {wrong.length === 0
+                ? 'Every sound that is played comes up right'
+                : level === 1
+                  ? 'Where the set goes wrong'
+                  : 'Shortest ways to a wrong sound'}
+            </h2>
             <span className="soft">{levels.find((one) => one.level === level)!.name.toLowerCase()}</span>
           </div>
           {wrong.length > 0 && (
             <div className="sheet">
               {wrong.map((one) => (
-                <WrongCase key={`${one.slot}`} judgement={one} open={open === one.slot} onOpen={() => setOpen(open === one.slot ? null : one.slot)} />
+                <WrongCase
+                  key={`${one.slot}`}
+                  judgement={one}
+                  open={open === one.slot}
+                  onOpen={() => setOpen(open === one.slot ? null : one.slot)}
+                />
               ))}
             </div>
           )}
           <AllVerdicts proved={proved} rows={now.judgements} />
-          {level === 4 && <p className="keys">One message or pulse is lost whole, at its sender, on a cable or at one receiver. Garbled remains of half a message are not modelled.</p>}
+          {level === 4 && (
+            <p className="keys">
+              One message or pulse is lost whole, at its sender, on a cable or at one receiver. Garbled remains of half
+              a message are not modelled.
+            </p>
+          )}
         </>
       )}
-      {wiring.devices.length > 0 && <p className="keys">The proof rests on the facts entered for each device: how it counts, what a repeated program change does, how long it loads, how it powers up. Where a fact is typical, check it in the device’s own papers.</p>}
+      {wiring.devices.length > 0 && (
+        <p className="keys">
+          The proof rests on the facts entered for each device: how it counts, what a repeated program change does, how
+          long it loads, how it powers up. Where a fact is typical, check it in the device’s own papers.
+        </p>
+      )}
     </>
   );
 }
 
-function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useProof>; readonly rows: readonly Judgement[] }) {
+function AllVerdicts({
+  proved,
+  rows,
+}: {
+  readonly proved: ReturnType<typeof useProof>;
+  readonly rows: readonly Judgement[];
+}) {
   const { show, selectSound, sound } = useShow();
   return (
     <>
@@ -93,9 +139,7 @@ function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useP
               if (!slot) return null;
               return (
                 <tr key={row.slot} aria-selected={sound?.id === row.sound}>
-                  <td className="mono">
-                    {slotLabel(slot)}
-                  </td>
+                  <td className="mono">{slotLabel(slot)}</td>
                   <td>
                     <button className="plain" onClick={() => selectSound(row.sound)}>
                       {show.rig.sounds[row.sound]?.name}
@@ -108,7 +152,10 @@ function AllVerdicts({ proved, rows }: { readonly proved: ReturnType<typeof useP
                       <td key={level}>
                         {one ? (
                           <>
-                            <SeverityMark is={verdictMark[one.verdict]} size={13} /> <span className={one.verdict === 'does-not' ? 'stop' : 'soft'}>{verdictWords[one.verdict]}</span>
+                            <SeverityMark is={verdictMark[one.verdict]} size={13} />{' '}
+                            <span className={one.verdict === 'does-not' ? 'stop' : 'soft'}>
+                              {verdictWords[one.verdict]}
+                            </span>
                             {shortest && (
                               <span className="mono soft">
                                 {' '}

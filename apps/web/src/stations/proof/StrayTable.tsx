@@ -7,11 +7,23 @@ import type { Proved } from '../../workers/judge-types.ts';
 export function StrayTable({ proved }: { readonly proved: Proved }) {
   const { show, wiring, selectDevice } = useShow();
   const { judged } = useFindings();
-  const reports = useQuery({ queryKey: ['strays', judged?.serial, proved.milliseconds], queryFn: () => judge().strays(), gcTime: 0, staleTime: Infinity });
+  const reports = useQuery({
+    queryKey: ['strays', judged?.serial, proved.milliseconds],
+    queryFn: () => judge().strays(),
+    gcTime: 0,
+    staleTime: Infinity,
+  });
   const rows = reports.data?.filter((report) => report.atOnce.length + report.after.length > 0) ?? [];
   if (!reports.data) return <p className="soft">Trying each switch …</p>;
   if (rows.length === 0) return null;
-  const names = (sounds: readonly string[]) => (sounds.length === 0 ? '—' : sounds.length === Object.keys(show.rig.sounds).length ? `all ${sounds.length} sounds` : sounds.length > 4 ? `${sounds.length} sounds` : sounds.map((id) => show.rig.sounds[id]?.name).join('; '));
+  const names = (sounds: readonly string[]) =>
+    sounds.length === 0
+      ? '—'
+      : sounds.length === Object.keys(show.rig.sounds).length
+        ? `all ${sounds.length} sounds`
+        : sounds.length > 4
+          ? `${sounds.length} sounds`
+          : sounds.map((id) => show.rig.sounds[id]?.name).join('; ');
   return (
     <>
       <div className="sectionhead">
@@ -31,7 +43,11 @@ export function StrayTable({ proved }: { readonly proved: Proved }) {
             <tr key={`${report.device} ${report.switch}`}>
               <td>
                 <button className="plain" onClick={() => selectDevice(report.device)}>
-                  <b>{show.rig.devices[report.device]?.name}</b>, {wiring.device.get(report.device)?.anatomy.switches.find((one) => one.id === report.switch)?.label.toLowerCase()}
+                  <b>{show.rig.devices[report.device]?.name}</b>,{' '}
+                  {wiring.device
+                    .get(report.device)
+                    ?.anatomy.switches.find((one) => one.id === report.switch)
+                    ?.label.toLowerCase()}
                 </button>
               </td>
               <td>{names(report.atOnce)}</td>

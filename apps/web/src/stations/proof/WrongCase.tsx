@@ -10,7 +10,15 @@ import { verdictMark, verdictWords } from './levels.ts';
 import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './step-labels.ts';
 
 /** One failure as a row of steps, and played on the simulated rig step by step. */
-export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Judgement; readonly open: boolean; readonly onOpen: () => void }) {
+export function WrongCase({
+  judgement,
+  open,
+  onOpen,
+}: {
+  readonly judgement: Judgement;
+  readonly open: boolean;
+  readonly onOpen: () => void;
+}) {
   const { show, wiring, fix, selectSound } = useShow();
   const { judged } = useFindings();
   const [at, setAt] = useState(0);
@@ -26,7 +34,8 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
   if (!slot || !show.rig.sounds[sound]) return null;
   const fixing = judged?.findings.find((finding) => finding.at.slot === judgement.slot && finding.fix);
   // Once it was played, with what is let go after the last press.
-  const steps = played.data?.steps.map(({ step }) => step) ?? (sequence ? [{ kind: 'power-up' } as const, ...sequence.steps] : []);
+  const steps =
+    played.data?.steps.map(({ step }) => step) ?? (sequence ? [{ kind: 'power-up' } as const, ...sequence.steps] : []);
   const play = () => {
     if (!open) onOpen();
     selectSound(sound);
@@ -89,7 +98,15 @@ export function WrongCase({ judgement, open, onOpen }: { readonly judgement: Jud
 }
 
 /** The simulated rig at one step: what went over the wires, what moved; at the end wanted against came up. */
-function Playing({ played, at, onStep }: { readonly played: Played; readonly at: number; readonly onStep: (at: number) => void }) {
+function Playing({
+  played,
+  at,
+  onStep,
+}: {
+  readonly played: Played;
+  readonly at: number;
+  readonly onStep: (at: number) => void;
+}) {
   const { show, wiring } = useShow();
   const step = played.steps[at];
   const last = at === played.steps.length - 1;
@@ -131,7 +148,8 @@ function Playing({ played, at, onStep }: { readonly played: Played; readonly at:
                 <td className="soft">—</td>
                 <td />
                 <td>
-                  {refWords(wiring, change.ref)}: {valueWords(wiring, change.ref, change.from)} → <b>{valueWords(wiring, change.ref, change.to)}</b>
+                  {refWords(wiring, change.ref)}: {valueWords(wiring, change.ref, change.from)} →{' '}
+                  <b>{valueWords(wiring, change.ref, change.to)}</b>
                 </td>
               </tr>
             ))}
@@ -158,8 +176,14 @@ function Playing({ played, at, onStep }: { readonly played: Played; readonly at:
                 <tr key={want.ref} className={want.right ? undefined : 'wrongrow'}>
                   <td>{refWords(wiring, want.ref)}</td>
                   <td>{valueWords(wiring, want.ref, want.wanted)}</td>
-                  <td className={want.right ? undefined : 'stop'}>{want.right ? valueWords(wiring, want.ref, want.cameUp) : <b>{valueWords(wiring, want.ref, want.cameUp)}</b>}
-                    {want.right && want.cameUp !== want.wanted && <span className="soft">, not heard</span>}</td>
+                  <td className={want.right ? undefined : 'stop'}>
+                    {want.right ? (
+                      valueWords(wiring, want.ref, want.cameUp)
+                    ) : (
+                      <b>{valueWords(wiring, want.ref, want.cameUp)}</b>
+                    )}
+                    {want.right && want.cameUp !== want.wanted && <span className="soft">, not heard</span>}
+                  </td>
                 </tr>
               ))}
             </tbody>

@@ -7,8 +7,18 @@ export const levels: readonly { readonly level: Level; readonly name: string; re
   { level: 4, name: 'After a fault', what: 'one message or pulse lost, or one device restarted before' },
 ];
 
-export const verdictWords: Record<Verdict, string> = { recalls: 'recalls', 'does-not': 'fails', 'cannot-be-known': 'cannot be known', 'not-played': 'not played' };
-export const verdictMark = { recalls: 'ok', 'does-not': 'stops-the-show', 'cannot-be-known': 'unknown', 'not-played': 'none' } as const;
+export const verdictWords: Record<Verdict, string> = {
+  recalls: 'recalls',
+  'does-not': 'fails',
+  'cannot-be-known': 'cannot be known',
+  'not-played': 'not played',
+};
+export const verdictMark = {
+  recalls: 'ok',
+  'does-not': 'stops-the-show',
+  'cannot-be-known': 'unknown',
+  'not-played': 'none',
+} as const;
 
 /** The gravest verdict of a level, for its mark. */
 export function worstOf(judgements: readonly Judgement[]): Verdict {

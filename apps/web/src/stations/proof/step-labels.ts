@@ -1,4 +1,13 @@
-import { assertNever, type Played, type Sequence, type Show, slotLabel, splitRef, type SequenceStep, type Wiring } from '@yunta/core';
+import {
+  assertNever,
+  type Played,
+  type Sequence,
+  type Show,
+  slotLabel,
+  splitRef,
+  type SequenceStep,
+  type Wiring,
+} from '@yunta/core';
 
 export interface StepLabel {
   readonly title: string;
@@ -16,7 +25,13 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
     case 'press': {
       const slot = rig.slots[step.slot];
       const lost = step.lost ? `, lost: ${step.lost.words}` : '';
-      return { title: `${slotLabel(slot)}${several ? ` ${nameOf(slot.controller)}` : ''}`, note: (slot.sound ? (rig.sounds[slot.sound]?.name ?? '') : 'no sound') + (step.never ? ', never settles' : '') + lost };
+      return {
+        title: `${slotLabel(slot)}${several ? ` ${nameOf(slot.controller)}` : ''}`,
+        note:
+          (slot.sound ? (rig.sounds[slot.sound]?.name ?? '') : 'no sound') +
+          (step.never ? ', never settles' : '') +
+          lost,
+      };
     }
     case 'bank':
       return { title: step.by === 1 ? 'bank up' : 'bank down', note: nameOf(step.controller) };
@@ -25,11 +40,17 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
     case 'release':
       return { title: 'release', note: momentaryWords(wiring, step) };
     case 'foot':
-      return { title: step.stray ? 'accidental press' : 'foot', note: `${nameOf(step.device)}: ${wiring.device.get(step.device)?.anatomy.switches.find((one) => one.id === step.switch)?.label ?? step.switch}` };
+      return {
+        title: step.stray ? 'accidental press' : 'foot',
+        note: `${nameOf(step.device)}: ${wiring.device.get(step.device)?.anatomy.switches.find((one) => one.id === step.switch)?.label ?? step.switch}`,
+      };
     case 'cue':
       return { title: 'cue', note: `${refWords(wiring, step.control)} to ${step.value}` };
     case 'outside':
-      return { title: 'program change', note: `${programWords(wiring, step.device, step.program)}, channel ${step.channel}, into ${nameOf(step.device)}` };
+      return {
+        title: 'program change',
+        note: `${programWords(wiring, step.device, step.program)}, channel ${step.channel}, into ${nameOf(step.device)}`,
+      };
     case 'restart':
       return { title: 'restart', note: nameOf(step.device) };
     default:
@@ -37,7 +58,10 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
   }
 }
 
-function momentaryWords(wiring: Wiring, { controller, momentary }: { readonly controller: string; readonly momentary: string }): string {
+function momentaryWords(
+  wiring: Wiring,
+  { controller, momentary }: { readonly controller: string; readonly momentary: string },
+): string {
   const wired = wiring.device.get(controller);
   return `${wired?.device.name ?? controller}: ${wired?.anatomy.controller?.momentaries.find((one) => one.id === momentary)?.label ?? momentary}`;
 }
@@ -50,15 +74,32 @@ function programWords(wiring: Wiring, device: string, program: number): string {
 
 /** What power-up must bring for a sequence to go as told, the slots that fire by themselves, and what is lost in it. */
 export const powerUpWords = (wiring: Wiring, { needs, lostAtPowerUp }: Sequence): readonly string[] => [
-  ...needs.map(({ device, part, value }) => `${refWords(wiring, `${device}/${part}`)} ${valueWords(wiring, `${device}/${part}`, Number.isNaN(Number(value)) ? value : Number(value))}`),
-  ...wiring.devices.flatMap(({ device: { powerUpSlot } }) => (powerUpSlot === undefined ? [] : [`fires ${slotLabel(wiring.rig.slots[powerUpSlot])}`])),
+  ...needs.map(
+    ({ device, part, value }) =>
+      `${refWords(wiring, `${device}/${part}`)} ${valueWords(wiring, `${device}/${part}`, Number.isNaN(Number(value)) ? value : Number(value))}`,
+  ),
+  ...wiring.devices.flatMap(({ device: { powerUpSlot } }) =>
+    powerUpSlot === undefined ? [] : [`fires ${slotLabel(wiring.rig.slots[powerUpSlot])}`],
+  ),
   ...(lostAtPowerUp ? [`lost: ${lostAtPowerUp.words}`] : []),
 ];
 
-/** What is wrong at the end of a played sequence: the first two wants that came up otherwise, else what is heard instead. */
-export function endWords(wiring: Wiring, { wants, silent, heard }: Pick<Played, 'wants' | 'silent' | 'heard'>): readonly string[] {
+/**
+ * What is wrong at the end of a played sequence: the first two wants that came up otherwise, else what is heard
+ * instead.
+ */
+export function endWords(
+  wiring: Wiring,
+  { wants, silent, heard }: Pick<Played, 'wants' | 'silent' | 'heard'>,
+): readonly string[] {
   const wrong = wants.filter((want) => !want.right);
-  if (wrong.length > 0) return wrong.slice(0, 2).map(({ ref, cameUp, wanted }) => `${refWords(wiring, ref)} ${valueWords(wiring, ref, cameUp)}, wanted ${valueWords(wiring, ref, wanted)}`);
+  if (wrong.length > 0)
+    return wrong
+      .slice(0, 2)
+      .map(
+        ({ ref, cameUp, wanted }) =>
+          `${refWords(wiring, ref)} ${valueWords(wiring, ref, cameUp)}, wanted ${valueWords(wiring, ref, wanted)}`,
+      );
   if (silent) return ['nothing is heard'];
   return heard === 'wrong' ? ['each right alone, not what is wanted together'] : [];
 }

@@ -5,7 +5,11 @@ import { useFindings } from '../../api/rig.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
 
 /** One level of the proof over what was judged last; until it is there, what was proved before. */
-function useLevel(level: Level, serial: number | undefined, isDue: boolean): { readonly proved: Proved | null; readonly isDone: boolean } {
+function useLevel(
+  level: Level,
+  serial: number | undefined,
+  isDue: boolean,
+): { readonly proved: Proved | null; readonly isDone: boolean } {
   const { data, isPlaceholderData } = useQuery({
     queryKey: ['proof', serial, level],
     // Null where something newer was judged meanwhile: that has a key of its own.

@@ -10,7 +10,11 @@ describe('steps in words', () => {
   test.each([
     [{ kind: 'power-up' }, 'power up', 'all as it comes up'],
     [{ kind: 'press', slot: 'slot-sound-1' }, '1·1', 'Slow Lock, verse'],
-    [{ kind: 'press', slot: 'slot-sound-1', lost: { point: 0, words: 'at Echo' } }, '1·1', 'Slow Lock, verse, lost: at Echo'],
+    [
+      { kind: 'press', slot: 'slot-sound-1', lost: { point: 0, words: 'at Echo' } },
+      '1·1',
+      'Slow Lock, verse, lost: at Echo',
+    ],
     [{ kind: 'press', slot: 'slot-sound-1', never: true }, '1·1', 'Slow Lock, verse, never settles'],
     [{ kind: 'bank', controller: 'switcher', by: 1 }, 'bank up', 'Switcher'],
     [{ kind: 'bank', controller: 'switcher', by: -1 }, 'bank down', 'Switcher'],
@@ -19,20 +23,37 @@ describe('steps in words', () => {
     [{ kind: 'foot', device: 'tuner', switch: 'switch', stray: true }, 'accidental press', 'Tuner: Tune'],
     [{ kind: 'foot', device: 'combo', switch: 'channel', stray: false }, 'foot', 'Combo: Channel switch'],
     [{ kind: 'cue', control: 'combo/channel', value: 'lead' }, 'cue', 'Combo channel to lead'],
-    [{ kind: 'outside', device: 'echo', channel: 2, program: 3 }, 'program change', '3 (panel 4), channel 2, into Echo'],
+    [
+      { kind: 'outside', device: 'echo', channel: 2, program: 3 },
+      'program change',
+      '3 (panel 4), channel 2, into Echo',
+    ],
     [{ kind: 'restart', device: 'echo' }, 'restart', 'Echo'],
   ] as const)('%j', (step, title, note) => {
     expect(wordsOf(show, wiring, step as SequenceStep)).toEqual({ title, note });
   });
   test('a momentary switch is called what the controller calls it', () => {
     const { switcher } = show.rig.devices;
-    const momentary = wire({ ...show.rig, devices: { ...show.rig.devices, switcher: { ...switcher, type: { ...switcher.type, params: { ...switcher.type.params, momentaries: 1 } } } } });
-    expect(wordsOf(show, momentary, { kind: 'hold', controller: 'switcher', momentary: 'momentary-1' }).note).toBe('Switcher: Momentary 1');
+    const momentary = wire({
+      ...show.rig,
+      devices: {
+        ...show.rig.devices,
+        switcher: { ...switcher, type: { ...switcher.type, params: { ...switcher.type.params, momentaries: 1 } } },
+      },
+    });
+    expect(wordsOf(show, momentary, { kind: 'hold', controller: 'switcher', momentary: 'momentary-1' }).note).toBe(
+      'Switcher: Momentary 1',
+    );
   });
   test('a program from outside is told as it is sent where the panel counts so too', () => {
     const { echo } = show.rig.devices;
-    const fromNought = { ...show, rig: { ...show.rig, devices: { ...show.rig.devices, echo: { ...echo, countsFrom: 0 as const } } } };
-    expect(wordsOf(fromNought, wire(fromNought.rig), { kind: 'outside', device: 'echo', channel: 2, program: 3 }).note).toBe('3, channel 2, into Echo');
+    const fromNought = {
+      ...show,
+      rig: { ...show.rig, devices: { ...show.rig.devices, echo: { ...echo, countsFrom: 0 as const } } },
+    };
+    expect(
+      wordsOf(fromNought, wire(fromNought.rig), { kind: 'outside', device: 'echo', channel: 2, program: 3 }).note,
+    ).toBe('3, channel 2, into Echo');
   });
   test('controls and values as people say them: presets by panel number, switches by word', () => {
     expect(refWords(wiring, 'echo/preset')).toBe('Echo preset');
@@ -51,18 +72,33 @@ test('what power-up must bring, and what is lost in it', () => {
   ];
   expect(powerUpWords(wiring, { needs, steps: [] })).toEqual(['Echo preset 6', 'Combo channel lead']);
   expect(powerUpWords(wiring, { needs: [], steps: [] })).toEqual([]);
-  const firing = wire({ ...show.rig, devices: { ...show.rig.devices, switcher: { ...show.rig.devices['switcher'], powerUpSlot: 'slot-sound-2' } } });
+  const firing = wire({
+    ...show.rig,
+    devices: { ...show.rig.devices, switcher: { ...show.rig.devices['switcher'], powerUpSlot: 'slot-sound-2' } },
+  });
   expect(powerUpWords(firing, { needs, steps: [] })).toEqual(['Echo preset 6', 'Combo channel lead', 'fires 1·3']);
-  expect(powerUpWords(wiring, { needs: [], lostAtPowerUp: { device: 'switcher', point: 2, words: 'at Echo' }, steps: [] })).toEqual(['lost: at Echo']);
+  expect(
+    powerUpWords(wiring, { needs: [], lostAtPowerUp: { device: 'switcher', point: 2, words: 'at Echo' }, steps: [] }),
+  ).toEqual(['lost: at Echo']);
 });
 
 test('the end of a played sequence: the wants that came up otherwise, two at most; else what is heard instead', () => {
-  const want = (ref: 'echo/preset' | 'combo/channel' | 'echo/mix', wanted: string | number, cameUp: string | number, right = false) => ({ ref, wanted, cameUp, right });
+  const want = (
+    ref: 'echo/preset' | 'combo/channel' | 'echo/mix',
+    wanted: string | number,
+    cameUp: string | number,
+    right = false,
+  ) => ({ ref, wanted, cameUp, right });
   const three = [want('echo/preset', 5, 0), want('combo/channel', 'lead', 'clean'), want('echo/mix', 1, 2)];
-  expect(endWords(wiring, { wants: three, silent: false, heard: 'wrong' })).toEqual(['Echo preset 1, wanted 6', 'Combo channel clean, wanted lead']);
+  expect(endWords(wiring, { wants: three, silent: false, heard: 'wrong' })).toEqual([
+    'Echo preset 1, wanted 6',
+    'Combo channel clean, wanted lead',
+  ]);
   const right = [want('echo/preset', 5, 5, true)];
   expect(endWords(wiring, { wants: right, silent: true, heard: 'wrong' })).toEqual(['nothing is heard']);
-  expect(endWords(wiring, { wants: right, silent: false, heard: 'wrong' })).toEqual(['each right alone, not what is wanted together']);
+  expect(endWords(wiring, { wants: right, silent: false, heard: 'wrong' })).toEqual([
+    'each right alone, not what is wanted together',
+  ]);
   expect(endWords(wiring, { wants: right, silent: false, heard: 'right' })).toEqual([]);
 });
 

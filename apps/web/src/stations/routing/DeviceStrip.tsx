@@ -6,13 +6,22 @@ import { useShow } from '../../api/rig.tsx';
 export function DeviceStrip() {
   const { show, tracer, sound, device, selectDevice } = useShow();
   const trace = useMemo(() => tracer.trace(sound), [tracer, sound]);
-  const onRun = new Set([...trace.passes.map((pass) => pass.device), ...trace.jumpers.flatMap((jumper) => jumper.holds)]);
+  const onRun = new Set([
+    ...trace.passes.map((pass) => pass.device),
+    ...trace.jumpers.flatMap((jumper) => jumper.holds),
+  ]);
   const devices = inOrder(show.rig.devices);
   if (devices.length === 0) return null;
   return (
     <div className="sheet" style={{ display: 'flex', flexWrap: 'wrap', gap: '4px 6px', padding: 8, borderTop: 0 }}>
       {devices.map((one) => (
-        <button key={one.id} className={onRun.has(one.id) ? 'tag' : 'tag off'} aria-pressed={device === one.id} title={onRun.has(one.id) ? one.type.name : `${one.type.name}: not on the run in this sound`} onClick={() => selectDevice(device === one.id ? null : one.id)}>
+        <button
+          key={one.id}
+          className={onRun.has(one.id) ? 'tag' : 'tag off'}
+          aria-pressed={device === one.id}
+          title={onRun.has(one.id) ? one.type.name : `${one.type.name}: not on the run in this sound`}
+          onClick={() => selectDevice(device === one.id ? null : one.id)}
+        >
           {one.name}
         </button>
       ))}

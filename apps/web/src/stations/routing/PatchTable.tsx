@@ -1,5 +1,16 @@
 import { TextInput } from '@mantine/core';
-import { type Cable, type CableEnd, commands, endsOf, inOrder, isOut, type Jack, readPatchLine, type Rig, wire } from '@yunta/core';
+import {
+  type Cable,
+  type CableEnd,
+  commands,
+  endsOf,
+  inOrder,
+  isOut,
+  type Jack,
+  readPatchLine,
+  type Rig,
+  wire,
+} from '@yunta/core';
 import { useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
@@ -9,7 +20,8 @@ import { freshId } from '../../ui/ids.ts';
 const reasons = {
   'no-arrow': () => 'Write it as “guitar > switcher”: what it comes from, an arrow, what it goes into.',
   'no-device': (typed: string) => `No device is called “${typed}”. Add it above first, or check the name.`,
-  'no-jack': (typed: string) => `No free jacks fit “${typed}”. Name them (“switcher send 4 > combo input”), or pull a cable first.`,
+  'no-jack': (typed: string) =>
+    `No free jacks fit “${typed}”. Name them (“switcher send 4 > combo input”), or pull a cable first.`,
 } as const;
 
 /** What is plugged into what, each row edited in place; a new cable is said in one line. */
@@ -35,7 +47,16 @@ export function PatchTable() {
       </div>
       <div className="sheet">
         <LineForm does="Connect" onAdd={add}>
-          <TextInput className="grow" aria-label="Add a cable" placeholder="guitar > switcher    or    switcher send 4 > combo input    or, a Y cord,    guitar > amp + tuner" value={line} onChange={(event) => setLine(event.target.value)} error={reason ?? undefined} spellCheck={false} autoComplete="off" />
+          <TextInput
+            className="grow"
+            aria-label="Add a cable"
+            placeholder="guitar > switcher    or    switcher send 4 > combo input    or, a Y cord,    guitar > amp + tuner"
+            value={line}
+            onChange={(event) => setLine(event.target.value)}
+            error={reason ?? undefined}
+            spellCheck={false}
+            autoComplete="off"
+          />
         </LineForm>
         {cables.length === 0 ? (
           <p className="soft" style={{ padding: '4px 12px' }}>
@@ -70,7 +91,8 @@ function CableRow({ cable }: { readonly cable: Cable }) {
   const [isAdding, setAdding] = useState(false);
   const adder = useRef<HTMLButtonElement>(null);
   const { from, to } = endsOf(wiring, cable);
-  const set = <K extends 'tag' | 'loom' | 'length'>(field: K, value: Cable[K]) => run(commands.setCable(show, cable.id, field, value));
+  const set = <K extends 'tag' | 'loom' | 'length'>(field: K, value: Cable[K]) =>
+    run(commands.setCable(show, cable.id, field, value));
   const setLength = (typed: string) => {
     const metres = typed === '' ? null : Number(typed.replace(',', '.'));
     if (metres === null || (Number.isFinite(metres) && metres >= 0)) set('length', metres);
@@ -79,7 +101,12 @@ function CableRow({ cable }: { readonly cable: Cable }) {
   return (
     <tr>
       <td>
-        <EditableText className="cellinput tag" label={`Tag of ${cable.tag}`} value={cable.tag} onCommit={(tag) => set('tag', tag)} />
+        <EditableText
+          className="cellinput tag"
+          label={`Tag of ${cable.tag}`}
+          value={cable.tag}
+          onCommit={(tag) => set('tag', tag)}
+        />
       </td>
       <td>
         <Ends cable={cable} side="From" ends={from} />
@@ -97,16 +124,38 @@ function CableRow({ cable }: { readonly cable: Cable }) {
         )}
       </td>
       <td>
-        <EditableText className="cellinput mono" label={`Length of ${cable.tag}`} value={cable.length === null ? '' : String(cable.length)} placeholder="—" onCommit={setLength} />
+        <EditableText
+          className="cellinput mono"
+          label={`Length of ${cable.tag}`}
+          value={cable.length === null ? '' : String(cable.length)}
+          placeholder="—"
+          onCommit={setLength}
+        />
       </td>
       <td>
-        <EditableText label={`Loom of ${cable.tag}`} value={cable.loom ?? ''} placeholder="—" onCommit={(loom) => set('loom', loom === '' ? null : loom)} />
+        <EditableText
+          label={`Loom of ${cable.tag}`}
+          value={cable.loom ?? ''}
+          placeholder="—"
+          onCommit={(loom) => set('loom', loom === '' ? null : loom)}
+        />
       </td>
       <td className="doings">
-        <button ref={adder} className="linkish" aria-label={`Split ${cable.tag}`} aria-expanded={isAdding} title="One end more: a Y cord" onClick={() => setAdding(!isAdding)}>
+        <button
+          ref={adder}
+          className="linkish"
+          aria-label={`Split ${cable.tag}`}
+          aria-expanded={isAdding}
+          title="One end more: a Y cord"
+          onClick={() => setAdding(!isAdding)}
+        >
           Split
         </button>
-        <button className="linkish" aria-label={`Unplug ${cable.tag}`} onClick={() => run(commands.disconnect(show, cable.id))}>
+        <button
+          className="linkish"
+          aria-label={`Unplug ${cable.tag}`}
+          onClick={() => run(commands.disconnect(show, cable.id))}
+        >
           Unplug
         </button>
       </td>
@@ -115,7 +164,15 @@ function CableRow({ cable }: { readonly cable: Cable }) {
 }
 
 /** The ends of one side; where there are several, each can be taken off. */
-function Ends({ cable, side, ends }: { readonly cable: Cable; readonly side: 'From' | 'To'; readonly ends: readonly CableEnd[] }) {
+function Ends({
+  cable,
+  side,
+  ends,
+}: {
+  readonly cable: Cable;
+  readonly side: 'From' | 'To';
+  readonly ends: readonly CableEnd[];
+}) {
   const { show, run } = useShow();
   return ends.map((end, n) => {
     const name = `${side}${ends.length > 1 ? ` ${n + 1}` : ''} of ${cable.tag}`;
@@ -123,7 +180,21 @@ function Ends({ cable, side, ends }: { readonly cable: Cable; readonly side: 'Fr
       <div key={end.index} className="cableend">
         <PlugSelect cable={cable} end={end} label={name} />
         {ends.length > 1 && (
-          <button className="linkish" aria-label={`Take off ${name}`} title="Take this end off" onClick={() => run(commands.setCable(show, cable.id, 'plugs', cable.plugs.filter((_, i) => i !== end.index)))}>
+          <button
+            className="linkish"
+            aria-label={`Take off ${name}`}
+            title="Take this end off"
+            onClick={() =>
+              run(
+                commands.setCable(
+                  show,
+                  cable.id,
+                  'plugs',
+                  cable.plugs.filter((_, i) => i !== end.index),
+                ),
+              )
+            }
+          >
             ×
           </button>
         )}
@@ -133,11 +204,21 @@ function Ends({ cable, side, ends }: { readonly cable: Cable; readonly side: 'Fr
 }
 
 /** One end of a cable: its jack, and every free jack that this end could go into instead. */
-function PlugSelect({ cable, end: { index, plug, jack: here }, label }: { readonly cable: Cable; readonly end: CableEnd; readonly label: string }) {
+function PlugSelect({
+  cable,
+  end: { index, plug, jack: here },
+  label,
+}: {
+  readonly cable: Cable;
+  readonly end: CableEnd;
+  readonly label: string;
+}) {
   const { show, run } = useShow();
   const [open, setOpen] = useState(false);
   const value = `${plug.device}:${plug.jack}`;
-  const others = open ? freeJacks(show.rig, (jack) => here !== undefined && sameKind(jack, here) && isOut(jack) === isOut(here)) : [];
+  const others = open
+    ? freeJacks(show.rig, (jack) => here !== undefined && sameKind(jack, here) && isOut(jack) === isOut(here))
+    : [];
   return (
     <select
       className="cellinput"
@@ -145,7 +226,16 @@ function PlugSelect({ cable, end: { index, plug, jack: here }, label }: { readon
       value={value}
       onFocus={() => setOpen(true)}
       onMouseDown={() => setOpen(true)}
-      onChange={(event) => run(commands.setCable(show, cable.id, 'plugs', cable.plugs.map((one, i) => (i === index ? plugOf(event.target.value) : one))))}
+      onChange={(event) =>
+        run(
+          commands.setCable(
+            show,
+            cable.id,
+            'plugs',
+            cable.plugs.map((one, i) => (i === index ? plugOf(event.target.value) : one)),
+          ),
+        )
+      }
     >
       <option value={value}>
         {show.rig.devices[plug.device].name} {here?.label ?? plug.jack}
@@ -190,9 +280,14 @@ function plugOf(value: string) {
 }
 
 function freeJacks(rig: Rig, fits: (jack: Jack) => boolean) {
-  return wire(rig).devices.flatMap((wired) => wired.anatomy.jacks.filter((jack) => fits(jack) && !wired.plugged.has(jack.id)).map((jack) => ({ device: wired.device, jack })));
+  return wire(rig).devices.flatMap((wired) =>
+    wired.anatomy.jacks
+      .filter((jack) => fits(jack) && !wired.plugged.has(jack.id))
+      .map((jack) => ({ device: wired.device, jack })),
+  );
 }
 
 /** Whether one kind of cable goes into both. */
-const sameKind = (jack: Jack, like: Jack): boolean => (jack.speaker ?? false) === (like.speaker ?? false) && kindOf(jack) === kindOf(like);
+const sameKind = (jack: Jack, like: Jack): boolean =>
+  (jack.speaker ?? false) === (like.speaker ?? false) && kindOf(jack) === kindOf(like);
 const kindOf = ({ kind }: Jack): string => kind.split('-')[0];

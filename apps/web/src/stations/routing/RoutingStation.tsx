@@ -16,7 +16,8 @@ export function RoutingStation() {
     <>
       <StationHead name="Routing" question="What happens to the signal in this sound?">
         <label style={{ fontSize: 12 }}>
-          <input type="checkbox" checked={controls} onChange={(event) => setControls(event.target.checked)} /> MIDI and contacts
+          <input type="checkbox" checked={controls} onChange={(event) => setControls(event.target.checked)} /> MIDI and
+          contacts
         </label>
       </StationHead>
       {isEmpty ? <Beginning /> : <SignalDiagram selected={pass} onSelect={setPass} controls={controls} />}
@@ -36,7 +37,9 @@ function Beginning() {
     <div className="sheet" style={{ padding: '18px 16px' }}>
       <h2>An empty rig</h2>
       <p className="soft" style={{ margin: '6px 0 0', maxWidth: 560 }}>
-        Type what you have in the line below: <i>guitar</i>, <i>switcher</i>, <i>drive</i>, <i>valve amp</i>, <i>cabinet</i>. Then say what plugs into what, one cable a line: <span className="mono">guitar &gt; switcher</span>. The run draws itself.
+        Type what you have in the line below: <i>guitar</i>, <i>switcher</i>, <i>drive</i>, <i>valve amp</i>,{' '}
+        <i>cabinet</i>. Then say what plugs into what, one cable a line:{' '}
+        <span className="mono">guitar &gt; switcher</span>. The run draws itself.
       </p>
     </div>
   );

@@ -6,7 +6,15 @@ import { Why } from '../../ui/Why.tsx';
 import { layWeave, type PlacedPass, strip } from './signal-diagram-layout.ts';
 
 /** The run of the signal through the rig in the selected sound. Arrow keys walk its passes. */
-export function SignalDiagram({ selected, onSelect, controls }: { readonly selected: number; readonly onSelect: (pass: number) => void; readonly controls: boolean }) {
+export function SignalDiagram({
+  selected,
+  onSelect,
+  controls,
+}: {
+  readonly selected: number;
+  readonly onSelect: (pass: number) => void;
+  readonly controls: boolean;
+}) {
   const { tracer, sound, wiring, selectDevice, device } = useShow();
   const { ref, width } = useElementSize();
   const passes = useRef(new Map<number, SVGGElement>());
@@ -36,7 +44,13 @@ export function SignalDiagram({ selected, onSelect, controls }: { readonly selec
           ))}
         </div>
         <div className="field" ref={ref}>
-          <svg width={layout.width} height={layout.height} onKeyDown={onKeyDown} role="group" aria-label={`The run in ${sound?.name ?? 'the rig as it powers up'}: ${trace.passes.length} passes`}>
+          <svg
+            width={layout.width}
+            height={layout.height}
+            onKeyDown={onKeyDown}
+            role="group"
+            aria-label={`The run in ${sound?.name ?? 'the rig as it powers up'}: ${trace.passes.length} passes`}
+          >
             {layout.rails.map((rail) => (
               <g key={rail.device}>
                 <rect className="railbar" x={rail.x + 2} y={rail.y - 12} width={rail.width - 4} height={24} />
@@ -47,7 +61,10 @@ export function SignalDiagram({ selected, onSelect, controls }: { readonly selec
             ))}
             {layout.jumpers.map((jumper) => (
               <g key={jumper.jumper.loop}>
-                <path className="jump" d={`M ${jumper.x - 18} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y} M ${jumper.x + 18} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y}`} />
+                <path
+                  className="jump"
+                  d={`M ${jumper.x - 18} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y} M ${jumper.x + 18} ${jumper.railY - 12 * Math.sign(jumper.railY - jumper.y || 1)} V ${jumper.y}`}
+                />
                 <polygon className="strip out" points={stripOf(jumper.x, jumper.y, jumper.width, 30)} />
                 <TwoLines className="small" x={jumper.x} y={jumper.y} text={jumper.title} most={9} />
                 <title>{`${jumper.title}: ${jumper.jumper.label} is out in this sound`}</title>
@@ -66,7 +83,9 @@ export function SignalDiagram({ selected, onSelect, controls }: { readonly selec
                 selected={placed.pass.index === selected && device === placed.pass.device}
                 tabbable={placed.pass.index === selected}
                 onSelect={() => take(placed.pass.index)}
-                keep={(node) => (node ? passes.current.set(placed.pass.index, node) : passes.current.delete(placed.pass.index))}
+                keep={(node) =>
+                  node ? passes.current.set(placed.pass.index, node) : passes.current.delete(placed.pass.index)
+                }
               />
             ))}
           </svg>
@@ -79,12 +98,20 @@ export function SignalDiagram({ selected, onSelect, controls }: { readonly selec
         <span>heavy: the live line</span>
         <span>dashed: in a loop that is off</span>
         <span>wide bar: passed more than once</span>
-        {!trace.sounds && <span className="stop">{trace.passes.length === 0 ? 'No instrument is plugged in yet.' : `Nothing is heard: the line ends at ${wiring.rig.devices[trace.passes.at(-1)!.device].name}, before a loudspeaker or the desk.`}</span>}
+        {!trace.sounds && (
+          <span className="stop">
+            {trace.passes.length === 0
+              ? 'No instrument is plugged in yet.'
+              : `Nothing is heard: the line ends at ${wiring.rig.devices[trace.passes.at(-1)!.device].name}, before a loudspeaker or the desk.`}
+          </span>
+        )}
         {trace.circles
           .filter((circle) => circle.verdict !== 'quiet')
           .map((circle) => (
             <span key={circle.devices.join()} className="stop">
-              {circle.devices.map((id) => wiring.rig.devices[id].name).join(' → ')} comes back to itself and {circle.verdict} (loop gain <Why evidence={why.loopGain(circle)} />).
+              {circle.devices.map((id) => wiring.rig.devices[id].name).join(' → ')} comes back to itself and{' '}
+              {circle.verdict} (loop gain <Why evidence={why.loopGain(circle)} />
+              ).
             </span>
           ))}
       </div>
@@ -99,12 +126,33 @@ const stripOf = (x: number, y: number, width: number, height: number): string =>
 
 const short = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
-function PassMark({ placed, selected, tabbable, onSelect, keep }: { readonly placed: PlacedPass; readonly selected: boolean; readonly tabbable: boolean; readonly onSelect: () => void; readonly keep: (node: SVGGElement | null) => void }) {
+function PassMark({
+  placed,
+  selected,
+  tabbable,
+  onSelect,
+  keep,
+}: {
+  readonly placed: PlacedPass;
+  readonly selected: boolean;
+  readonly tabbable: boolean;
+  readonly onSelect: () => void;
+  readonly keep: (node: SVGGElement | null) => void;
+}) {
   const { pass, x, width, y, onRail, title, note } = placed;
   const middle = x + width / 2;
   const label = `${pass.index + 1}. ${title}${note ? `, ${note}` : ''}`;
   return (
-    <g ref={keep} className={`pass${selected ? ' inhand' : ''}`} tabIndex={tabbable ? 0 : -1} role="button" aria-label={label} aria-pressed={selected} onClick={onSelect} onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onSelect()}>
+    <g
+      ref={keep}
+      className={`pass${selected ? ' inhand' : ''}`}
+      tabIndex={tabbable ? 0 : -1}
+      role="button"
+      aria-label={label}
+      aria-pressed={selected}
+      onClick={onSelect}
+      onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onSelect()}
+    >
       <title>{label}</title>
       {onRail ? (
         <>
@@ -129,12 +177,32 @@ function PassMark({ placed, selected, tabbable, onSelect, keep }: { readonly pla
 }
 
 /** A name in one line, or broken at a space into two. */
-function TwoLines({ x, y, text, most, className, weight }: { readonly x: number; readonly y: number; readonly text: string; readonly most: number; readonly className?: string; readonly weight?: number }) {
+function TwoLines({
+  x,
+  y,
+  text,
+  most,
+  className,
+  weight,
+}: {
+  readonly x: number;
+  readonly y: number;
+  readonly text: string;
+  readonly most: number;
+  readonly className?: string;
+  readonly weight?: number;
+}) {
   const breaks = [...text.matchAll(/ /g)].map((match) => match.index);
   const at = text.length <= most ? -1 : (breaks.filter((i) => i <= most).at(-1) ?? breaks[0] ?? -1);
   const lines = at < 0 ? [text] : [text.slice(0, at), text.slice(at + 1)];
   return (
-    <text className={className} x={x} textAnchor="middle" fontWeight={weight} style={{ fontSize: Math.max(...lines.map((line) => line.length)) > 9 ? 9.5 : className ? 10.5 : 11 }}>
+    <text
+      className={className}
+      x={x}
+      textAnchor="middle"
+      fontWeight={weight}
+      style={{ fontSize: Math.max(...lines.map((line) => line.length)) > 9 ? 9.5 : className ? 10.5 : 11 }}
+    >
       {lines.map((line, i) => (
         <tspan key={i} x={x} y={y + 4 + (lines.length === 1 ? 0 : i * 12 - 6)}>
           {short(line, most + 1)}
@@ -152,13 +220,23 @@ function ControlLines({ layout }: { readonly layout: ReturnType<typeof layWeave>
     const hung = layout.jumpers.find((one) => one.jumper.holds.includes(device));
     return placed ? { x: placed.x + placed.width / 2, y: placed.y } : hung ? { x: hung.x, y: hung.y } : null;
   };
-  const links = [...wiring.midiLinks.map((link) => [link.from, link.to] as const), ...wiring.contactLinks.map((link) => [link.controller, link.device] as const)];
+  const links = [
+    ...wiring.midiLinks.map((link) => [link.from, link.to] as const),
+    ...wiring.contactLinks.map((link) => [link.controller, link.device] as const),
+  ];
   return (
     <g aria-hidden="true">
       {links.map(([from, to], i) => {
         const a = at(from);
         const b = at(to);
-        return a && b ? <path key={i} className="ctl" strokeWidth={2} d={`M ${a.x} ${a.y + 14} C ${a.x} ${a.y + 40}, ${b.x} ${b.y + 40}, ${b.x} ${b.y + 14}`} /> : null;
+        return a && b ? (
+          <path
+            key={i}
+            className="ctl"
+            strokeWidth={2}
+            d={`M ${a.x} ${a.y + 14} C ${a.x} ${a.y + 40}, ${b.x} ${b.y + 40}, ${b.x} ${b.y + 14}`}
+          />
+        ) : null;
       })}
     </g>
   );

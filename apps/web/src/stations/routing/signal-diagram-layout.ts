@@ -5,7 +5,13 @@ export interface WeaveLayout {
   readonly width: number;
   readonly height: number;
   readonly rows: readonly { readonly name: string; readonly note: string; readonly y: number }[];
-  readonly rails: readonly { readonly device: string; readonly name: string; readonly x: number; readonly width: number; readonly y: number }[];
+  readonly rails: readonly {
+    readonly device: string;
+    readonly name: string;
+    readonly x: number;
+    readonly width: number;
+    readonly y: number;
+  }[];
   readonly passes: readonly PlacedPass[];
   readonly jumpers: readonly PlacedJumper[];
   /** The live line from pass to pass, as SVG paths. */
@@ -57,10 +63,22 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
       items.push({ place: rig.devices[device].place, from: left, to: right, key: `rail ${device}` });
     }
   trace.passes.forEach((pass) => {
-    if (!isRail(pass.device)) items.push({ place: rig.devices[pass.device].place, from: columns.at(pass.column), to: columns.at(pass.column) + columns.widthOf(pass.column), key: `pass ${pass.index}` });
+    if (!isRail(pass.device))
+      items.push({
+        place: rig.devices[pass.device].place,
+        from: columns.at(pass.column),
+        to: columns.at(pass.column) + columns.widthOf(pass.column),
+        key: `pass ${pass.index}`,
+      });
   });
   const hung = jumperSpots(trace, columns);
-  for (const { jumper, x } of hung) items.push({ place: rig.devices[jumper.holds[0]].place, from: x - hungColumn / 2, to: x + hungColumn / 2, key: `jumper ${jumper.loop}` });
+  for (const { jumper, x } of hung)
+    items.push({
+      place: rig.devices[jumper.holds[0]].place,
+      from: x - hungColumn / 2,
+      to: x + hungColumn / 2,
+      key: `jumper ${jumper.loop}`,
+    });
 
   const laneOf = lanes(items);
   const places = inOrder(rig.places).filter((place) => items.some((item) => item.place === place.id));
@@ -85,11 +103,19 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
       note: pass.bypassed ? 'bypassed' : onRail ? pass.does.join(', ') : '',
     };
   });
-  const rails = [...new Set(passes.filter((placed) => placed.onRail).map((placed) => placed.pass.device))].map((device) => {
-    const own = passes.filter((placed) => placed.pass.device === device);
-    const x = Math.min(...own.map((placed) => placed.x));
-    return { device, name: nameOf(device), x, width: Math.max(...own.map((placed) => placed.x + placed.width)) - x, y: own[0].y };
-  });
+  const rails = [...new Set(passes.filter((placed) => placed.onRail).map((placed) => placed.pass.device))].map(
+    (device) => {
+      const own = passes.filter((placed) => placed.pass.device === device);
+      const x = Math.min(...own.map((placed) => placed.x));
+      return {
+        device,
+        name: nameOf(device),
+        x,
+        width: Math.max(...own.map((placed) => placed.x + placed.width)) - x,
+        y: own[0].y,
+      };
+    },
+  );
   const jumpers = hung.map(({ jumper, x }): PlacedJumper => ({
     jumper,
     x,
@@ -103,7 +129,11 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
   return {
     width: columns.width,
     height: y + 2,
-    rows: places.map((place) => ({ name: place.name, note: `${counts.get(place.id)} ${counts.get(place.id) === 1 ? 'piece' : 'pieces'}`, y: top.get(place.id)! + lane / 2 })),
+    rows: places.map((place) => ({
+      name: place.name,
+      note: `${counts.get(place.id)} ${counts.get(place.id) === 1 ? 'piece' : 'pieces'}`,
+      y: top.get(place.id)! + lane / 2,
+    })),
     rails,
     passes,
     jumpers,
@@ -125,13 +155,19 @@ function columnsOf(trace: Trace, isRail: (device: string) => boolean, room: numb
     const own = isRail(pass.device) ? (pass.does.length > 0 ? labelColumn : railColumn) : labelColumn;
     return Math.max(own, hung > 0 ? hung + 14 : 0);
   };
-  const widths = Array.from({ length: count }, (_, column) => Math.max(railColumn, ...trace.passes.filter((pass) => pass.column === column).map(need)));
+  const widths = Array.from({ length: count }, (_, column) =>
+    Math.max(railColumn, ...trace.passes.filter((pass) => pass.column === column).map(need)),
+  );
   const margin = 8;
   const total = widths.reduce((sum, width) => sum + width, 0);
   const stretch = Math.min(1.6, Math.max(0.915, (room - 2 * margin) / total));
   const starts = [margin];
   for (const width of widths) starts.push(starts.at(-1)! + width * stretch);
-  return { width: starts.at(-1)! + margin, at: (column) => starts[column], widthOf: (column) => starts[column + 1] - starts[column] };
+  return {
+    width: starts.at(-1)! + margin,
+    at: (column) => starts[column],
+    widthOf: (column) => starts[column + 1] - starts[column],
+  };
 }
 
 function jumperSpots(trace: Trace, columns: Columns) {
@@ -143,7 +179,9 @@ function jumperSpots(trace: Trace, columns: Columns) {
 }
 
 /** The first lane of its place in which an item overlaps nothing; rails first, so that they keep the top. */
-function lanes(items: readonly { readonly place: string; readonly from: number; readonly to: number; readonly key: string }[]) {
+function lanes(
+  items: readonly { readonly place: string; readonly from: number; readonly to: number; readonly key: string }[],
+) {
   const taken = new Map<string, { from: number; to: number }[][]>();
   const of = new Map<string, number>();
   for (const item of [...items].sort((a, b) => Number(b.key.startsWith('rail')) - Number(a.key.startsWith('rail')))) {
@@ -169,7 +207,9 @@ function runOf(passes: readonly PlacedPass[]): string[] {
     const onwards = placed.pass.next.map((index) => {
       const next = passes[index];
       const to = ports(next).left;
-      return next.y === placed.y && to === right ? '' : `M ${right} ${placed.y} H ${to > right ? to : right} V ${next.y} H ${to}`;
+      return next.y === placed.y && to === right
+        ? ''
+        : `M ${right} ${placed.y} H ${to > right ? to : right} V ${next.y} H ${to}`;
     });
     return [along, ...onwards.filter(Boolean)];
   });

@@ -1,5 +1,17 @@
 import { FileButton, Menu, Button } from '@mantine/core';
-import { type Command, describeProblem, type Problem, readSetList, readSongs, type Result, type Rows, type SetList, setListRows, songRows, writeRows } from '@yunta/core';
+import {
+  type Command,
+  describeProblem,
+  type Problem,
+  readSetList,
+  readSongs,
+  type Result,
+  type Rows,
+  type SetList,
+  setListRows,
+  songRows,
+  writeRows,
+} from '@yunta/core';
 import { useRef } from 'react';
 import { judge } from '../../api/judge.ts';
 import { useShow } from '../../api/rig.tsx';
@@ -16,7 +28,10 @@ export function SetFiles({ list }: { readonly list: SetList | null }) {
   const resetSongs = useRef<() => void>(null);
   const resetList = useRef<() => void>(null);
   const take = (name: string, command: Result<Command>, also = '') => {
-    if (!command.ok) store.refuse(`${name} is refused, nothing was changed. ${command.problems.slice(0, 4).map(placed).join(' ')}${command.problems.length > 4 ? ` And ${command.problems.length - 4} more.` : ''}`);
+    if (!command.ok)
+      store.refuse(
+        `${name} is refused, nothing was changed. ${command.problems.slice(0, 4).map(placed).join(' ')}${command.problems.length > 4 ? ` And ${command.problems.length - 4} more.` : ''}`,
+      );
     else if (command.value.steps.length === 0) store.tell(`${name} says nothing new.`);
     else if (run(command.value) && also !== '') store.tell(`${name} is taken in. ${also}`);
   };
@@ -41,12 +56,19 @@ export function SetFiles({ list }: { readonly list: SetList | null }) {
     if (!file) return;
     resetList.current?.();
     const name = withoutEnding(file.name) || 'Set';
-    takeTable(file.name, new Uint8Array(await file.arrayBuffer()), (rows) => readSetList(show, rows, { id: freshId(name, show.songbook.setLists, 'set'), name }));
+    takeTable(file.name, new Uint8Array(await file.arrayBuffer()), (rows) =>
+      readSetList(show, rows, { id: freshId(name, show.songbook.setLists, 'set'), name }),
+    );
   };
-  const fresh = (name: string, taken: ReadonlySet<string>) => freshId(name, Object.fromEntries([...taken].map((id) => [id, true])), 'song');
+  const fresh = (name: string, taken: ReadonlySet<string>) =>
+    freshId(name, Object.fromEntries([...taken].map((id) => [id, true])), 'song');
   return (
     <>
-      <FileButton resetRef={resetSongs} accept=".csv,.tsv,.txt,.mid,.midi,text/csv,audio/midi" onChange={(file) => void takeSongs(file)}>
+      <FileButton
+        resetRef={resetSongs}
+        accept=".csv,.tsv,.txt,.mid,.midi,text/csv,audio/midi"
+        onChange={(file) => void takeSongs(file)}
+      >
         {(props) => (
           <Button variant="default" {...props}>
             Import songs (CSV, MIDI)
@@ -65,8 +87,20 @@ export function SetFiles({ list }: { readonly list: SetList | null }) {
           <Button variant="default">Export tables</Button>
         </Menu.Target>
         <Menu.Dropdown>
-          <Menu.Item onClick={() => download(fileName(`${show.songbook.name} songs`, 'csv'), writeRows(songRows(show)), 'text/csv')}>Songs, CSV</Menu.Item>
-          {list && <Menu.Item onClick={() => download(fileName(list.name, 'csv'), writeRows(setListRows(show, list.id)), 'text/csv')}>This list, CSV</Menu.Item>}
+          <Menu.Item
+            onClick={() =>
+              download(fileName(`${show.songbook.name} songs`, 'csv'), writeRows(songRows(show)), 'text/csv')
+            }
+          >
+            Songs, CSV
+          </Menu.Item>
+          {list && (
+            <Menu.Item
+              onClick={() => download(fileName(list.name, 'csv'), writeRows(setListRows(show, list.id)), 'text/csv')}
+            >
+              This list, CSV
+            </Menu.Item>
+          )}
           {list && <Menu.Item onClick={saveMidi}>This list, MIDI file</Menu.Item>}
         </Menu.Dropdown>
       </Menu>

@@ -32,13 +32,23 @@ export function SetStation() {
       <div className="sheet">
         <Csr lists={lists} list={list} />
         <LineForm does="Add song" onAdd={add}>
-          <input className="cellinput" style={{ border: '1px solid var(--line)', flex: 1, padding: '5px 8px' }} aria-label="Add a song" placeholder="Add a song: Harbour Light" value={typed} onChange={(event) => setTyped(event.target.value)} maxLength={200} />
+          <input
+            className="cellinput"
+            style={{ border: '1px solid var(--line)', flex: 1, padding: '5px 8px' }}
+            aria-label="Add a song"
+            placeholder="Add a song: Harbour Light"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            maxLength={200}
+          />
         </LineForm>
         {list && list.songs.length > 0 ? (
           <SongList songs={list.songs.map((id) => songs[id])} list={list} />
         ) : (
           <p className="soft" style={{ padding: '4px 12px' }}>
-            {Object.keys(songs).length === 0 ? 'No songs yet. Type the first one above, or import a table: columns song, tempo, meter, instrument, tuning, part, bars, plays.' : 'This list is empty. Put songs in from below.'}
+            {Object.keys(songs).length === 0
+              ? 'No songs yet. Type the first one above, or import a table: columns song, tempo, meter, instrument, tuning, part, bars, plays.'
+              : 'This list is empty. Put songs in from below.'}
           </p>
         )}
       </div>
@@ -49,7 +59,11 @@ export function SetStation() {
             <span className="soft">{others.length}</span>
           </div>
           <div className="sheet">
-            <SongList songs={others} list={null} onPut={(song) => list && run(commands.setSetList(show, list.id, 'songs', [...list.songs, song]))} />
+            <SongList
+              songs={others}
+              list={null}
+              onPut={(song) => list && run(commands.setSetList(show, list.id, 'songs', [...list.songs, song]))}
+            />
           </div>
         </>
       )}
@@ -72,7 +86,12 @@ function Shared() {
   if (sharedWith.length === 0) return null;
   const others = sharedWith.map((name) => `“${name}”`).join(', ');
   const part = async () => {
-    if (!window.confirm(`From here on the songs of this rig and those of ${others} go separate ways. This cannot be undone.`)) return;
+    if (
+      !window.confirm(
+        `From here on the songs of this rig and those of ${others} go separate ways. This cannot be undone.`,
+      )
+    )
+      return;
     setAsking(true);
     if (await store.ownSongbook()) store.tell('This rig now has songs of its own.');
     setAsking(false);
@@ -81,7 +100,8 @@ function Shared() {
     <div className="shared" role="note">
       <IconUsersGroup size={16} aria-hidden="true" />
       <span>
-        Songs, parts and lists are shared with <b>{others}</b>: a change here is a change there. What sound plays a part is this rig’s own.
+        Songs, parts and lists are shared with <b>{others}</b>: a change here is a change there. What sound plays a part
+        is this rig’s own.
       </span>
       <Button variant="default" size="compact-xs" loading={asking} onClick={() => void part()}>
         Make a copy of its own
@@ -94,7 +114,10 @@ function Shared() {
 function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly list: SetList | null }) {
   const { show, run } = useShow();
   const add = () => {
-    const name = freshName('Set', lists.map((one) => one.name));
+    const name = freshName(
+      'Set',
+      lists.map((one) => one.name),
+    );
     const id = freshId(name, show.songbook.setLists, 'set');
     run(commands.addSetList(show, id, name, list?.songs ?? [], true));
   };
@@ -104,7 +127,13 @@ function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly lis
         Played tonight
       </label>
       {lists.length > 0 && (
-        <select id="set-list" className="cellinput shown" style={{ fontWeight: 700 }} value={list?.id ?? ''} onChange={(event) => run(commands.chooseSetList(show, event.target.value))}>
+        <select
+          id="set-list"
+          className="cellinput shown"
+          style={{ fontWeight: 700 }}
+          value={list?.id ?? ''}
+          onChange={(event) => run(commands.chooseSetList(show, event.target.value))}
+        >
           {lists.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name} ({one.songs.length})
@@ -117,7 +146,11 @@ function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly lis
           <span className="soft" style={{ fontSize: 12 }}>
             called
           </span>
-          <EditableText label="Name of the set list" value={list.name} onCommit={(name) => name !== '' && run(commands.setSetList(show, list.id, 'name', name))} />
+          <EditableText
+            label="Name of the set list"
+            value={list.name}
+            onCommit={(name) => name !== '' && run(commands.setSetList(show, list.id, 'name', name))}
+          />
         </span>
       )}
       <span style={{ flex: 1 }} />

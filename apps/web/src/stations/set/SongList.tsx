@@ -1,5 +1,19 @@
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { IconGripVertical } from '@tabler/icons-react';
 import { commands, type SetList, type Song } from '@yunta/core';
@@ -9,16 +23,44 @@ import { EditableText } from '../../ui/EditableText.tsx';
 import { SongParts } from './SongParts.tsx';
 
 /** Songs as rows; in a list they can be put into another order by hand or by keys. */
-export function SongList({ songs, list, onPut }: { readonly songs: readonly Song[]; readonly list: SetList | null; readonly onPut?: (song: string) => void }) {
+export function SongList({
+  songs,
+  list,
+  onPut,
+}: {
+  readonly songs: readonly Song[];
+  readonly list: SetList | null;
+  readonly onPut?: (song: string) => void;
+}) {
   const { show, run } = useShow();
   const [open, setOpen] = useState<string | null>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ids = songs.map((song) => song.id);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!list || !over || active.id === over.id) return;
-    run(commands.setSetList(show, list.id, 'songs', arrayMove([...list.songs], ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))));
+    run(
+      commands.setSetList(
+        show,
+        list.id,
+        'songs',
+        arrayMove([...list.songs], ids.indexOf(String(active.id)), ids.indexOf(String(over.id))),
+      ),
+    );
   };
-  const rows = songs.map((song, i) => <SongRow key={song.id} song={song} number={list ? i + 1 : null} list={list} open={open === song.id} onOpen={() => setOpen(open === song.id ? null : song.id)} {...(onPut ? { onPut } : {})} />);
+  const rows = songs.map((song, i) => (
+    <SongRow
+      key={song.id}
+      song={song}
+      number={list ? i + 1 : null}
+      list={list}
+      open={open === song.id}
+      onOpen={() => setOpen(open === song.id ? null : song.id)}
+      {...(onPut ? { onPut } : {})}
+    />
+  ));
   return (
     <>
       <div className="songrow head" aria-hidden="true">
@@ -56,13 +98,25 @@ interface SongRowProps {
 }
 
 function SongRow(props: SongRowProps) {
-  return props.list ? <SortableRow {...props} /> : <li data-inhand={props.open}>{<Fields {...props} grip={null} />}</li>;
+  return props.list ? (
+    <SortableRow {...props} />
+  ) : (
+    <li data-inhand={props.open}>{<Fields {...props} grip={null} />}</li>
+  );
 }
 
 function SortableRow(props: SongRowProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({ id: props.song.id });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({
+    id: props.song.id,
+  });
   const grip = (
-    <button className="grip" ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${props.song.name}`}>
+    <button
+      className="grip"
+      ref={setActivatorNodeRef}
+      {...attributes}
+      {...listeners}
+      aria-label={`Move ${props.song.name}`}
+    >
       <IconGripVertical size={15} aria-hidden="true" />
     </button>
   );
@@ -75,7 +129,8 @@ function SortableRow(props: SongRowProps) {
 
 function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps & { readonly grip: React.ReactNode }) {
   const { show, run, store } = useShow();
-  const set = <K extends 'name' | 'tempo' | 'meter' | 'instrument' | 'tuning'>(field: K, value: Song[K]) => run(commands.setSong(show, song.id, field, value));
+  const set = <K extends 'name' | 'tempo' | 'meter' | 'instrument' | 'tuning'>(field: K, value: Song[K]) =>
+    run(commands.setSong(show, song.id, field, value));
   const setTempo = (text: string) => {
     const tempo = text === '' ? null : Number(text.replace(',', '.'));
     if (tempo === null || (tempo >= 20 && tempo <= 400)) set('tempo', tempo);
@@ -84,7 +139,8 @@ function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps 
   const setMeter = (text: string) => {
     const read = /^(\d{1,2})\s*\/\s*(2|4|8|16)$/.exec(text);
     if (text === '') set('meter', undefined);
-    else if (read && Number(read[1]) >= 1 && Number(read[1]) <= 32) set('meter', { beats: Number(read[1]), unit: Number(read[2]) as 2 | 4 | 8 | 16 });
+    else if (read && Number(read[1]) >= 1 && Number(read[1]) <= 32)
+      set('meter', { beats: Number(read[1]), unit: Number(read[2]) as 2 | 4 | 8 | 16 });
     else store.refuse(`“${text}” is not a meter. Write it as 4/4, 3/4 or 6/8.`);
   };
   const parts = Object.values(show.songbook.parts).filter((part) => part.song === song.id);
@@ -93,25 +149,79 @@ function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps 
       <div className="songrow">
         {grip ?? <span />}
         <span className="num soft">{number}</span>
-        <EditableText label={`Name of ${song.name}`} value={song.name} onCommit={(name) => name !== '' && set('name', name)} />
-        <EditableText className="cellinput mono" label={`Tempo of ${song.name}`} value={song.tempo === null ? '' : String(song.tempo)} placeholder="—" onCommit={setTempo} />
-        <EditableText className="cellinput mono" label={`Meter of ${song.name}`} value={song.meter ? `${song.meter.beats}/${song.meter.unit}` : ''} placeholder="4/4" onCommit={setMeter} />
-        <EditableText label={`Instrument of ${song.name}`} value={song.instrument ?? ''} placeholder="—" onCommit={(text) => set('instrument', text === '' ? undefined : text)} />
-        <EditableText label={`Tuning of ${song.name}`} value={song.tuning ?? ''} placeholder="—" onCommit={(text) => set('tuning', text === '' ? undefined : text)} />
+        <EditableText
+          label={`Name of ${song.name}`}
+          value={song.name}
+          onCommit={(name) => name !== '' && set('name', name)}
+        />
+        <EditableText
+          className="cellinput mono"
+          label={`Tempo of ${song.name}`}
+          value={song.tempo === null ? '' : String(song.tempo)}
+          placeholder="—"
+          onCommit={setTempo}
+        />
+        <EditableText
+          className="cellinput mono"
+          label={`Meter of ${song.name}`}
+          value={song.meter ? `${song.meter.beats}/${song.meter.unit}` : ''}
+          placeholder="4/4"
+          onCommit={setMeter}
+        />
+        <EditableText
+          label={`Instrument of ${song.name}`}
+          value={song.instrument ?? ''}
+          placeholder="—"
+          onCommit={(text) => set('instrument', text === '' ? undefined : text)}
+        />
+        <EditableText
+          label={`Tuning of ${song.name}`}
+          value={song.tuning ?? ''}
+          placeholder="—"
+          onCommit={(text) => set('tuning', text === '' ? undefined : text)}
+        />
         <span style={{ display: 'flex', gap: 6, justifyContent: 'end' }}>
-          <button className="linkish" aria-expanded={open} aria-label={`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} of ${song.name}`} onClick={onOpen}>
+          <button
+            className="linkish"
+            aria-expanded={open}
+            aria-label={`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} of ${song.name}`}
+            onClick={onOpen}
+          >
             {parts.length} {parts.length === 1 ? 'part' : 'parts'}
           </button>
           {list ? (
-            <button className="linkish" aria-label={`Take ${song.name} out of the list`} title="Out of this list" onClick={() => run(commands.setSetList(show, list.id, 'songs', list.songs.filter((id) => id !== song.id)))}>
+            <button
+              className="linkish"
+              aria-label={`Take ${song.name} out of the list`}
+              title="Out of this list"
+              onClick={() =>
+                run(
+                  commands.setSetList(
+                    show,
+                    list.id,
+                    'songs',
+                    list.songs.filter((id) => id !== song.id),
+                  ),
+                )
+              }
+            >
               ×
             </button>
           ) : (
             <>
-              <button className="linkish" aria-label={`Put ${song.name} into the list`} onClick={() => onPut?.(song.id)}>
+              <button
+                className="linkish"
+                aria-label={`Put ${song.name} into the list`}
+                onClick={() => onPut?.(song.id)}
+              >
                 Put in
               </button>
-              <button className="linkish" aria-label={`Remove ${song.name}`} title="Remove this song for good" onClick={() => run(commands.removeSong(show, song.id))}>
+              <button
+                className="linkish"
+                aria-label={`Remove ${song.name}`}
+                title="Remove this song for good"
+                onClick={() => run(commands.removeSong(show, song.id))}
+              >
                 ×
               </button>
             </>

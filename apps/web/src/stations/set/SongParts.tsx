@@ -1,5 +1,19 @@
 import { Button } from '@mantine/core';
-import { type CastAction, castOf, commands, cueWords, delayTimes, inOrder, noteWords, type Part, setFile, type Song, songFile, why, writeSmf } from '@yunta/core';
+import {
+  type CastAction,
+  castOf,
+  commands,
+  cueWords,
+  delayTimes,
+  inOrder,
+  noteWords,
+  type Part,
+  setFile,
+  type Song,
+  songFile,
+  why,
+  writeSmf,
+} from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { download, fileName } from '../../ui/download.ts';
@@ -16,8 +30,22 @@ export function SongParts({ song }: { readonly song: Song }) {
   const add = () => {
     const name = typed.trim();
     if (name === '') return;
-    const slot = Object.values(show.rig.slots).find((one) => one.sound !== null && show.rig.sounds[one.sound]?.name.toLowerCase() === `${song.name}, ${name}`.toLowerCase());
-    if (run(commands.addPart(show, freshId(`${song.name} ${name}`, show.songbook.parts, 'part'), song.id, name, slot?.id ?? null))) setTyped('');
+    const slot = Object.values(show.rig.slots).find(
+      (one) =>
+        one.sound !== null && show.rig.sounds[one.sound]?.name.toLowerCase() === `${song.name}, ${name}`.toLowerCase(),
+    );
+    if (
+      run(
+        commands.addPart(
+          show,
+          freshId(`${song.name} ${name}`, show.songbook.parts, 'part'),
+          song.id,
+          name,
+          slot?.id ?? null,
+        ),
+      )
+    )
+      setTyped('');
   };
   const save = () => {
     const file = songFile(show, wiring, song.id);
@@ -39,11 +67,25 @@ export function SongParts({ song }: { readonly song: Song }) {
         </thead>
         <tbody>
           {parts.map((part, i) => (
-            <PartRow key={part.id} part={part} before={parts[i - 1]?.id ?? null} after={parts[i + 1]?.id ?? null} afterNext={parts[i + 2]?.id ?? null} />
+            <PartRow
+              key={part.id}
+              part={part}
+              before={parts[i - 1]?.id ?? null}
+              after={parts[i + 1]?.id ?? null}
+              afterNext={parts[i + 2]?.id ?? null}
+            />
           ))}
           <tr>
             <td colSpan={6}>
-              <input className="cellinput" aria-label={`Add a part to ${song.name}`} placeholder="add a part: verse ↵" value={typed} onChange={(event) => setTyped(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && add()} maxLength={200} />
+              <input
+                className="cellinput"
+                aria-label={`Add a part to ${song.name}`}
+                placeholder="add a part: verse ↵"
+                value={typed}
+                onChange={(event) => setTyped(event.target.value)}
+                onKeyDown={(event) => event.key === 'Enter' && add()}
+                maxLength={200}
+              />
             </td>
           </tr>
         </tbody>
@@ -54,8 +96,7 @@ export function SongParts({ song }: { readonly song: Song }) {
         ) : (
           delayTimes(song.tempo).map(({ note }) => (
             <span key={note}>
-              <span className="soft">{noteWords[note]}</span>{' '}
-              <Why evidence={why.delayTime(song.tempo!, note)} />
+              <span className="soft">{noteWords[note]}</span> <Why evidence={why.delayTime(song.tempo!, note)} />
             </span>
           ))
         )}
@@ -68,20 +109,41 @@ export function SongParts({ song }: { readonly song: Song }) {
   );
 }
 
-function PartRow({ part, before, after, afterNext }: { readonly part: Part; readonly before: string | null; readonly after: string | null; readonly afterNext: string | null }) {
+function PartRow({
+  part,
+  before,
+  after,
+  afterNext,
+}: {
+  readonly part: Part;
+  readonly before: string | null;
+  readonly after: string | null;
+  readonly afterNext: string | null;
+}) {
   const { show, run, store } = useShow();
   const setBars = (text: string) => {
     const bars = text === '' ? undefined : Number(text);
-    if (bars === undefined || (Number.isInteger(bars) && bars >= 1 && bars <= 2000)) run(commands.setPart(show, part.id, 'bars', bars));
+    if (bars === undefined || (Number.isInteger(bars) && bars >= 1 && bars <= 2000))
+      run(commands.setPart(show, part.id, 'bars', bars));
     else store.refuse(`“${text}” is not a number of bars.`);
   };
   return (
     <tr>
       <td>
-        <EditableText label={`Name of part ${part.name}`} value={part.name} onCommit={(name) => name !== '' && run(commands.setPart(show, part.id, 'name', name))} />
+        <EditableText
+          label={`Name of part ${part.name}`}
+          value={part.name}
+          onCommit={(name) => name !== '' && run(commands.setPart(show, part.id, 'name', name))}
+        />
       </td>
       <td>
-        <EditableText className="cellinput mono" label={`Bars of ${part.name}`} value={part.bars === undefined ? '' : String(part.bars)} placeholder="—" onCommit={setBars} />
+        <EditableText
+          className="cellinput mono"
+          label={`Bars of ${part.name}`}
+          value={part.bars === undefined ? '' : String(part.bars)}
+          placeholder="—"
+          onCommit={setBars}
+        />
       </td>
       <td>
         <CastSelect part={part} />
@@ -90,16 +152,35 @@ function PartRow({ part, before, after, afterNext }: { readonly part: Part; read
         <Feet part={part} />
       </td>
       <td>
-        <input type="checkbox" aria-label={`${part.name} is silent`} checked={part.silent ?? false} onChange={(event) => run(commands.setPart(show, part.id, 'silent', event.target.checked ? true : undefined))} />
+        <input
+          type="checkbox"
+          aria-label={`${part.name} is silent`}
+          checked={part.silent ?? false}
+          onChange={(event) => run(commands.setPart(show, part.id, 'silent', event.target.checked ? true : undefined))}
+        />
       </td>
       <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-        <button className="linkish" aria-label={`Move ${part.name} up`} disabled={before === null} onClick={() => run(commands.movePart(show, part.id, before))}>
+        <button
+          className="linkish"
+          aria-label={`Move ${part.name} up`}
+          disabled={before === null}
+          onClick={() => run(commands.movePart(show, part.id, before))}
+        >
           ↑
         </button>
-        <button className="linkish" aria-label={`Move ${part.name} down`} disabled={after === null} onClick={() => run(commands.movePart(show, part.id, afterNext))}>
+        <button
+          className="linkish"
+          aria-label={`Move ${part.name} down`}
+          disabled={after === null}
+          onClick={() => run(commands.movePart(show, part.id, afterNext))}
+        >
           ↓
         </button>
-        <button className="linkish" aria-label={`Remove part ${part.name}`} onClick={() => run(commands.removePart(show, part.id))}>
+        <button
+          className="linkish"
+          aria-label={`Remove part ${part.name}`}
+          onClick={() => run(commands.removePart(show, part.id))}
+        >
           ×
         </button>
       </td>
@@ -110,9 +191,16 @@ function PartRow({ part, before, after, afterNext }: { readonly part: Part; read
 function CastSelect({ part }: { readonly part: Part }) {
   const { show, run } = useShow();
   const cast = castOf(show.rig, part.id);
-  const slots = Object.values(show.rig.slots).filter((slot) => slot.sound !== null).sort((a, b) => a.bank - b.bank || a.position - b.position);
+  const slots = Object.values(show.rig.slots)
+    .filter((slot) => slot.sound !== null)
+    .sort((a, b) => a.bank - b.bank || a.position - b.position);
   return (
-    <select className="cellinput" aria-label={`Slot for ${part.name}`} value={cast?.slot ?? ''} onChange={(event) => run(commands.castPart(show, part.id, event.target.value === '' ? null : event.target.value))}>
+    <select
+      className="cellinput"
+      aria-label={`Slot for ${part.name}`}
+      value={cast?.slot ?? ''}
+      onChange={(event) => run(commands.castPart(show, part.id, event.target.value === '' ? null : event.target.value))}
+    >
       <option value="">nothing yet</option>
       {slots.map((slot) => (
         <option key={slot.id} value={slot.id}>
@@ -130,12 +218,30 @@ function Feet({ part }: { readonly part: Part }) {
   if (!cast) return null;
   const feet = cast.before.filter((action): action is Extract<CastAction, { kind: 'foot' }> => action.kind === 'foot');
   const cues = cast.before.filter((action): action is Extract<CastAction, { kind: 'cue' }> => action.kind === 'cue');
-  const switches = wiring.devices.flatMap((wired) => wired.anatomy.switches.map((one) => ({ device: wired.device, one })));
-  const nameOf = (action: { readonly device: string; readonly switch: string }) => wiring.device.get(action.device)?.device.name ?? action.device;
+  const switches = wiring.devices.flatMap((wired) =>
+    wired.anatomy.switches.map((one) => ({ device: wired.device, one })),
+  );
+  const nameOf = (action: { readonly device: string; readonly switch: string }) =>
+    wiring.device.get(action.device)?.device.name ?? action.device;
   return (
     <span style={{ display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}>
       {feet.map((action, i) => (
-        <button key={i} className="tag" aria-label={`No foot on ${nameOf(action)} before ${part.name}`} title="Take it away" onClick={() => run(commands.setCast(show, cast.id, 'before', cast.before.filter((other) => other !== action)))}>
+        <button
+          key={i}
+          className="tag"
+          aria-label={`No foot on ${nameOf(action)} before ${part.name}`}
+          title="Take it away"
+          onClick={() =>
+            run(
+              commands.setCast(
+                show,
+                cast.id,
+                'before',
+                cast.before.filter((other) => other !== action),
+              ),
+            )
+          }
+        >
           {nameOf(action)} ×
         </button>
       ))}

@@ -8,7 +8,9 @@ export function assumedWords(assumed: readonly Assumed[]): string {
   const words = [
     tempo.length > 0 ? `120 quarter notes a minute for ${tempo.join(', ')}` : '',
     bars > 0 ? `8 bars for ${bars} ${bars === 1 ? 'part' : 'parts'} of unknown length` : '',
-    feet > 0 ? `loops and contacts of ${feet} ${feet === 1 ? 'part' : 'parts'} stay with the foot, since no program change calls the switcher’s slots` : '',
+    feet > 0
+      ? `loops and contacts of ${feet} ${feet === 1 ? 'part' : 'parts'} stay with the foot, since no program change calls the switcher’s slots`
+      : '',
   ].filter(Boolean);
   return `${words.join('; ')}.`;
 }

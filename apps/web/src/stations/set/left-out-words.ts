@@ -2,7 +2,8 @@ import type { LeftOut } from '@yunta/core';
 
 /** What of a MIDI file was not taken in, in words; empty where everything that a songbook holds was. */
 export function leftOutWords(leftOut: readonly LeftOut[]): string {
-  const songs = (what: LeftOut['what']): string => [...new Set(leftOut.flatMap((one) => (one.what === what ? [one.song] : [])))].join(', ');
+  const songs = (what: LeftOut['what']): string =>
+    [...new Set(leftOut.flatMap((one) => (one.what === what ? [one.song] : [])))].join(', ');
   const tempo = songs('tempo-changes');
   const meter = songs('meter-changes');
   const none = songs('no-parts');

@@ -17,8 +17,15 @@ export function CellStory({ cell, onlyDiffering }: CellStoryProps) {
   return <Story cell={useDeferredValue(cell)} onlyDiffering={onlyDiffering} open={open} />;
 }
 
-const Story = memo(function Story({ cell, onlyDiffering, open: { show, wiring } }: CellStoryProps & { readonly open: OpenShow }) {
-  const columns = useMemo(() => shownColumns(columnsOf(wiring), inOrder(show.rig.sounds), onlyDiffering), [wiring, show.rig.sounds, onlyDiffering]);
+const Story = memo(function Story({
+  cell,
+  onlyDiffering,
+  open: { show, wiring },
+}: CellStoryProps & { readonly open: OpenShow }) {
+  const columns = useMemo(
+    () => shownColumns(columnsOf(wiring), inOrder(show.rig.sounds), onlyDiffering),
+    [wiring, show.rig.sounds, onlyDiffering],
+  );
   const sound = inOrder(show.rig.sounds)[cell.row];
   const column = columns[cell.column];
   if (!sound || !column) return null;
@@ -31,13 +38,31 @@ const Story = memo(function Story({ cell, onlyDiffering, open: { show, wiring } 
       <b style={{ color: 'var(--ink)' }}>
         {column.name}, {column.note} in {sound.name}:
       </b>
-      <span>wanted {column.kind === 'pedal' ? (value ?? '– (don’t care)') : value === undefined ? '– (don’t care)' : shownValue(column, value)}</span>
+      <span>
+        wanted{' '}
+        {column.kind === 'pedal'
+          ? (value ?? '– (don’t care)')
+          : value === undefined
+            ? '– (don’t care)'
+            : shownValue(column, value)}
+      </span>
       {column.kind === 'preset' && value !== undefined && (
         <span>
-          panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.countsFrom}), sent as <Why evidence={why.presetOnWire(device, anatomy.presets!, Number(value))} />
+          panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.countsFrom}), sent as{' '}
+          <Why evidence={why.presetOnWire(device, anatomy.presets!, Number(value))} />
         </span>
       )}
-      {column.kind === 'control' && column.byHand ? <span>set by hand: on the cue sheet, never sent</span> : <span>{slot ? (sent.length > 0 ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}` : 'its slot sends nothing to it') : 'it has no slot yet'}</span>}
+      {column.kind === 'control' && column.byHand ? (
+        <span>set by hand: on the cue sheet, never sent</span>
+      ) : (
+        <span>
+          {slot
+            ? sent.length > 0
+              ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}`
+              : 'its slot sends nothing to it'
+            : 'it has no slot yet'}
+        </span>
+      )}
     </p>
   );
 });

@@ -21,7 +21,8 @@ interface MatrixProps {
 }
 
 /**
- * Sounds × what they ask for, the names beside what scrolls. By keyboard: arrows walk, space turns, digits type, delete lets go, D copies, X marks.
+ * Sounds × what they ask for, the names beside what scrolls. By keyboard: arrows walk, space turns, digits type, delete
+ * lets go, D copies, X marks.
  */
 export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: MatrixProps) {
   const { show, wiring, sound: selected, selectSound, store } = useShow();
@@ -45,7 +46,8 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       showTyping(next);
     };
     const listed = () => inOrder(now().rig.sounds);
-    const focusCell = (at: Cell) => grid.current?.querySelector<HTMLElement>(`[data-cell="${at.row}.${at.column}"]`)?.focus();
+    const focusCell = (at: Cell) =>
+      grid.current?.querySelector<HTMLElement>(`[data-cell="${at.row}.${at.column}"]`)?.focus();
     const take = (row: number, column: number) => {
       const list = listed();
       const next = { row: clamp(row, list.length), column: clamp(column, columns.length) };
@@ -53,12 +55,26 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       if (list[next.row]) selectSound(list[next.row].id);
       focusCell(next);
     };
-    const change = (sound: Sound, column: Column, value: Literal | 'on' | 'off' | undefined, among: ReadonlySet<string>) => {
+    const change = (
+      sound: Sound,
+      column: Column,
+      value: Literal | 'on' | 'off' | undefined,
+      among: ReadonlySet<string>,
+    ) => {
       const whole = among.has(sound.id) && among.size > 1 ? [...among] : null;
       if (column.kind === 'pedal') {
         const state = value as 'on' | 'off' | undefined;
-        store.run(whole ? commands.wantPedalInAll(now(), whole, column.device, state) : commands.wantPedal(now(), sound.id, column.device, state));
-      } else store.run(whole ? commands.wantInAll(now(), whole, column.ref, value) : commands.want(now(), sound.id, column.ref, value));
+        store.run(
+          whole
+            ? commands.wantPedalInAll(now(), whole, column.device, state)
+            : commands.wantPedal(now(), sound.id, column.device, state),
+        );
+      } else
+        store.run(
+          whole
+            ? commands.wantInAll(now(), whole, column.ref, value)
+            : commands.want(now(), sound.id, column.ref, value),
+        );
     };
     const turn = (sound: Sound, column: Column, among: ReadonlySet<string>, by: Typing['by']) => {
       const before = valueIn(sound, column);
@@ -74,11 +90,17 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       setTyping(null);
       if (typed === '') return;
       const number = Number(typed) - (column.kind === 'preset' ? column.countsFrom : 0);
-      if (!Number.isInteger(number) || number < 0) return store.refuse(`“${typed}” is not a number of ${column.name}: its panel counts from ${column.kind === 'preset' ? column.countsFrom : 0}.`);
+      if (!Number.isInteger(number) || number < 0)
+        return store.refuse(
+          `“${typed}” is not a number of ${column.name}: its panel counts from ${column.kind === 'preset' ? column.countsFrom : 0}.`,
+        );
       change(sound, column, number, among);
     };
     const copy = (sound: Sound) => {
-      const name = freshName(sound.name, listed().map((one) => one.name));
+      const name = freshName(
+        sound.name,
+        listed().map((one) => one.name),
+      );
       const id = freshId(name, now().rig.sounds, 'sound');
       if (store.run(commands.addSound(now(), id, name, sound))) selectSound(id);
     };
@@ -99,7 +121,8 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       requestAnimationFrame(() => focusCell(at));
     };
     const remove = (sound: Sound) => store.run(commands.removeSound(now(), sound.id));
-    const rename = (sound: Sound, name: string) => name !== '' && store.run(commands.setSound(now(), sound.id, 'name', name));
+    const rename = (sound: Sound, name: string) =>
+      name !== '' && store.run(commands.setSound(now(), sound.id, 'name', name));
     const setRole = (sound: Sound, role: string) => store.run(commands.setSound(now(), sound.id, 'role', role));
     return { take, change, turn, takeTyped, copy, mark, move, remove, rename, setRole, setTyping, focusCell };
   }, [store, selectSound, onCommit, onMark, columns]);
@@ -116,14 +139,26 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
           <div role="columnheader">Role</div>
         </div>
         {sounds.map((sound) => (
-          <NameRow key={sound.id} sound={sound} roles={settings.roles} selected={sound.id === selected?.id} marked={marked.has(sound.id)} actions={actions} />
+          <NameRow
+            key={sound.id}
+            sound={sound}
+            roles={settings.roles}
+            selected={sound.id === selected?.id}
+            marked={marked.has(sound.id)}
+            actions={actions}
+          />
         ))}
       </div>
       <div className="asks">
         <span className="visually-hidden" role="status">
           {typing?.by === 'keys' ? `typed ${typing.text}` : ''}
         </span>
-        <div role="grid" aria-label="What sounds ask for" ref={grid} style={{ width: widths.reduce((sum, width) => sum + width, 0) }}>
+        <div
+          role="grid"
+          aria-label="What sounds ask for"
+          ref={grid}
+          style={{ width: widths.reduce((sum, width) => sum + width, 0) }}
+        >
           <HeadRow columns={columns} template={template} />
           {sounds.map((sound, row) => (
             <MatrixRow
@@ -147,11 +182,22 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
   );
 }
 
-const HeadRow = memo(function HeadRow({ columns, template }: { readonly columns: readonly Column[]; readonly template: string }) {
+const HeadRow = memo(function HeadRow({
+  columns,
+  template,
+}: {
+  readonly columns: readonly Column[];
+  readonly template: string;
+}) {
   return (
     <div role="row" className="head" style={{ gridTemplateColumns: template }}>
       {columns.map((column) => (
-        <div key={column.key} role="columnheader" className={isHand(column) ? 'dev hands' : 'dev'} title={`${column.name} ${column.note}`}>
+        <div
+          key={column.key}
+          role="columnheader"
+          className={isHand(column) ? 'dev hands' : 'dev'}
+          title={`${column.name} ${column.note}`}
+        >
           {column.name}
           <small>{column.note}</small>
         </div>

@@ -3,7 +3,10 @@ import { memo } from 'react';
 import type { Cell } from './Matrix.tsx';
 import { type Column, shownValue, valueIn } from './matrix-columns.ts';
 
-/** A number on its way into a cell: by keys it is typed into the cell itself, by pointer into a field (a phone brings its keyboard up for that). */
+/**
+ * A number on its way into a cell: by keys it is typed into the cell itself, by pointer into a field (a phone brings
+ * its keyboard up for that).
+ */
 export interface Typing {
   readonly text: string;
   readonly by: 'keys' | 'pointer';
@@ -12,7 +15,12 @@ export interface Typing {
 /** What a row can do; the same object as long as the columns are the same. */
 export interface RowActions {
   readonly take: (row: number, column: number) => void;
-  readonly change: (sound: Sound, column: Column, value: Literal | 'on' | 'off' | undefined, among: ReadonlySet<string>) => void;
+  readonly change: (
+    sound: Sound,
+    column: Column,
+    value: Literal | 'on' | 'off' | undefined,
+    among: ReadonlySet<string>,
+  ) => void;
   /** On, off, the next value; of a number, `by` says how it is then typed. */
   readonly turn: (sound: Sound, column: Column, among: ReadonlySet<string>, by: Typing['by']) => void;
   readonly takeTyped: (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => void;
@@ -44,10 +52,27 @@ interface RowProps {
 }
 
 const nobody: ReadonlySet<string> = new Set();
-const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+const moves: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
 
 /** What one sound asks for. Drawn again only where something of this row has changed. */
-export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, template, slot, selected, marked, at, typing, actions }: RowProps) {
+export const MatrixRow = memo(function MatrixRow({
+  sound,
+  above,
+  row,
+  columns,
+  template,
+  slot,
+  selected,
+  marked,
+  at,
+  typing,
+  actions,
+}: RowProps) {
   const among = marked ?? nobody;
   const onKeyDown = (event: React.KeyboardEvent) => {
     const c = columnOf(event);
@@ -58,7 +83,8 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, t
       if (/^\d$/.test(event.key)) actions.setTyping({ ...typing, text: typing.text + event.key });
       else if (event.key === 'Backspace') actions.setTyping({ ...typing, text: typing.text.slice(0, -1) });
       else if (event.key === 'Escape') actions.setTyping(null);
-      else if (event.key === 'Enter' || walk || event.key === 'Tab') actions.takeTyped(sound, column, typing.text, among);
+      else if (event.key === 'Enter' || walk || event.key === 'Tab')
+        actions.takeTyped(sound, column, typing.text, among);
       if (walk) actions.take(row + walk[0], c + walk[1]);
       if (event.key !== 'Tab') event.preventDefault();
       if (event.key === 'Escape') event.stopPropagation();
@@ -74,7 +100,12 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, t
     else if (event.key === 'Delete' || event.key === 'Backspace') actions.change(sound, column, undefined, among);
     else if (event.key.toLowerCase() === 'd') actions.copy(sound);
     else if (event.key.toLowerCase() === 'x') actions.mark(sound);
-    else if (/^\d$/.test(event.key) && column.kind !== 'pedal' && (column.kind === 'preset' || column.control.domain.kind === 'range')) actions.setTyping({ text: event.key, by: 'keys' });
+    else if (
+      /^\d$/.test(event.key) &&
+      column.kind !== 'pedal' &&
+      (column.kind === 'preset' || column.control.domain.kind === 'range')
+    )
+      actions.setTyping({ text: event.key, by: 'keys' });
     else return;
     event.preventDefault();
   };
@@ -123,7 +154,12 @@ export const MatrixRow = memo(function MatrixRow({ sound, above, row, columns, t
         {slot}
       </div>
       <div role="gridcell" className="plain">
-        <button className="linkish" aria-label={`Remove ${sound.name}`} title="Remove this sound" onClick={() => actions.remove(sound)}>
+        <button
+          className="linkish"
+          aria-label={`Remove ${sound.name}`}
+          title="Remove this sound"
+          onClick={() => actions.remove(sound)}
+        >
           ×
         </button>
       </div>
@@ -146,7 +182,10 @@ interface CellProps {
   readonly onLeave: () => void;
 }
 
-/** One cell; what is pressed in it is heard by its row. Drawn again only where it shows something else: its handlers change nothing that is seen while nothing is typed. */
+/**
+ * One cell; what is pressed in it is heard by its row. Drawn again only where it shows something else: its handlers
+ * change nothing that is seen while nothing is typed.
+ */
 const Cell = memo(
   function Cell({ column, place, name, value, differs, isHere, typed, onTyped, onCommit, onLeave }: CellProps) {
     return (
@@ -185,7 +224,15 @@ const Cell = memo(
       </div>
     );
   },
-  (a, b) => a.typed === null && b.typed === null && a.column === b.column && a.place === b.place && a.name === b.name && a.value === b.value && a.differs === b.differs && a.isHere === b.isHere,
+  (a, b) =>
+    a.typed === null &&
+    b.typed === null &&
+    a.column === b.column &&
+    a.place === b.place &&
+    a.name === b.name &&
+    a.value === b.value &&
+    a.differs === b.differs &&
+    a.isHere === b.isHere,
 );
 
 /** The column of the cell that an event is in; −1 beside the cells. */

@@ -17,13 +17,24 @@ export const NameRow = memo(function NameRow({ sound, roles, selected, marked, a
   return (
     <div role="row" aria-selected={selected}>
       <div role="gridcell">
-        <input type="checkbox" aria-label={`Mark ${sound.name}`} checked={marked} onChange={() => actions.mark(sound)} />
+        <input
+          type="checkbox"
+          aria-label={`Mark ${sound.name}`}
+          checked={marked}
+          onChange={() => actions.mark(sound)}
+        />
       </div>
       <div role="rowheader">
         <RowName name={sound.name} onRename={(name) => actions.rename(sound, name)} />
       </div>
       <div role="gridcell" className="left">
-        <select className="cellinput" style={{ width: 66 }} aria-label={`Role of ${sound.name}`} value={sound.role} onChange={(event) => actions.setRole(sound, event.target.value)}>
+        <select
+          className="cellinput"
+          style={{ width: 66 }}
+          aria-label={`Role of ${sound.name}`}
+          value={sound.role}
+          onChange={(event) => actions.setRole(sound, event.target.value)}
+        >
           <option value="">no role</option>
           {[...new Set([...roles, ...(sound.role === '' ? [] : [sound.role])])].map((role) => (
             <option key={role} value={role}>
@@ -40,9 +51,24 @@ export const NameRow = memo(function NameRow({ sound, roles, selected, marked, a
 function RowName({ name, onRename }: { readonly name: string; readonly onRename: (name: string) => void }) {
   const [editing, setEditing] = useState(false);
   const button = useFocusBack<HTMLButtonElement>(editing);
-  if (editing) return <EditableText label={`Name of ${name}`} value={name} onCommit={onRename} autoFocus onLeave={() => setEditing(false)} />;
+  if (editing)
+    return (
+      <EditableText
+        label={`Name of ${name}`}
+        value={name}
+        onCommit={onRename}
+        autoFocus
+        onLeave={() => setEditing(false)}
+      />
+    );
   return (
-    <button ref={button} className="rowname" aria-label={`Rename ${name}`} title="Press to rename" onClick={() => setEditing(true)}>
+    <button
+      ref={button}
+      className="rowname"
+      aria-label={`Rename ${name}`}
+      title="Press to rename"
+      onClick={() => setEditing(true)}
+    >
       {name}
     </button>
   );

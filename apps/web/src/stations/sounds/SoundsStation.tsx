@@ -28,12 +28,20 @@ export function SoundsStation() {
     <>
       <StationHead name="Sounds" question="What is on, where is it set, and what do the hands do?">
         <label style={{ fontSize: 12 }}>
-          <input type="checkbox" checked={onlyDiffering} onChange={(event) => setOnlyDiffering(event.target.checked)} /> only columns that differ
+          <input type="checkbox" checked={onlyDiffering} onChange={(event) => setOnlyDiffering(event.target.checked)} />{' '}
+          only columns that differ
         </label>
       </StationHead>
       <div className="sheet">
         <LineForm does="Add sound" onAdd={add}>
-          <TextInput className="grow" aria-label="Add a sound" placeholder={sound ? 'Add a sound: Harbour Light, verse' : 'The first sound: Harbour Light, verse'} value={name} onChange={(event) => setName(event.target.value)} maxLength={200} />
+          <TextInput
+            className="grow"
+            aria-label="Add a sound"
+            placeholder={sound ? 'Add a sound: Harbour Light, verse' : 'The first sound: Harbour Light, verse'}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+            maxLength={200}
+          />
         </LineForm>
         {here.size > 0 && (
           <div className="addline" role="status" style={{ alignItems: 'center' }}>
@@ -42,7 +50,11 @@ export function SoundsStation() {
             </b>
             <span className="soft">an edit in one of them goes into all of them</span>
             <span style={{ flex: 1 }} />
-            <Button variant="default" size="compact-xs" onClick={() => setMarked(new Set(inOrder(show.rig.sounds).map((one) => one.id)))}>
+            <Button
+              variant="default"
+              size="compact-xs"
+              onClick={() => setMarked(new Set(inOrder(show.rig.sounds).map((one) => one.id)))}
+            >
               Mark all
             </Button>
             <Button variant="default" size="compact-xs" onClick={() => setMarked(new Set())}>
@@ -53,7 +65,8 @@ export function SoundsStation() {
         <Matrix cell={cell} onCommit={setCell} marked={here} onMark={setMarked} onlyDiffering={onlyDiffering} />
         {!sound && (
           <p className="soft" style={{ padding: '4px 12px' }}>
-            No sounds yet. A sound says what is on, on which channel and on which preset; the programming is worked out from it.
+            No sounds yet. A sound says what is on, on which channel and on which preset; the programming is worked out
+            from it.
           </p>
         )}
       </div>
@@ -82,7 +95,10 @@ export function SoundsStation() {
             <kbd>Alt ↑↓</kbd> move the sound
           </span>
           <span>
-            <span style={{ display: 'inline-block', width: 14, borderTop: '2px solid var(--differs)', verticalAlign: 4 }} /> differs from the row above
+            <span
+              style={{ display: 'inline-block', width: 14, borderTop: '2px solid var(--differs)', verticalAlign: 4 }}
+            />{' '}
+            differs from the row above
           </span>
           <span style={{ color: 'var(--hands)' }}>violet: hands</span>
         </p>

@@ -1,48 +1,136 @@
-import { type Control, controlRef, isByHand, type Literal, loopsOf, memoised, type Sound, switchingOf, type Wiring } from '@yunta/core';
+import {
+  type Control,
+  controlRef,
+  isByHand,
+  type Literal,
+  loopsOf,
+  memoised,
+  type Sound,
+  switchingOf,
+  type Wiring,
+} from '@yunta/core';
 
 /** A column of the matrix: a piece that is on or off, or a control that has a value. */
 export type Column =
-  | { readonly kind: 'pedal'; readonly key: string; readonly device: string; readonly name: string; readonly note: string }
-  | { readonly kind: 'preset'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly countsFrom: 0 | 1 }
-  | { readonly kind: 'control'; readonly key: string; readonly device: string; readonly name: string; readonly note: string; readonly ref: string; readonly control: Control; readonly byHand: boolean };
+  | {
+      readonly kind: 'pedal';
+      readonly key: string;
+      readonly device: string;
+      readonly name: string;
+      readonly note: string;
+    }
+  | {
+      readonly kind: 'preset';
+      readonly key: string;
+      readonly device: string;
+      readonly name: string;
+      readonly note: string;
+      readonly ref: string;
+      readonly countsFrom: 0 | 1;
+    }
+  | {
+      readonly kind: 'control';
+      readonly key: string;
+      readonly device: string;
+      readonly name: string;
+      readonly note: string;
+      readonly ref: string;
+      readonly control: Control;
+      readonly byHand: boolean;
+    };
 
-/** What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other controls, last what hands do. Found once a wiring. */
+/**
+ * What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other
+ * controls, last what hands do. Found once a wiring.
+ */
 export const columnsOf = memoised(({ telling }: Wiring) => telling, findColumns);
 
 function findColumns(wiring: Wiring): readonly Column[] {
   const loops = loopsOf(wiring);
   const switching = switchingOf(wiring);
-  const loopNumber = new Map(loops.map((loop) => [loop.ref, wiring.device.get(loop.controller)!.control.get(loop.control)!.label.replace('Loop ', 'L')]));
+  const loopNumber = new Map(
+    loops.map((loop) => [
+      loop.ref,
+      wiring.device.get(loop.controller)!.control.get(loop.control)!.label.replace('Loop ', 'L'),
+    ]),
+  );
   const pedals = wiring.devices.flatMap(({ device }): Column[] => {
     const { loop, own } = switching.get(device.id) ?? {};
     if (loop === undefined && own === undefined) return [];
-    return [{ kind: 'pedal', key: device.id, device: device.id, name: device.name, note: loop === undefined ? 'own' : (loopNumber.get(loop) ?? '') }];
+    return [
+      {
+        kind: 'pedal',
+        key: device.id,
+        device: device.id,
+        name: device.name,
+        note: loop === undefined ? 'own' : (loopNumber.get(loop) ?? ''),
+      },
+    ];
   });
   const values = wiring.devices.flatMap((wired): Column[] => {
     const { device, anatomy } = wired;
-    const presets: Column[] = anatomy.presets ? [{ kind: 'preset', key: `${device.id}/preset`, device: device.id, name: device.name, note: 'PC', ref: controlRef(device.id, 'preset'), countsFrom: device.countsFrom }] : [];
+    const presets: Column[] = anatomy.presets
+      ? [
+          {
+            kind: 'preset',
+            key: `${device.id}/preset`,
+            device: device.id,
+            name: device.name,
+            note: 'PC',
+            ref: controlRef(device.id, 'preset'),
+            countsFrom: device.countsFrom,
+          },
+        ]
+      : [];
     const others = anatomy.controls
-      .filter((control) => control.id !== anatomy.ownSwitch && control.scope !== 'slot' && !(control.owner === 'foot' && control.weight === 'mute'))
-      .map((control): Column => ({ kind: 'control', key: controlRef(device.id, control.id), device: device.id, name: device.name, note: control.label.toLowerCase(), ref: controlRef(device.id, control.id), control, byHand: isByHand(device, control) }));
+      .filter(
+        (control) =>
+          control.id !== anatomy.ownSwitch &&
+          control.scope !== 'slot' &&
+          !(control.owner === 'foot' && control.weight === 'mute'),
+      )
+      .map((control): Column => ({
+        kind: 'control',
+        key: controlRef(device.id, control.id),
+        device: device.id,
+        name: device.name,
+        note: control.label.toLowerCase(),
+        ref: controlRef(device.id, control.id),
+        control,
+        byHand: isByHand(device, control),
+      }));
     return [...presets, ...others];
   });
   const hands = values.filter((column) => column.kind === 'control' && column.byHand);
   return [...pedals, ...values.filter((column) => !hands.includes(column)), ...hands];
 }
 
-/** Pixels that a column needs: its longest word, or its longest value. Fixed, so that an edit lays out one cell and not the table. */
+/**
+ * Pixels that a column needs: its longest word, or its longest value. Fixed, so that an edit lays out one cell and not
+ * the table.
+ */
 export function widthOf(column: Column): number {
   const words = `${column.name} ${column.note}`.split(/\s+/).map((word) => word.length * 6.1 + 6);
-  const values = column.kind === 'control' && column.control.domain.kind === 'choice' ? column.control.domain.values.map((value) => String(value).length * 7.4 + 12) : [];
+  const values =
+    column.kind === 'control' && column.control.domain.kind === 'choice'
+      ? column.control.domain.values.map((value) => String(value).length * 7.4 + 12)
+      : [];
   return Math.round(Math.min(110, Math.max(36, ...words, ...values)));
 }
 
 /** All columns, or those in which some sound differs from another. */
-export const shownColumns = (columns: readonly Column[], sounds: readonly Sound[], onlyDiffering: boolean): readonly Column[] =>
-  onlyDiffering && sounds.length > 1 ? columns.filter((column) => sounds.some((sound) => valueIn(sound, column) !== valueIn(sounds[0], column))) : columns;
+export const shownColumns = (
+  columns: readonly Column[],
+  sounds: readonly Sound[],
+  onlyDiffering: boolean,
+): readonly Column[] =>
+  onlyDiffering && sounds.length > 1
+    ? columns.filter((column) => sounds.some((sound) => valueIn(sound, column) !== valueIn(sounds[0], column)))
+    : columns;
 
 /** A cell's value; undefined where the sound don’t care. */
-export const valueIn = (sound: Sound, column: Column): Literal | 'on' | 'off' | undefined => (column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref]);
+export const valueIn = (sound: Sound, column: Column): Literal | 'on' | 'off' | undefined =>
+  column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref];
 
 /** As people read it: presets by panel number, switches by word. */
 export function shownValue(column: Column, value: Literal | undefined): string {

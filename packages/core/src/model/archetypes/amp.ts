@@ -4,7 +4,8 @@ import { problem } from '../../units/problem.ts';
 import { asLeft, signalIn, signalOut, value } from './parts.ts';
 
 /** Bit patterns of `count` inputs in the order 00, 01, 10, 11: the first input is the leftmost bit. */
-export const bitPatterns = (count: number): string[] => Array.from({ length: 2 ** count }, (_, i) => i.toString(2).padStart(count, '0'));
+export const bitPatterns = (count: number): string[] =>
+  Array.from({ length: 2 ** count }, (_, i) => i.toString(2).padStart(count, '0'));
 
 /** Channels that distort, typically: what a rule about gain in front of gain may ask. */
 export const distorting = ['crunch', 'lead', 'drive', 'high gain'];
@@ -19,7 +20,10 @@ export const contactParams = (count: number): Archetype['params'] => ({
     default: null,
     label: 'Bits to value',
     check: (data, at) =>
-      data !== null && typeof data === 'object' && !Array.isArray(data) && Object.values(data).every((word) => typeof word === 'string')
+      data !== null &&
+      typeof data === 'object' &&
+      !Array.isArray(data) &&
+      Object.values(data).every((word) => typeof word === 'string')
         ? []
         : [problem(at, 'wrong-type', { expected: 'a table from bits to value' })],
   },
@@ -28,10 +32,18 @@ export const contactParams = (count: number): Archetype['params'] => ({
 });
 
 /** The control, jacks, inputs and switch of such a choice. */
-export function choiceByContacts(p: Params, id: string, label: string, values: readonly string[], weight?: Control['weight']): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 'switches'> {
+export function choiceByContacts(
+  p: Params,
+  id: string,
+  label: string,
+  values: readonly string[],
+  weight?: Control['weight'],
+): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 'switches'> {
   const inputs = Array.from({ length: p.int('contactInputs') }, (_, i) => `remote-${i + 1}`);
   const given = p.data<Record<string, Literal> | null>('table') ?? {};
-  const table = Object.fromEntries(bitPatterns(inputs.length).map((bits, i) => [bits, given[bits] ?? values[Math.min(i, values.length - 1)]]));
+  const table = Object.fromEntries(
+    bitPatterns(inputs.length).map((bits, i) => [bits, given[bits] ?? values[Math.min(i, values.length - 1)]]),
+  );
   return {
     jacks: inputs.map((input, i) => ({ id: input, label: `Remote ${i + 1}`, kind: 'contact-in' as const })),
     controls: [
@@ -75,14 +87,31 @@ function preampOf(p: Params): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 's
         ...(p.words('distorts').includes(channel) ? { effect: 'drive' as const } : {}),
       })),
       { id: 'to-send', label: 'Send', from: '*tone', to: 'send', active: false },
-      { id: 'loop-normal', label: 'Loop closed', from: '*tone', to: '*drive', active: false, when: { plugs: { return: false } } },
-      { id: 'from-return', label: 'Return', from: 'return', to: '*drive', active: false, when: { plugs: { return: true } } },
+      {
+        id: 'loop-normal',
+        label: 'Loop closed',
+        from: '*tone',
+        to: '*drive',
+        active: false,
+        when: { plugs: { return: false } },
+      },
+      {
+        id: 'from-return',
+        label: 'Return',
+        from: 'return',
+        to: '*drive',
+        active: false,
+        when: { plugs: { return: true } },
+      },
     ],
     inserts: [{ send: 'send', return: 'return' }],
   };
 }
 
-/** A preamp per channel, a normalled series loop, a power amp; channels chosen by contacts, by its own switch or by hand. */
+/**
+ * A preamp per channel, a normalled series loop, a power amp; channels chosen by contacts, by its own switch or by
+ * hand.
+ */
 export const amp: Archetype = {
   id: 'amp',
   params: preampParams,
@@ -91,7 +120,11 @@ export const amp: Archetype = {
     return {
       ...emptyAnatomy,
       ...preamp,
-      jacks: [...preamp.jacks.slice(0, 3), { ...signalOut('speaker', 'Loudspeaker'), speaker: true }, ...preamp.jacks.slice(3)],
+      jacks: [
+        ...preamp.jacks.slice(0, 3),
+        { ...signalOut('speaker', 'Loudspeaker'), speaker: true },
+        ...preamp.jacks.slice(3),
+      ],
       sections: [...preamp.sections, { id: 'power', label: 'Power amp', from: '*drive', to: 'speaker', active: true }],
     };
   },
@@ -119,7 +152,14 @@ export const splitter: Archetype = {
   expand: (p) => {
     const ways = p.yes('both') ? ['A', 'B', 'both'] : ['A', 'B'];
     const choice = choiceByContacts(p, 'way', 'Way', ways, 'channel');
-    const side = (to: 'A' | 'B') => ({ id: `to-${to}`, label: `To ${to}`, from: 'in', to: `out-${to.toLowerCase()}`, active: false, when: { controls: { way: p.yes('both') ? [to, 'both'] : [to] } } });
+    const side = (to: 'A' | 'B') => ({
+      id: `to-${to}`,
+      label: `To ${to}`,
+      from: 'in',
+      to: `out-${to.toLowerCase()}`,
+      active: false,
+      when: { controls: { way: p.yes('both') ? [to, 'both'] : [to] } },
+    });
     return {
       ...emptyAnatomy,
       ...choice,

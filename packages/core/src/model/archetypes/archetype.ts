@@ -2,12 +2,29 @@ import type { Anatomy } from '../anatomy.ts';
 import { type Problem, problem, toldValue, assertNever } from '../../units/problem.ts';
 
 export type ParamSpec =
-  | { readonly kind: 'integer'; readonly min: number; readonly max: number; readonly default: number; readonly label: string }
+  | {
+      readonly kind: 'integer';
+      readonly min: number;
+      readonly max: number;
+      readonly default: number;
+      readonly label: string;
+    }
   | { readonly kind: 'boolean'; readonly default: boolean; readonly label: string }
   | { readonly kind: 'choice'; readonly values: readonly string[]; readonly default: string; readonly label: string }
-  | { readonly kind: 'words'; readonly default: readonly string[]; readonly label: string; readonly max: number; readonly mayBeEmpty?: boolean }
+  | {
+      readonly kind: 'words';
+      readonly default: readonly string[];
+      readonly label: string;
+      readonly max: number;
+      readonly mayBeEmpty?: boolean;
+    }
   /** Structured data with a check of its own; not shown as a plain field. */
-  | { readonly kind: 'data'; readonly default: unknown; readonly label: string; readonly check: (value: unknown, at: string) => readonly Problem[] };
+  | {
+      readonly kind: 'data';
+      readonly default: unknown;
+      readonly label: string;
+      readonly check: (value: unknown, at: string) => readonly Problem[];
+    };
 
 /** A kind of device: code that makes an anatomy from a few parameters. */
 export interface Archetype {
@@ -55,9 +72,15 @@ function checkParam(spec: ParamSpec, value: unknown, at: string): readonly Probl
     case 'boolean':
       return typeof value === 'boolean' ? [] : [problem(at, 'wrong-type', { expected: 'true or false' })];
     case 'choice':
-      return spec.values.includes(value as string) ? [] : [problem(at, 'out-of-domain', { value: toldValue(value), expected: spec.values.join(', ') })];
+      return spec.values.includes(value as string)
+        ? []
+        : [problem(at, 'out-of-domain', { value: toldValue(value), expected: spec.values.join(', ') })];
     case 'words':
-      return Array.isArray(value) && (value.length > 0 || spec.mayBeEmpty === true) && value.length <= spec.max && value.every((word) => typeof word === 'string' && word !== '') && new Set(value).size === value.length
+      return Array.isArray(value) &&
+        (value.length > 0 || spec.mayBeEmpty === true) &&
+        value.length <= spec.max &&
+        value.every((word) => typeof word === 'string' && word !== '') &&
+        new Set(value).size === value.length
         ? []
         : [problem(at, 'wrong-type', { expected: `1 to ${spec.max} different words` })];
     case 'data':

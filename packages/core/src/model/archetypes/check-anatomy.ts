@@ -1,7 +1,22 @@
 import { jackKinds } from '../jack-kinds.ts';
 import { type Problem, problem } from '../../units/problem.ts';
 import { effectKinds } from '../anatomy.ts';
-import { constant, decimal, either, id, integer, list, literal, object, oneOf, record, type Shape, tagged, text, yesNo } from '../shape.ts';
+import {
+  constant,
+  decimal,
+  either,
+  id,
+  integer,
+  list,
+  literal,
+  object,
+  oneOf,
+  record,
+  type Shape,
+  tagged,
+  text,
+  yesNo,
+} from '../shape.ts';
 
 const name = text(120);
 const point = text(80, 1);
@@ -16,39 +31,73 @@ const domain = tagged('kind', {
   range: object({ kind: constant('range'), min: integer(-100_000, 100_000), max: integer(-100_000, 100_000) }),
 });
 const bits = (key: string): boolean => /^[01]{1,8}$/.test(key);
-const update = either(object({ toggle: id }), object({ next: id }, { by: integer(-1000, 1000), wrap: yesNo }), object({ flip: id }));
+const update = either(
+  object({ toggle: id }),
+  object({ next: id }, { by: integer(-1000, 1000), wrap: yesNo }),
+  object({ flip: id }),
+);
 
 const anatomyShape: Shape = object(
   {},
   {
-    jacks: list(object({ id, label: name, kind: oneOf(...Object.keys(jackKinds)) }, { poles: list(id, 8, 1), speaker: yesNo }), 2_000),
+    jacks: list(
+      object({ id, label: name, kind: oneOf(...Object.keys(jackKinds)) }, { poles: list(id, 8, 1), speaker: yesNo }),
+      2_000,
+    ),
     sections: list(
       object(
         { id: text(80, 1), label: name, from: point, to: point, active: yesNo },
-        { when: object({}, { controls: record(list(literal, 1_000), 50), plugs: record(yesNo, 50) }), governedBy: list(id, 200), gainDb: decimal(-120, 120), effect: oneOf(...effectKinds) },
+        {
+          when: object({}, { controls: record(list(literal, 1_000), 50), plugs: record(yesNo, 50) }),
+          governedBy: list(id, 200),
+          gainDb: decimal(-120, 120),
+          effect: oneOf(...effectKinds),
+        },
       ),
       4_000,
     ),
     controls: list(
       object(
-        { id, label: name, domain, scope: oneOf('preset', 'slot', 'global'), powerUp, owner: oneOf('programmed', 'foot', 'hand', 'live') },
-        { contacts: object({ inputs: list(id, 8, 1), table: record(literal, 256, bits), mode: oneOf('write', 'hold') }), weight: oneOf('channel', 'mute', 'level'), expression: yesNo },
+        {
+          id,
+          label: name,
+          domain,
+          scope: oneOf('preset', 'slot', 'global'),
+          powerUp,
+          owner: oneOf('programmed', 'foot', 'hand', 'live'),
+        },
+        {
+          contacts: object({ inputs: list(id, 8, 1), table: record(literal, 256, bits), mode: oneOf('write', 'hold') }),
+          weight: oneOf('channel', 'mute', 'level'),
+          expression: yesNo,
+        },
       ),
       1_000,
     ),
     presets: object({
-      numbers: either(object({ from: integer(0, 2_100_000), count: integer(1, 16_384) }), object({ list: list(integer(0, 2_100_000), 16_384, 1) })),
+      numbers: either(
+        object({ from: integer(0, 2_100_000), count: integer(1, 16_384) }),
+        object({ list: list(integer(0, 2_100_000), 16_384, 1) }),
+      ),
       powerUp,
       scheme: oneOf('none', 'msb', 'lsb', 'both'),
       bankSize: integer(1, 128),
       sticky: yesNo,
       home: list(integer(0, 127), 2, 2),
-      repeat: either(object({ is: oneOf('reload', 'ignored', 'alternates') }), object({ is: constant('flips'), control: id })),
+      repeat: either(
+        object({ is: oneOf('reload', 'ignored', 'alternates') }),
+        object({ is: constant('flips'), control: id }),
+      ),
     }),
     messages: list(
       object(
         { cc: integer(0, 127), control: id, mode: oneOf('absolute', 'switch', 'toggle', 'next') },
-        { by: integer(-1000, 1000), wrap: yesNo, exclusive: list(id, 200), armed: object({ control: id, values: list(literal, 1_000) }) },
+        {
+          by: integer(-1000, 1000),
+          wrap: yesNo,
+          exclusive: list(id, 200),
+          armed: object({ control: id, values: list(literal, 1_000) }),
+        },
       ),
       1_000,
     ),
@@ -56,17 +105,20 @@ const anatomyShape: Shape = object(
     switches: list(object({ id, label: name, does: list(update, 20) }), 100),
     settings: list(object({ label: name, value: name }), 50),
     inserts: list(object({ send: id, return: id }), 400),
-    controller: object({
-      banks: integer(1, 400),
-      positions: integer(1, 200),
-      loops: list(id, 400),
-      contacts: list(object({ id, kind: oneOf('latched', 'held', 'pulsed'), policy: oneOf('every', 'belief') }), 50),
-      momentaries: list(object({ id, label: name }), 50),
-      firesWhileHeld: yesNo,
-      bankMove: oneOf('silent', 'fires'),
-      repeatPress: oneOf('fires', 'ignored', 'alternates'),
-      callRepeat: oneOf('fires', 'ignored'),
-    }, { floor: object({ perRow: integer(1, 20), pitchMm: integer(20, 400) }) }),
+    controller: object(
+      {
+        banks: integer(1, 400),
+        positions: integer(1, 200),
+        loops: list(id, 400),
+        contacts: list(object({ id, kind: oneOf('latched', 'held', 'pulsed'), policy: oneOf('every', 'belief') }), 50),
+        momentaries: list(object({ id, label: name }), 50),
+        firesWhileHeld: yesNo,
+        bankMove: oneOf('silent', 'fires'),
+        repeatPress: oneOf('fires', 'ignored', 'alternates'),
+        callRepeat: oneOf('fires', 'ignored'),
+      },
+      { floor: object({ perRow: integer(1, 20), pitchMm: integer(20, 400) }) },
+    ),
     busy: object({ ms: decimal(0, 60_000), policy: oneOf('drop', 'queue') }),
     emits: object({ channel: integer(1, 16) }),
     ownSwitch: id,
@@ -90,16 +142,25 @@ export function checkAnatomy(value: Readonly<Record<string, unknown>>, at: strin
   };
   (anatomy.sections ?? []).forEach((section, i) => {
     const when = section.when as { controls?: object } | undefined;
-    for (const control of Object.keys(when?.controls ?? {})) need(controls.has(control), `sections/${i}/when/controls`, 'control', control);
-    for (const control of (section.governedBy as string[] | undefined) ?? []) need(control === 'preset' || controls.has(control), `sections/${i}/governedBy`, 'control', control);
+    for (const control of Object.keys(when?.controls ?? {}))
+      need(controls.has(control), `sections/${i}/when/controls`, 'control', control);
+    for (const control of (section.governedBy as string[] | undefined) ?? [])
+      need(control === 'preset' || controls.has(control), `sections/${i}/governedBy`, 'control', control);
   });
   (anatomy.messages ?? []).forEach((message, i) => {
-    need(message.control === 'preset' || controls.has(message.control as string), `messages/${i}/control`, 'control', String(message.control));
-    for (const other of (message.exclusive as string[] | undefined) ?? []) need(controls.has(other), `messages/${i}/exclusive`, 'control', other);
+    need(
+      message.control === 'preset' || controls.has(message.control as string),
+      `messages/${i}/control`,
+      'control',
+      String(message.control),
+    );
+    for (const other of (message.exclusive as string[] | undefined) ?? [])
+      need(controls.has(other), `messages/${i}/exclusive`, 'control', other);
   });
   (anatomy.controls ?? []).forEach((control, i) => {
     const contacts = control.contacts as { inputs: string[] } | undefined;
-    for (const input of contacts?.inputs ?? []) need(inputs.has(input), `controls/${i}/contacts/inputs`, 'contact input', input);
+    for (const input of contacts?.inputs ?? [])
+      need(inputs.has(input), `controls/${i}/contacts/inputs`, 'contact input', input);
   });
   const loops = ((value.controller as { loops?: string[] } | undefined)?.loops ?? []) as readonly string[];
   for (const loop of loops) need(controls.has(loop), 'controller/loops', 'control', loop);

@@ -21,7 +21,12 @@ export const loopSwitcher: Archetype = {
     firesWhileHeld: { kind: 'boolean', default: true, label: 'Slots answer while a momentary is held' },
     momentaries: { kind: 'integer', min: 0, max: 8, default: 0, label: 'Momentary switches' },
     bankMove: { kind: 'choice', values: ['silent', 'fires'], default: 'silent', label: 'A bank move' },
-    repeatPress: { kind: 'choice', values: ['fires', 'ignored', 'alternates'], default: 'fires', label: 'A repeated press' },
+    repeatPress: {
+      kind: 'choice',
+      values: ['fires', 'ignored', 'alternates'],
+      default: 'fires',
+      label: 'A repeated press',
+    },
     callRepeat: { kind: 'choice', values: ['fires', 'ignored'], default: 'fires', label: 'A call to the current slot' },
   },
   expand: (p) => {
@@ -41,7 +46,9 @@ export const loopSwitcher: Archetype = {
 /** A foot controller or song player with no loops of its own. */
 export const midiController: Archetype = {
   id: 'midi-controller',
-  params: Object.fromEntries(Object.entries(loopSwitcher.params).filter(([name]) => name !== 'loops' && name !== 'insertAfter')),
+  params: Object.fromEntries(
+    Object.entries(loopSwitcher.params).filter(([name]) => name !== 'loops' && name !== 'insertAfter'),
+  ),
   expand: (p) => ({
     ...emptyAnatomy,
     jacks: [...contactJacks(p), midiIn, midiOut],
@@ -59,10 +66,17 @@ const loopControl = (i: number): Control => ({
 });
 
 const contactJacks = (p: Params): Jack[] =>
-  Array.from({ length: p.int('contacts') }, (_, i) => ({ id: contactId(i + 1), label: `Contact ${i + 1}`, kind: 'contact-out' as const }));
+  Array.from({ length: p.int('contacts') }, (_, i) => ({
+    id: contactId(i + 1),
+    label: `Contact ${i + 1}`,
+    kind: 'contact-out' as const,
+  }));
 
 function jacksOf(p: Params, numbers: readonly number[]): Jack[] {
-  const insert: Jack[] = p.int('insertAfter') > 0 ? [signalOut('insert-send', 'Insert send'), signalIn('insert-return', 'Insert return')] : [];
+  const insert: Jack[] =
+    p.int('insertAfter') > 0
+      ? [signalOut('insert-send', 'Insert send'), signalIn('insert-return', 'Insert return')]
+      : [];
   return [
     signalIn(),
     ...numbers.flatMap((i) => [signalOut(`send-${i}`, `Send ${i}`), signalIn(`return-${i}`, `Return ${i}`)]),
@@ -102,7 +116,14 @@ function sectionsOf(p: Params, numbers: readonly number[]): Section[] {
 
 const inOrOut = [[0], [1]];
 
-const wire = (id: string, label: string, from: string, to: string, when?: Section['when']): Section => ({ id, label, from, to, active: false, when });
+const wire = (id: string, label: string, from: string, to: string, when?: Section['when']): Section => ({
+  id,
+  label,
+  from,
+  to,
+  active: false,
+  when,
+});
 
 const controllerOf = (p: Params, loops: readonly string[]) => ({
   banks: p.int('banks'),
@@ -113,7 +134,10 @@ const controllerOf = (p: Params, loops: readonly string[]) => ({
     kind: p.word('contactKind') as 'latched' | 'held' | 'pulsed',
     policy: p.word('pulses') as 'every' | 'belief',
   })),
-  momentaries: Array.from({ length: p.int('momentaries') }, (_, i) => ({ id: `momentary-${i + 1}`, label: `Momentary ${i + 1}` })),
+  momentaries: Array.from({ length: p.int('momentaries') }, (_, i) => ({
+    id: `momentary-${i + 1}`,
+    label: `Momentary ${i + 1}`,
+  })),
   firesWhileHeld: p.yes('firesWhileHeld'),
   bankMove: p.word('bankMove') as 'silent' | 'fires',
   repeatPress: p.word('repeatPress') as 'fires' | 'ignored' | 'alternates',

@@ -1,4 +1,12 @@
-import { type BankScheme, type Control, type ControlMessage, type EffectKind, effectKinds, emptyAnatomy, type RepeatedRecall } from '../anatomy.ts';
+import {
+  type BankScheme,
+  type Control,
+  type ControlMessage,
+  type EffectKind,
+  effectKinds,
+  emptyAnatomy,
+  type RepeatedRecall,
+} from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
 import { midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value, asLeft } from './parts.ts';
 
@@ -12,14 +20,29 @@ export const midiEffect: Archetype = {
     scheme: { kind: 'choice', values: ['none', 'msb', 'lsb', 'both'], default: 'none', label: 'Bank select' },
     bankSize: { kind: 'integer', min: 1, max: 128, default: 128, label: 'Presets a bank' },
     sticky: { kind: 'boolean', default: false, label: 'Remembers its bank' },
-    repeat: { kind: 'choice', values: ['reload', 'ignored', 'alternates', 'flips bypass'], default: 'reload', label: 'A repeated program change' },
+    repeat: {
+      kind: 'choice',
+      values: ['reload', 'ignored', 'alternates', 'flips bypass'],
+      default: 'reload',
+      label: 'A repeated program change',
+    },
     powersUpOn: { kind: 'choice', values: ['first preset', 'as left'], default: 'as left', label: 'Comes up on' },
     loadMs: { kind: 'integer', min: 0, max: 10_000, default: 0, label: 'Load time, ms' },
     whileLoading: { kind: 'choice', values: ['drop', 'queue'], default: 'drop', label: 'Messages while loading' },
     bypassCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Bypass control change (−1: none)' },
-    bypassPowersUp: { kind: 'choice', values: ['off', 'on', 'as left'], default: 'on', label: 'Engaged after power-up' },
+    bypassPowersUp: {
+      kind: 'choice',
+      values: ['off', 'on', 'as left'],
+      default: 'on',
+      label: 'Engaged after power-up',
+    },
     mixCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Mix control change (−1: none)' },
-    levelSwitch: { kind: 'choice', values: ['none', 'instrument', 'line'], default: 'none', label: 'Level switch stands at' },
+    levelSwitch: {
+      kind: 'choice',
+      values: ['none', 'instrument', 'line'],
+      default: 'none',
+      label: 'Level switch stands at',
+    },
     trails: { kind: 'choice', values: ['none', 'ring on', 'cut'], default: 'none', label: 'Trails when bypassed' },
     mixByPedal: { kind: 'boolean', default: false, label: 'An expression pedal moves the mix' },
     footswitch: { kind: 'boolean', default: true, label: 'Own switch' },
@@ -28,7 +51,17 @@ export const midiEffect: Archetype = {
     const switched = p.int('bypassCc') >= 0 || p.yes('footswitch');
     const mix: Control[] =
       p.int('mixCc') >= 0 || p.yes('mixByPedal')
-        ? [{ id: 'mix', label: 'Mix', domain: { kind: 'range', min: 0, max: 127 }, scope: 'preset', powerUp: value(0), owner: 'programmed', ...(p.yes('mixByPedal') ? { expression: true } : {}) }]
+        ? [
+            {
+              id: 'mix',
+              label: 'Mix',
+              domain: { kind: 'range', min: 0, max: 127 },
+              scope: 'preset',
+              powerUp: value(0),
+              owner: 'programmed',
+              ...(p.yes('mixByPedal') ? { expression: true } : {}),
+            },
+          ]
         : [];
     const messages: ControlMessage[] = [
       ...(p.int('bypassCc') >= 0 ? [{ cc: p.int('bypassCc'), control: 'on', mode: 'switch' as const }] : []),
@@ -49,7 +82,9 @@ export const midiEffect: Archetype = {
           governedBy: ['preset', ...mix.map((control) => control.id)],
           ...(switched ? { when: { controls: { on: [1] } } } : {}),
         },
-        ...(switched ? [{ id: 'bypass', label: 'Bypass', from: 'in', to: 'out', active: false, when: { controls: { on: [0] } } }] : []),
+        ...(switched
+          ? [{ id: 'bypass', label: 'Bypass', from: 'in', to: 'out', active: false, when: { controls: { on: [0] } } }]
+          : []),
       ],
       messages,
       settings: [
@@ -66,7 +101,9 @@ export const midiEffect: Archetype = {
         home: [0, 0],
         repeat: repeatOf(p.word('repeat')),
       },
-      ...(p.int('loadMs') > 0 ? { busy: { ms: p.int('loadMs'), policy: p.word('whileLoading') as 'drop' | 'queue' } } : {}),
+      ...(p.int('loadMs') > 0
+        ? { busy: { ms: p.int('loadMs'), policy: p.word('whileLoading') as 'drop' | 'queue' } }
+        : {}),
       ...(switched ? { ownSwitch: 'on' } : {}),
     };
   },

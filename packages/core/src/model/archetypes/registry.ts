@@ -7,7 +7,20 @@ import { loopSwitcher, midiController } from './loop-switcher.ts';
 import { midiEffect } from './midi-effect.ts';
 import { cabinet, instrument, line, pedal, tuner } from './simple.ts';
 
-const archetypes: readonly Archetype[] = [instrument, tuner, pedal, loopSwitcher, midiEffect, amp, preamp, splitter, cabinet, line, midiController, declared];
+const archetypes: readonly Archetype[] = [
+  instrument,
+  tuner,
+  pedal,
+  loopSwitcher,
+  midiEffect,
+  amp,
+  preamp,
+  splitter,
+  cabinet,
+  line,
+  midiController,
+  declared,
+];
 const byId = new Map(archetypes.map((archetype) => [archetype.id, archetype]));
 
 export const archetypeOf = (id: string): Archetype | undefined => byId.get(id);
@@ -44,9 +57,19 @@ export function anatomiesOf(types: readonly DeviceType[]): readonly Anatomy[] {
   return types.map(anatomyOf);
 }
 
-/** Whether two sets of parameters say the same, in the same order; what is not a plain value is compared as it is written in a file. */
+/**
+ * Whether two sets of parameters say the same, in the same order; what is not a plain value is compared as it is
+ * written in a file.
+ */
 function sameParams(a: DeviceType['params'], b: DeviceType['params']): boolean {
   const names = Object.keys(a);
   const others = Object.keys(b);
-  return names.length === others.length && names.every((name, i) => name === others[i] && (a[name] === b[name] || (typeof a[name] === 'object' && JSON.stringify(a[name]) === JSON.stringify(b[name]))));
+  return (
+    names.length === others.length &&
+    names.every(
+      (name, i) =>
+        name === others[i] &&
+        (a[name] === b[name] || (typeof a[name] === 'object' && JSON.stringify(a[name]) === JSON.stringify(b[name]))),
+    )
+  );
 }

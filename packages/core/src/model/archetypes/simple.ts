@@ -12,20 +12,38 @@ export const instrument: Archetype = {
   expand: (p) => {
     const positions = p.words('positions');
     const hands: Control[] = [
-      ...(positions.length > 0 ? [hand('selector', 'Selector', { kind: 'choice', values: positions }, positions[0])] : []),
+      ...(positions.length > 0
+        ? [hand('selector', 'Selector', { kind: 'choice', values: positions }, positions[0])]
+        : []),
       ...(p.yes('volume') ? [hand('volume', 'Volume', { kind: 'range', min: 0, max: 10 }, 10)] : []),
     ];
     return {
       ...emptyAnatomy,
       jacks: [signalOut()],
       controls: hands,
-      sections: [{ id: 'pickups', label: 'Pickups', from: '*strings', to: 'out', active: true, ...(hands.length > 0 ? { governedBy: hands.map((control) => control.id) } : {}) }],
+      sections: [
+        {
+          id: 'pickups',
+          label: 'Pickups',
+          from: '*strings',
+          to: 'out',
+          active: true,
+          ...(hands.length > 0 ? { governedBy: hands.map((control) => control.id) } : {}),
+        },
+      ],
       source: '*strings',
     };
   },
 };
 
-const hand = (id: string, label: string, domain: Control['domain'], rests: string | number): Control => ({ id, label, domain, scope: 'global', powerUp: value(rests), owner: 'hand' });
+const hand = (id: string, label: string, domain: Control['domain'], rests: string | number): Control => ({
+  id,
+  label,
+  domain,
+  scope: 'global',
+  powerUp: value(rests),
+  owner: 'hand',
+});
 
 export const cabinet: Archetype = {
   id: 'cabinet',
@@ -49,7 +67,9 @@ export const line: Archetype = {
   }),
 };
 
-/** One effect with its own switch: true bypass and buffered bypass alike put a wire in its place. Knobs are set by hand. */
+/**
+ * One effect with its own switch: true bypass and buffered bypass alike put a wire in its place. Knobs are set by hand.
+ */
 export const pedal: Archetype = {
   id: 'pedal',
   params: {
@@ -60,8 +80,18 @@ export const pedal: Archetype = {
     knobs: { kind: 'words', default: [], label: 'Knobs', max: 12, mayBeEmpty: true },
   },
   expand: (p) => {
-    const knobs = p.words('knobs').map((label, i): Control => hand(`knob-${i + 1}`, label, { kind: 'range', min: 0, max: 10 }, 5));
-    const effect = { id: 'effect', label: 'Effect', from: 'in', to: 'out', active: true, effect: p.word('does') as EffectKind, ...(knobs.length > 0 ? { governedBy: knobs.map((control) => control.id) } : {}) };
+    const knobs = p
+      .words('knobs')
+      .map((label, i): Control => hand(`knob-${i + 1}`, label, { kind: 'range', min: 0, max: 10 }, 5));
+    const effect = {
+      id: 'effect',
+      label: 'Effect',
+      from: 'in',
+      to: 'out',
+      active: true,
+      effect: p.word('does') as EffectKind,
+      ...(knobs.length > 0 ? { governedBy: knobs.map((control) => control.id) } : {}),
+    };
     const jacks = [signalIn(), signalOut()];
     if (!p.yes('hasSwitch')) return { ...emptyAnatomy, jacks, controls: knobs, sections: [effect] };
     return {
@@ -85,10 +115,27 @@ export const tuner: Archetype = {
     ...emptyAnatomy,
     jacks: [signalIn(), signalOut()],
     controls: p.yes('mutes')
-      ? [{ id: 'mute', label: 'Mute', domain: { kind: 'switch' }, scope: 'global', powerUp: value(0), owner: 'foot', weight: 'mute' }]
+      ? [
+          {
+            id: 'mute',
+            label: 'Mute',
+            domain: { kind: 'switch' },
+            scope: 'global',
+            powerUp: value(0),
+            owner: 'foot',
+            weight: 'mute',
+          },
+        ]
       : [],
     sections: [
-      { id: 'through', label: 'Through', from: 'in', to: 'out', active: false, ...(p.yes('mutes') ? { when: { controls: { mute: [0] } } } : {}) },
+      {
+        id: 'through',
+        label: 'Through',
+        from: 'in',
+        to: 'out',
+        active: false,
+        ...(p.yes('mutes') ? { when: { controls: { mute: [0] } } } : {}),
+      },
     ],
     switches: p.yes('mutes') ? [{ id: 'switch', label: 'Tune', does: [{ toggle: 'mute' }] }] : [],
   }),

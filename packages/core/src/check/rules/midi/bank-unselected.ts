@@ -14,15 +14,25 @@ export const bankUnselected = defineSoundRule({
     remedy: 'Send bank select before the program change: generate the slot, or tell how the device selects its banks.',
     source: 'MIDI 1.0: bank select is control change 0 and 32, before the program change',
     messages: {
-      'no-scheme': '{sound} wants preset {panel} of {device}, in its bank {bank}, and the device is said to know no bank select.',
-      'not-sent': 'The slot of {sound} sends a program for preset {panel} of {device}, in its bank {bank}, with no bank select before it.',
+      'no-scheme':
+        '{sound} wants preset {panel} of {device}, in its bank {bank}, and the device is said to know no bank select.',
+      'not-sent':
+        'The slot of {sound} sends a program for preset {panel} of {device}, in its bank {bank}, with no bank select before it.',
     },
   },
   tellsNumbers: true,
-  each: (one) => wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'no-scheme' | 'not-sent'>[] => (wanted.number < wanted.facts.bankSize || (wanted.facts.scheme !== 'none' && one.byHand.length === 0) ? none : unselected(one, wanted))),
+  each: (one) =>
+    wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'no-scheme' | 'not-sent'>[] =>
+      wanted.number < wanted.facts.bankSize || (wanted.facts.scheme !== 'none' && one.byHand.length === 0)
+        ? none
+        : unselected(one, wanted),
+    ),
 });
 
-function unselected({ sound, byHand }: SoundCase, { wired: { device }, facts, number }: WantedPreset): Reported<'no-scheme' | 'not-sent'>[] {
+function unselected(
+  { sound, byHand }: SoundCase,
+  { wired: { device }, facts, number }: WantedPreset,
+): Reported<'no-scheme' | 'not-sent'>[] {
   const bank = Math.floor(number / facts.bankSize);
   if (!presetExists(facts, number)) return [];
   const at = { sound: sound.id, device: device.id };
@@ -31,7 +41,11 @@ function unselected({ sound, byHand }: SoundCase, { wired: { device }, facts, nu
   return byHand.flatMap((slot): Reported<'not-sent'>[] => {
     const own = slot.actions.filter((action) => 'channel' in action && action.channel === device.channel);
     const program = own.findIndex((action) => action.kind === 'program');
-    const selects = own.slice(0, Math.max(0, program)).some((action) => action.kind === 'control' && (action.cc === bankSelectMsb || action.cc === bankSelectLsb));
-    return program < 0 || selects ? [] : [{ messageId: 'not-sent', at: { ...at, slot: slot.id }, data, fix: generateFix(slot) }];
+    const selects = own
+      .slice(0, Math.max(0, program))
+      .some((action) => action.kind === 'control' && (action.cc === bankSelectMsb || action.cc === bankSelectLsb));
+    return program < 0 || selects
+      ? []
+      : [{ messageId: 'not-sent', at: { ...at, slot: slot.id }, data, fix: generateFix(slot) }];
   });
 }

@@ -13,12 +13,20 @@ export const chainCircle = defineRule({
   },
   check: ({ wiring }) => {
     const index = new Map(wiring.devices.map((wired, i) => [wired.device.id, i]));
-    const edges = wiring.midiLinks.filter((link) => link.port !== 'out').map((link) => ({ from: index.get(link.from)!, to: index.get(link.to)! }));
+    const edges = wiring.midiLinks
+      .filter((link) => link.port !== 'out')
+      .map((link) => ({ from: index.get(link.from)!, to: index.get(link.to)! }));
     const component = stronglyConnected(wiring.devices.length, edges);
-    const inside = new Set(edges.filter((edge) => component[edge.from] === component[edge.to]).map((edge) => component[edge.from]));
+    const inside = new Set(
+      edges.filter((edge) => component[edge.from] === component[edge.to]).map((edge) => component[edge.from]),
+    );
     return [...inside].map((circle) => {
       const members = wiring.devices.filter((_, i) => component[i] === circle);
-      return { messageId: 'round' as const, at: { device: members[0].device.id }, data: { devices: members.map((wired) => wired.device.name).join(', ') } };
+      return {
+        messageId: 'round' as const,
+        at: { device: members[0].device.id },
+        data: { devices: members.map((wired) => wired.device.name).join(', ') },
+      };
     });
   },
 });

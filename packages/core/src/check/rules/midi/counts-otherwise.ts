@@ -19,7 +19,14 @@ export const countsOtherwise = defineSoundRule({
     },
   },
   tellsNumbers: true,
-  each: (one) => wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'edge' | 'slot'>[] => (presetExists(wanted.facts, wanted.number) ? (one.byHand.length === 0 ? none : sentOtherwise(one, wanted)) : wantedOtherwise(one, wanted))),
+  each: (one) =>
+    wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'edge' | 'slot'>[] =>
+      presetExists(wanted.facts, wanted.number)
+        ? one.byHand.length === 0
+          ? none
+          : sentOtherwise(one, wanted)
+        : wantedOtherwise(one, wanted),
+    ),
 });
 
 function wantedOtherwise({ sound }: SoundCase, { ref, wired, facts, number }: WantedPreset): Reported<'edge'>[] {
@@ -39,10 +46,17 @@ function wantedOtherwise({ sound }: SoundCase, { ref, wired, facts, number }: Wa
 function sentOtherwise({ sound, byHand }: SoundCase, { wired, facts, number }: WantedPreset): Reported<'slot'>[] {
   const { id: device, countsFrom, channel, name } = wired.device;
   const program = number % facts.bankSize;
-  const isOff = (action: Action) => action.kind === 'program' && action.channel === channel && Math.abs(action.program - program) === 1;
+  const isOff = (action: Action) =>
+    action.kind === 'program' && action.channel === channel && Math.abs(action.program - program) === 1;
   return byHand.flatMap((slot): Reported<'slot'>[] => {
     const sends = slot.actions.find(isOff);
-    if (sends?.kind !== 'program' || slot.actions.some((action) => action.kind === 'program' && action.channel === channel && action.program === program)) return [];
+    if (
+      sends?.kind !== 'program' ||
+      slot.actions.some(
+        (action) => action.kind === 'program' && action.channel === channel && action.program === program,
+      )
+    )
+      return [];
     const actions = slot.actions.map((action) => (isOff(action) ? { ...action, program } : action));
     return [
       {

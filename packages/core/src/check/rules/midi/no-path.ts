@@ -19,7 +19,10 @@ export const noPath = defineSoundRule({
   each: (one) =>
     wantedPresets(one, one.sound).flatMap(({ wired: { device } }): readonly Reported<'unreached' | 'deaf'>[] => {
       if (device.channel !== null && isReached(one, device.id)) return none;
-      const about = { at: { sound: one.sound.id, device: device.id }, data: { sound: one.sound.name, device: device.name } };
+      const about = {
+        at: { sound: one.sound.id, device: device.id },
+        data: { sound: one.sound.name, device: device.name },
+      };
       return [isReached(one, device.id) ? { messageId: 'deaf', ...about } : { messageId: 'unreached', ...about }];
     }),
 });

@@ -18,22 +18,37 @@ export const sharedChannel = defineRule({
       .filter((wired) => wired.anatomy.controller)
       .flatMap((controller) => {
         const reach = midiReach(wiring, controller.device.id);
-        const listening = wiring.devices.filter((wired) => reach.has(wired.device.id) && typeof wired.device.channel === 'number' && understands(wired));
+        const listening = wiring.devices.filter(
+          (wired) => reach.has(wired.device.id) && typeof wired.device.channel === 'number' && understands(wired),
+        );
         return listening.flatMap((second, i) => {
           const first = listening.slice(0, i).find((one) => one.device.channel === second.device.channel);
           if (!first) return [];
           const free = freeChannel(listening);
-          const data = { first: first.device.name, second: second.device.name, channel: Number(second.device.channel), controller: controller.device.name };
+          const data = {
+            first: first.device.name,
+            second: second.device.name,
+            channel: Number(second.device.channel),
+            controller: controller.device.name,
+          };
           const fix =
             free === undefined
               ? {}
-              : { fix: setFix(`Put ${second.device.name} on channel ${free}`, ['devices', second.device.id, 'channel'], free, second.device.channel) };
+              : {
+                  fix: setFix(
+                    `Put ${second.device.name} on channel ${free}`,
+                    ['devices', second.device.id, 'channel'],
+                    free,
+                    second.device.channel,
+                  ),
+                };
           return [{ messageId: 'shared' as const, at: { device: second.device.id }, data, ...fix }];
         });
       }),
 });
 
-const understands = (wired: WiredDevice): boolean => wired.anatomy.presets !== undefined || wired.anatomy.messages.length > 0;
+const understands = (wired: WiredDevice): boolean =>
+  wired.anatomy.presets !== undefined || wired.anatomy.messages.length > 0;
 
 function freeChannel(listening: readonly WiredDevice[]): number | undefined {
   const taken = new Set(listening.map((wired) => wired.device.channel));

@@ -22,7 +22,11 @@ export const handOnly = defineRule({
       if (values.length < 2) return [];
       const data = { device: wired.device.name, control: control.label.toLowerCase(), values: values.join(' and ') };
       const change = firstChange(context, ref);
-      return [change ? { messageId: 'in-set', at: { device: wired.device.id }, data: { ...data, ...change } } : { messageId: 'differs', at: { device: wired.device.id }, data }];
+      return [
+        change
+          ? { messageId: 'in-set', at: { device: wired.device.id }, data: { ...data, ...change } }
+          : { messageId: 'differs', at: { device: wired.device.id }, data },
+      ];
     }),
 });
 

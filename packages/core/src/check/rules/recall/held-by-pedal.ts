@@ -25,8 +25,20 @@ export const heldByPedal = defineRule({
             const stored = preset === undefined ? undefined : wired.device.presets[String(preset)]?.values[control.id];
             if (value === undefined || stored === value) return [];
             const { id, name, owners } = wired.device;
-            const fix = setFix(`Declare ${control.label.toLowerCase()} of ${name} live`, ['devices', id, 'owners'], { ...owners, [control.id]: 'live' }, owners);
-            return [{ messageId: 'held' as const, at: { sound: sound.id, device: id }, data: { sound: sound.name, device: name, control: control.label.toLowerCase(), value }, fix }];
+            const fix = setFix(
+              `Declare ${control.label.toLowerCase()} of ${name} live`,
+              ['devices', id, 'owners'],
+              { ...owners, [control.id]: 'live' },
+              owners,
+            );
+            return [
+              {
+                messageId: 'held' as const,
+                at: { sound: sound.id, device: id },
+                data: { sound: sound.name, device: name, control: control.label.toLowerCase(), value },
+                fix,
+              },
+            ];
           }),
         ),
     ),

@@ -29,38 +29,73 @@ export const leftOver = defineRule({
     }),
 });
 
-function report(context: Context, slot: Slot, sound: Sound, judgement: Judgement): Reported<'left' | 'wrong' | 'unquiet'> {
+function report(
+  context: Context,
+  slot: Slot,
+  sound: Sound,
+  judgement: Judgement,
+): Reported<'left' | 'wrong' | 'unquiet'> {
   const at = { slot: slot.id, sound: sound.id };
   const length = judgement.length ?? 0;
   const after = length === 1 ? 'after 1 step' : `after ${length} steps`;
   if (judgement.sequence?.steps.some((step) => step.kind === 'press' && step.never))
-    return { messageId: 'unquiet', at, data: { sound: sound.name }, ...(slot.actions !== null && isQuietGenerated(context, slot) ? { fix: generateFix(slot) } : {}) };
+    return {
+      messageId: 'unquiet',
+      at,
+      data: { sound: sound.name },
+      ...(slot.actions !== null && isQuietGenerated(context, slot) ? { fix: generateFix(slot) } : {}),
+    };
   const wrong = judgement.sequence ? firstWrong(context.prover, judgement.sequence, sound) : undefined;
   if (!wrong) return { messageId: 'wrong', at, data: { sound: sound.name, length, after } };
   const { device, control } = splitRef(wrong.ref);
   const wired = context.wiring.device.get(device)!;
   const facts = wired.control.get(control);
   const shown = (value: string | number | null): string =>
-    value === null ? 'unknown' : control === 'preset' ? String(Number(value) + wired.device.countsFrom) : facts?.domain.kind === 'switch' ? (value === 1 ? 'on' : 'off') : String(value);
+    value === null
+      ? 'unknown'
+      : control === 'preset'
+        ? String(Number(value) + wired.device.countsFrom)
+        : facts?.domain.kind === 'switch'
+          ? value === 1
+            ? 'on'
+            : 'off'
+          : String(value);
   const severity: Severity = facts?.weight ? 'stops-the-show' : 'fix-before-load-in';
   return {
     messageId: 'left',
     severity,
     at: { ...at, device },
-    data: { sound: sound.name, length, after, what: `${wired.device.name} ${control === 'preset' ? 'preset' : (facts?.label ?? control).toLowerCase()}`, cameUp: shown(wrong.cameUp), wanted: shown(wrong.wanted) },
+    data: {
+      sound: sound.name,
+      length,
+      after,
+      what: `${wired.device.name} ${control === 'preset' ? 'preset' : (facts?.label ?? control).toLowerCase()}`,
+      cameUp: shown(wrong.cameUp),
+      wanted: shown(wrong.wanted),
+    },
     ...(slot.actions !== null && isGenerated(context, slot, wrong.ref) ? { fix: generateFix(slot) } : {}),
   };
 }
 
 /** Whether the slot, generated from its sound, would fall quiet. */
 const isQuietGenerated = ({ wiring, prover: { model } }: Context, slot: Slot): boolean =>
-  wouldFallQuiet(model, model.slot.get(slot.id)!, compiler(wiring)({ ...slot, actions: null }).map(({ action }) => action));
+  wouldFallQuiet(
+    model,
+    model.slot.get(slot.id)!,
+    compiler(wiring)({ ...slot, actions: null }).map(({ action }) => action),
+  );
 
-/** Whether the slot, generated from its sound, would put a control where it is wanted: by an action of its own, or with the preset that stores it. */
+/**
+ * Whether the slot, generated from its sound, would put a control where it is wanted: by an action of its own, or with
+ * the preset that stores it.
+ */
 function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean {
   const { device, control } = splitRef(ref);
   const refs = generatedRefs(wiring, slot);
-  return refs.has(ref) || (wiring.device.get(device)?.control.get(control)?.scope === 'preset' && refs.has(controlRef(device, 'preset')));
+  return (
+    refs.has(ref) ||
+    (wiring.device.get(device)?.control.get(control)?.scope === 'preset' && refs.has(controlRef(device, 'preset')))
+  );
 }
 
 const generated = memoised(
@@ -68,7 +103,10 @@ const generated = memoised(
   () => new WeakMap<Slot, { readonly sound: Sound | undefined; readonly refs: ReadonlySet<ControlRef> }>(),
 );
 
-/** The controls that a slot would set if it were generated from its sound; found once for a slot on a rig that is wired as it is. */
+/**
+ * The controls that a slot would set if it were generated from its sound; found once for a slot on a rig that is wired
+ * as it is.
+ */
 function generatedRefs(wiring: Wiring, slot: Slot): ReadonlySet<ControlRef> {
   const sound = slot.sound === null ? undefined : wiring.rig.sounds[slot.sound];
   const known = generated(wiring).get(slot);

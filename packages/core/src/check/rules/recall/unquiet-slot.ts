@@ -14,6 +14,10 @@ export const unquietSlot = defineRule({
     prover.excludedSlots.map((slot) => ({
       messageId: 'round' as const,
       at: { slot: slot.id },
-      data: { bank: slot.bank + 1, position: slot.position + 1, controller: wiring.device.get(slot.controller)!.device.name },
+      data: {
+        bank: slot.bank + 1,
+        position: slot.position + 1,
+        controller: wiring.device.get(slot.controller)!.device.name,
+      },
     })),
 });

@@ -15,6 +15,10 @@ export const deadEnd = defineSoundRule({
       ? []
       : trace().deadEnds.map((end) => {
           const wired = wiring.device.get(end.device)!;
-          return { messageId: 'open' as const, at: { sound: sound.id, device: end.device }, data: { sound: sound.name, device: wired.device.name, jack: wired.jack.get(end.jack)!.label } };
+          return {
+            messageId: 'open' as const,
+            at: { sound: sound.id, device: end.device },
+            data: { sound: sound.name, device: wired.device.name, jack: wired.jack.get(end.jack)!.label },
+          };
         }),
 });

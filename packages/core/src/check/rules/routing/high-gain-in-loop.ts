@@ -25,8 +25,14 @@ export const highGainInLoop = defineSoundRule({
       const back = own.find((pass) => anatomy.inserts!.some((insert) => pass.entries.includes(insert.return)));
       if (!into || !back) return [];
       return passesAfter(trace, into)
-        .filter((pass) => pass.device !== id && pass.effects.includes('drive') && passesAfter(trace, pass).includes(back))
-        .map((pass) => ({ messageId: 'inside' as const, at: { sound: one.sound.id, device: pass.device }, data: { sound: one.sound.name, drive: nameOf(one, pass.device), amp: nameOf(one, id) } }));
+        .filter(
+          (pass) => pass.device !== id && pass.effects.includes('drive') && passesAfter(trace, pass).includes(back),
+        )
+        .map((pass) => ({
+          messageId: 'inside' as const,
+          at: { sound: one.sound.id, device: pass.device },
+          data: { sound: one.sound.name, drive: nameOf(one, pass.device), amp: nameOf(one, id) },
+        }));
     });
   },
 });
@@ -34,5 +40,6 @@ export const highGainInLoop = defineSoundRule({
 /** Devices with an insert of their own, switchers aside. */
 const withInserts = memoised(
   ({ telling }: Wiring) => telling,
-  ({ devices }): readonly WiredDevice[] => devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller),
+  ({ devices }): readonly WiredDevice[] =>
+    devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller),
 );

@@ -12,7 +12,10 @@ export const moreSoundsThanSlots = defineRule({
     messages: { many: '{sounds} sounds, and {slots} slots in all.' },
   },
   check: (context) => {
-    const slots = context.wiring.devices.reduce((sum, { anatomy }) => sum + (anatomy.controller ? anatomy.controller.banks * anatomy.controller.positions : 0), 0);
+    const slots = context.wiring.devices.reduce(
+      (sum, { anatomy }) => sum + (anatomy.controller ? anatomy.controller.banks * anatomy.controller.positions : 0),
+      0,
+    );
     const sounds = soundsOf(context).length;
     return slots > 0 && sounds > slots ? [{ messageId: 'many' as const, at: {}, data: { sounds, slots } }] : [];
   },

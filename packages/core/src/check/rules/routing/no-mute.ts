@@ -21,16 +21,26 @@ export const noMute = defineRule({
 
 function instrumentsOf({ show, wiring }: Context): number {
   const { songs, parts } = show.songbook;
-  const named = new Set([...Object.values(songs), ...Object.values(parts)].flatMap((one) => (one.instrument === undefined ? [] : [one.instrument.toLowerCase()])));
+  const named = new Set(
+    [...Object.values(songs), ...Object.values(parts)].flatMap((one) =>
+      one.instrument === undefined ? [] : [one.instrument.toLowerCase()],
+    ),
+  );
   return Math.max(named.size, wiring.devices.filter((wired) => wired.anatomy.source !== undefined).length);
 }
 
-const hasSilentSlot = (context: Context): boolean => soundsOf(context).some((sound) => sound.silence && slotsOf(context, sound).length > 0);
+const hasSilentSlot = (context: Context): boolean =>
+  soundsOf(context).some((sound) => sound.silence && slotsOf(context, sound).length > 0);
 
 /** Whether one mute, closed, silences every sound. */
 function muteSilencesAll(context: Context): boolean {
   const sounding = heardSounds(context).map(({ sound }) => sound);
-  const mutes = context.wiring.devices.flatMap(({ device, anatomy }) => anatomy.controls.filter((control) => control.weight === 'mute').map((control) => controlRef(device.id, control.id)));
+  const mutes = context.wiring.devices.flatMap(({ device, anatomy }) =>
+    anatomy.controls.filter((control) => control.weight === 'mute').map((control) => controlRef(device.id, control.id)),
+  );
   const muted = (sound: Sound, mute: string): Sound => ({ ...sound, wants: { ...sound.wants, [mute]: 1 } });
-  return sounding.length === 0 || mutes.some((mute) => sounding.every((sound) => !context.tracer.trace(muted(sound, mute)).sounds));
+  return (
+    sounding.length === 0 ||
+    mutes.some((mute) => sounding.every((sound) => !context.tracer.trace(muted(sound, mute)).sounds))
+  );
 }

@@ -11,5 +11,8 @@ export const noRoute = defineSoundRule({
     messages: { silent: '{sound} is silent: no route from an instrument to a loudspeaker or the desk.' },
   },
   applies: ({ wiring }) => wiring.devices.some((wired) => wired.anatomy.source !== undefined),
-  each: (one) => (one.sound.silence || isHeard(one) ? [] : [{ messageId: 'silent' as const, at: { sound: one.sound.id }, data: { sound: one.sound.name } }]),
+  each: (one) =>
+    one.sound.silence || isHeard(one)
+      ? []
+      : [{ messageId: 'silent' as const, at: { sound: one.sound.id }, data: { sound: one.sound.name } }],
 });

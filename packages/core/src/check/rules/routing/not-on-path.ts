@@ -18,6 +18,10 @@ export const notOnPath = defineSoundRule({
     const isPassed = (device: string) => passes.some((pass) => pass.device === device && !pass.bypassed);
     const unheard: string[] = [];
     for (const device in pedals) if (pedals[device] === 'on' && !isPassed(device)) unheard.push(device);
-    return unheard.map((device) => ({ messageId: 'unheard' as const, at: { sound: one.sound.id, device }, data: { sound: one.sound.name, device: nameOf(one, device) } }));
+    return unheard.map((device) => ({
+      messageId: 'unheard' as const,
+      at: { sound: one.sound.id, device },
+      data: { sound: one.sound.name, device: nameOf(one, device) },
+    }));
   },
 });

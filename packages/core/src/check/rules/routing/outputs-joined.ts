@@ -12,7 +12,8 @@ export const outputsJoined = defineRule({
     severity: 'fix-before-load-in',
     title: 'Two outputs joined by a cable',
     why: 'A Y cord splits; it does not mix. Two driven outputs work into each other: level and treble go, and between power amplifiers something breaks.',
-    remedy: 'Put a mixer or a merger there, or unplug one end. Power amplifiers: each its own load, as its maker says; ask a technician.',
+    remedy:
+      'Put a mixer or a merger there, or unplug one end. Power amplifiers: each its own load, as its maker says; ask a technician.',
     source: 'common practice; MIDI 1.0 joins no outputs',
     messages: {
       signal: '{tag} joins {outputs} without a mixer.',
@@ -26,8 +27,17 @@ export const outputsJoined = defineRule({
       const outputs = cable.plugs.filter((plug) => isOutput(wiring, plug));
       const driven = outputs.filter((plug) => isDriven(wiring, plug));
       if (driven.length < 2) return none;
-      const told = driven.map((plug) => `${nameOf({ wiring }, plug.device)} ${jackAt(wiring, plug)!.label.toLowerCase()}`).join(' and ');
-      return [{ messageId: cable.kind, ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}), at: { device: driven[0].device }, data: { tag: cable.tag, outputs: told } }];
+      const told = driven
+        .map((plug) => `${nameOf({ wiring }, plug.device)} ${jackAt(wiring, plug)!.label.toLowerCase()}`)
+        .join(' and ');
+      return [
+        {
+          messageId: cable.kind,
+          ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}),
+          at: { device: driven[0].device },
+          data: { tag: cable.tag, outputs: told },
+        },
+      ];
     }),
 });
 

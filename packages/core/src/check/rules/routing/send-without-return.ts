@@ -30,7 +30,12 @@ export const sendWithoutReturn = defineRule({
             messageId: sent ? 'no-return' : 'no-send',
             at: { device: id },
             data: { device: wired.device.name, send: label(pair.send), return: label(pair.return) },
-            fix: setFix(`${label(lone)} is used alone on purpose`, ['devices', id, 'oneWay'], [...(oneWay ?? []), lone], oneWay),
+            fix: setFix(
+              `${label(lone)} is used alone on purpose`,
+              ['devices', id, 'oneWay'],
+              [...(oneWay ?? []), lone],
+              oneWay,
+            ),
           },
         ];
       }),
@@ -39,5 +44,10 @@ export const sendWithoutReturn = defineRule({
 
 function pairsOf(wiring: Wiring, wired: WiredDevice): readonly { readonly send: string; readonly return: string }[] {
   const own = wired.anatomy.controller ? loopsOf(wiring).filter((loop) => loop.controller === wired.device.id) : [];
-  return [...own.flatMap((loop) => (loop.send === undefined || loop.return === undefined ? [] : [{ send: loop.send, return: loop.return }])), ...(wired.anatomy.inserts ?? [])];
+  return [
+    ...own.flatMap((loop) =>
+      loop.send === undefined || loop.return === undefined ? [] : [{ send: loop.send, return: loop.return }],
+    ),
+    ...(wired.anatomy.inserts ?? []),
+  ];
 }

@@ -20,7 +20,19 @@ export const sharedLoop = defineRule({
         const on = loop.holds.find((device) => sound.pedals[device] === 'on');
         const off = loop.holds.find((device) => sound.pedals[device] === 'off' && !switchable(context, device));
         if (on === undefined || off === undefined) return [];
-        return [{ messageId: 'apart' as const, at: { sound: sound.id, device: off }, data: { sound: sound.name, on: nameOf(context, on), off: nameOf(context, off), loop: label, controller: nameOf(context, loop.controller) } }];
+        return [
+          {
+            messageId: 'apart' as const,
+            at: { sound: sound.id, device: off },
+            data: {
+              sound: sound.name,
+              on: nameOf(context, on),
+              off: nameOf(context, off),
+              loop: label,
+              controller: nameOf(context, loop.controller),
+            },
+          },
+        ];
       });
     }),
 });

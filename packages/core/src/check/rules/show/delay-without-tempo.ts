@@ -19,12 +19,27 @@ export const delayWithoutTempo = defineRule({
     if (synced.length === 0) return [];
     return inOrder(songbook.songs).flatMap((song) => {
       if (song.tempo !== null) return [];
-      const played = new Set(casts.filter((cast) => songbook.parts[cast.part]?.song === song.id).flatMap((cast) => rig.slots[cast.slot]?.sound ?? []));
+      const played = new Set(
+        casts
+          .filter((cast) => songbook.parts[cast.part]?.song === song.id)
+          .flatMap((cast) => rig.slots[cast.slot]?.sound ?? []),
+      );
       return [...played].flatMap((id) =>
         synced.flatMap(({ device }) => {
           const preset = rig.sounds[id]?.wants[controlRef(device.id, 'preset')];
           if (preset === undefined || device.presets[String(preset)]?.sync === undefined) return [];
-          return [{ messageId: 'untimed' as const, at: { sound: id, device: device.id }, data: { song: song.name, sound: rig.sounds[id].name, device: device.name, panel: Number(preset) + device.countsFrom } }];
+          return [
+            {
+              messageId: 'untimed' as const,
+              at: { sound: id, device: device.id },
+              data: {
+                song: song.name,
+                sound: rig.sounds[id].name,
+                device: device.name,
+                panel: Number(preset) + device.countsFrom,
+              },
+            },
+          ];
         }),
       );
     });

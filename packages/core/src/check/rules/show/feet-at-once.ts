@@ -14,7 +14,8 @@ export const feetAtOnce = defineRule({
   },
   check: ({ show, wiring }) => {
     const { rig, songbook } = show;
-    const severity = schoolOf(rig, 'foot') === 'pedal by pedal' ? ('worth-knowing' as const) : ('fix-before-load-in' as const);
+    const severity =
+      schoolOf(rig, 'foot') === 'pedal by pedal' ? ('worth-knowing' as const) : ('fix-before-load-in' as const);
     const casts = new Map(Object.values(rig.casting).map((cast) => [cast.part, cast]));
     const parts = partsInSetOrder(show).map((id) => songbook.parts[id]);
     return parts.flatMap((part, i) => {
@@ -22,17 +23,32 @@ export const feetAtOnce = defineRule({
       const cast = casts.get(part.id);
       // Between songs there is time.
       if (!cast || !before || before.song !== part.song) return [];
-      const feet = cast.before.flatMap((action) => (action.kind === 'foot' ? [wiring.device.get(action.device)?.device.name ?? action.device] : []));
+      const feet = cast.before.flatMap((action) =>
+        action.kind === 'foot' ? [wiring.device.get(action.device)?.device.name ?? action.device] : [],
+      );
       const left = casts.get(before.id);
       const slot = rig.slots[cast.slot];
       const from = left && rig.slots[left.slot];
       const presses = cast.slot !== left?.slot || cast.again ? ['the slot'] : [];
       // A silent bank move can be made ahead; one that fires falls on the bar line.
-      const moves = from && slot && slot.bank !== from.bank && wiring.device.get(slot.controller)?.anatomy.controller?.bankMove === 'fires' ? ['the bank'] : [];
+      const moves =
+        from &&
+        slot &&
+        slot.bank !== from.bank &&
+        wiring.device.get(slot.controller)?.anatomy.controller?.bankMove === 'fires'
+          ? ['the bank']
+          : [];
       const what = [...feet, ...moves, ...presses];
       if (what.length < 2) return [];
       const song = songbook.songs[part.song].name;
-      return [{ messageId: 'many' as const, severity, at: { part: part.id, slot: cast.slot }, data: { from: `${song}, ${before.name}`, to: part.name, count: what.length, what: what.join(', ') } }];
+      return [
+        {
+          messageId: 'many' as const,
+          severity,
+          at: { part: part.id, slot: cast.slot },
+          data: { from: `${song}, ${before.name}`, to: part.name, count: what.length, what: what.join(', ') },
+        },
+      ];
     });
   },
 });

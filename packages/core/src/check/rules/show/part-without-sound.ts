@@ -15,11 +15,22 @@ export const partWithoutSound = defineRule({
   check: ({ show }) => {
     const { rig, songbook } = show;
     if (Object.keys(rig.sounds).length === 0) return [];
-    const cast = new Set(Object.values(rig.casting).filter((one) => rig.slots[one.slot]?.sound).map((one) => one.part));
+    const cast = new Set(
+      Object.values(rig.casting)
+        .filter((one) => rig.slots[one.slot]?.sound)
+        .map((one) => one.part),
+    );
     return partsInSetOrder(show).flatMap((id) => {
       const part = songbook.parts[id];
       if (part.silent || cast.has(id)) return [];
-      return [{ messageId: 'uncast' as const, at: { part: id }, data: { part: part.name, song: songbook.songs[part.song].name }, fix: setFix('Mark it as silent', ['parts', id, 'silent'], true, part.silent, 'songbook') }];
+      return [
+        {
+          messageId: 'uncast' as const,
+          at: { part: id },
+          data: { part: part.name, song: songbook.songs[part.song].name },
+          fix: setFix('Mark it as silent', ['parts', id, 'silent'], true, part.silent, 'songbook'),
+        },
+      ];
     });
   },
 });

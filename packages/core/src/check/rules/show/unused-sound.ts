@@ -15,6 +15,10 @@ export const unusedSound = defineRule({
     const { rig, songbook } = context.show;
     if (Object.keys(songbook.parts).length === 0) return [];
     const played = new Set(Object.values(rig.casting).map((cast) => rig.slots[cast.slot]?.sound));
-    return soundsOf(context).flatMap((sound) => (sound.silence || played.has(sound.id) ? [] : [{ messageId: 'idle' as const, at: { sound: sound.id }, data: { sound: sound.name } }]));
+    return soundsOf(context).flatMap((sound) =>
+      sound.silence || played.has(sound.id)
+        ? []
+        : [{ messageId: 'idle' as const, at: { sound: sound.id }, data: { sound: sound.name } }],
+    );
   },
 });
