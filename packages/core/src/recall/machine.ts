@@ -182,7 +182,8 @@ export class Machine {
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
       if (this.losable.size === 0 && isFixed(compiled) && !isStray(compiled)) {
-        if (stepper.leadsTo(here.row, compiled, this.ahead)) this.add(this.ahead, here, { compiled });
+        stepper.leadsTo(here.row, compiled, this.ahead);
+        this.add(this.ahead, here, { compiled });
         continue;
       }
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {

@@ -2,7 +2,7 @@ import type { FaultKind } from '../model/documents.ts';
 import { ChoiceSequence } from './choice-sequence.ts';
 import type { CompiledEvent } from './compiled.ts';
 import { Delivery, type LossyPoint, type Outcome } from './delivery.ts';
-import { Effect, Reader } from './effect.ts';
+import { Effect } from './effect.ts';
 import { begin, enabled, type RigEvent } from './events.ts';
 import type { Update, Operation, Recording, Running } from './operations.ts';
 import type { StateModel, PlantDevice } from './state-model.ts';
@@ -49,7 +49,6 @@ export class Stepper {
   private readonly store: PartialStore;
   /** Emptied before each use. */
   private readonly running: Running = { busyUntil: new Map() };
-  private readonly reader: Reader;
   private readonly effects = new Map<CompiledEvent, Effect>();
   private readonly byValues = new Map<string, Effect>();
   private readonly byDeeds = new Same();
@@ -64,7 +63,6 @@ export class Stepper {
   ) {
     this.place = PartialStore.places(model.variables.length, variables);
     this.width = variables.length + 1;
-    this.reader = new Reader(this.place, pins, this.width);
     this.store = new PartialStore(this.place, pins);
     const devices = new Set(variables.map((variable) => model.variables[variable].owner));
     this.onlyDevice = devices.size === 1 ? [...devices][0] : null;
@@ -89,15 +87,13 @@ export class Stepper {
    * fall quiet.
    */
   after(from: Row, compiled: CompiledEvent): Row | null {
-    return isFixed(compiled) ? this.performed(from, compiled) : null;
+    return isFixed(compiled) ? this.effectOf(compiled).after(from) : null;
   }
 
-  /**
-   * The same for exploring, put into another row; false where what these operations do has led to the very same row
-   * before.
-   */
-  leadsTo(from: Row, compiled: FixedEvent, into: Row): boolean {
-    return this.effectOf(compiled).leadsTo(from, into);
+  /** The same for exploring, put into another row. */
+  leadsTo(from: Row, compiled: FixedEvent, into: Row): void {
+    for (let column = 0; column < from.length; column += 1) into[column] = from[column];
+    this.effectOf(compiled).apply(into);
   }
 
   /**
@@ -109,7 +105,7 @@ export class Stepper {
     const known = compiled.leaves.on(variable);
     if (known >= 0) return known;
     if (!compiled.leaves.has(variable)) return from[this.place[variable]];
-    return this.effectOf(compiled).valueAfter(from, this.place[variable]);
+    return this.effectOf(compiled).after(from)[this.place[variable]];
   }
 
   /**
@@ -215,7 +211,7 @@ export class Stepper {
     if (event.kind === 'restart') return this.restart(from, event);
     const act = (delivery: Delivery) => begin(this.model, event, delivery);
     const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = isFixed(compiled)
-      ? [{ row: this.performed(from, compiled), outcome: compiled.outcome }]
+      ? [{ row: this.effectOf(compiled).after(from), outcome: compiled.outcome }]
       : [this.run(from, act)];
     if (event.kind === 'foot' && event.stray) for (const one of reached) one.row[this.width - 1] = 1;
     if (faults.size === 0 || from[this.width - 1] === 1) return reached;
@@ -223,12 +219,6 @@ export class Stepper {
       ...reached,
       ...(isFixed(compiled) ? this.replayLosses(from, compiled, faults) : this.losses(from, act, faults)),
     ];
-  }
-
-  private performed(from: Row, compiled: FixedEvent): Row {
-    const row = from.slice();
-    this.effectOf(compiled).apply(row);
-    return row;
   }
 
   /** What an event does to rows of this machine: the very same for events that do the same here. */
@@ -253,7 +243,7 @@ export class Stepper {
       const written = variables.filter((variable) => leaves.has(variable));
       this.byValues.set(
         key,
-        (effect = new Effect(this.reader, (store) => {
+        (effect = new Effect(this.store, (store) => {
           for (const variable of written) store.set(variable, leaves.on(variable));
         })),
       );
@@ -265,7 +255,7 @@ export class Stepper {
     const here = this.concerned(operations);
     let same = this.byDeeds;
     for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.model);
-    return (same.effect ??= new Effect(this.reader, (store) => this.replayOn(store, here, -1)));
+    return (same.effect ??= new Effect(this.store, (store) => this.replayOn(store, here, -1)));
   }
 
   private replay(from: Row, operations: readonly Operation[], without: number): Row {
