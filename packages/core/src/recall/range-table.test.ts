@@ -75,7 +75,7 @@ describe('packed ranges', () => {
             expect(packing.mustClose(edge, replaced)).toBe(
               when.every(({ variable, values }) => must(one(variable), values)),
             );
-            const widened = packing.copy(now);
+            const widened = now.slice();
             packing.widen(widened, overlay);
             expect(packing.mayClose(edge, widened)).toBe(
               when.every(({ variable, values }) => may(more(variable), values)),

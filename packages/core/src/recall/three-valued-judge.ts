@@ -107,7 +107,7 @@ export class ThreeValuedJudge {
 
   /** The same but for some variables. */
   groundWith(ground: Ranges, variables: Iterable<number>, possible: Possible): Ranges {
-    const made = this.packing.copy(ground);
+    const made = ground.slice();
     for (const variable of variables) this.packing.putOn(made, variable, possible(variable));
     return made;
   }
@@ -173,7 +173,7 @@ export class ThreeValuedJudge {
    * Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open.
    */
   audible(laid: SoundTarget, variables: readonly number[], ground: Ranges): readonly number[] {
-    const now = this.packing.copy(ground);
+    const now = ground.slice();
     for (const variable of variables) this.packing.putOn(now, variable, null);
     this.obey(now, laid);
     this.packing.widen(now, this.overlayOf(laid).free);
@@ -218,7 +218,7 @@ export class ThreeValuedJudge {
     const differing = [...at]
       .filter(([variable, value]) => !laid.cues.has(variable) && laid.has(variable) && laid.wants(variable) !== value)
       .map(([variable]) => variable);
-    const now = this.packing.copy(ground);
+    const now = ground.slice();
     for (const [variable, value] of at) this.packing.setValue(now, variable, value);
     this.obey(now, laid);
     const mayNow = this.liveness.may(now);
@@ -248,7 +248,7 @@ export class ThreeValuedJudge {
   }
 
   private mayEither(now: Ranges, free: Overlay): Uint8Array {
-    const either = this.packing.copy(now);
+    const either = now.slice();
     this.packing.widen(either, free);
     return this.liveness.may(either).edges;
   }
