@@ -1,8 +1,10 @@
-// Checks that imports point one way between rooms; says an upward one as a sentence.
+// Checks that imports point one way between rooms, and that no files import each other in a circle; says what does not
+// as a sentence.
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { root } from './lib.mjs';
 
+const recall = ['units', 'model', 'midi', 'trace', 'program'];
 const core = {
   units: [],
   model: ['units'],
@@ -12,7 +14,13 @@ const core = {
   program: ['units', 'model', 'midi', 'trace'],
   show: ['units', 'model', 'midi', 'program'],
   change: ['units', 'model', 'program'],
-  recall: ['units', 'model', 'midi', 'trace', 'program'],
+  'recall/state': recall,
+  'recall/device': [...recall, 'recall/state'],
+  'recall/audible': [...recall, 'recall/state'],
+  'recall/deliver': [...recall, 'recall/state', 'recall/device'],
+  'recall/explore': [...recall, 'recall/state', 'recall/device', 'recall/audible', 'recall/deliver'],
+  'recall/prove': [...recall, 'recall/state', 'recall/device', 'recall/audible', 'recall/deliver', 'recall/explore'],
+  'recall/replay': [...recall, 'recall/state', 'recall/audible', 'recall/deliver', 'recall/prove'],
   check: ['units', 'model', 'midi', 'trace', 'program', 'change', 'recall', 'catalogue'],
   paper: ['units', 'model', 'midi', 'program', 'show'],
   wire: ['units', 'model', 'midi', 'change', 'program', 'show', 'paper'],
@@ -47,44 +55,72 @@ const importsOf = (file) =>
       /^(?:import|export)\b[^;'"]*?from '([^']+)'|^import '([^']+)'|\bimport\('([^']+)'\)/gm,
     ),
   ].map((match) => match[1] ?? match[2] ?? match[3]);
+const said = (file) => path.relative(root, file);
+
+/** The room that a file is in: the folder of most steps that is one. Undefined for a file in none. */
+const roomOf = (src, file, rooms) => {
+  const steps = path.relative(src, file).split(path.sep);
+  return [steps.slice(0, 2).join('/'), steps[0]].find((room) => room in rooms);
+};
+const mayImport = (allowed, room) => allowed.some((one) => room === one || room.startsWith(`${one}/`));
 
 function checkRooms(src, rooms, where) {
   for (const file of files(src)) {
-    const room = path.relative(src, file).split(path.sep)[0];
-    const allowed = rooms[room];
+    const room = roomOf(src, file, rooms);
     const isTest = file.endsWith('.test.ts');
-    if (!(room in rooms) || allowed === null || isTest) continue;
-    for (const target of importsOf(file)) {
-      if (!target.startsWith('.')) continue;
-      const there = path.relative(src, path.resolve(path.dirname(file), target)).split(path.sep)[0];
-      if (there !== room && there in rooms && !allowed.includes(there))
-        wrongs.push(`${path.relative(root, file)} in ${where}/${room} must not look up to ${there}.`);
-      if (
-        path.basename(target) === 'index.ts' &&
-        there === room &&
-        path.dirname(path.resolve(path.dirname(file), target)) === path.dirname(file)
-      )
-        wrongs.push(`${path.relative(root, file)} imports its own folder's door.`);
+    if (room === undefined || rooms[room] === null || isTest) continue;
+    for (const target of importsOf(file).filter((one) => one.startsWith('.'))) {
+      const to = path.resolve(path.dirname(file), target);
+      const there = roomOf(src, to, rooms);
+      if (there !== undefined && there !== room && !mayImport(rooms[room], there))
+        wrongs.push(`${said(file)} in ${where}/${room} must not look up to ${there}.`);
+      if (path.basename(to) === 'index.ts' && path.dirname(to) === path.dirname(file))
+        wrongs.push(`${said(file)} imports its own folder's door.`);
     }
   }
 }
 
-checkRooms(path.join(root, 'packages/core/src'), core, 'core');
+/** Files that import each other, types or not: whoever reads one must read them all. */
+function checkCircles(src) {
+  const all = new Set(files(src).filter((file) => !file.endsWith('.test.ts')));
+  const state = new Map();
+  const visit = (file, way) => {
+    if (state.get(file) === 'done') return;
+    if (state.get(file) === 'open') {
+      wrongs.push(`${[...way.slice(way.indexOf(file)), file].map(said).join(' imports ')}: a circle.`);
+      return;
+    }
+    state.set(file, 'open');
+    for (const target of importsOf(file).filter((one) => one.startsWith('.'))) {
+      const to = path.resolve(path.dirname(file), target);
+      if (all.has(to)) visit(to, [...way, file]);
+    }
+    state.set(file, 'done');
+  };
+  for (const file of all) visit(file, []);
+}
+
+const coreFolder = path.join(root, 'packages/core/src');
+checkRooms(coreFolder, core, 'core');
 checkRooms(path.join(root, 'apps/web/src'), web, 'web');
-for (const [folder, allowed] of Object.entries(packages))
+for (const [folder, allowed] of Object.entries(packages)) {
+  checkCircles(path.join(root, folder, 'src'));
   for (const file of files(path.join(root, folder, 'src'))) {
+    if (file.endsWith('.test.ts')) continue;
     for (const target of importsOf(file)) {
-      if (target.startsWith('@yunta/') && !allowed.includes(target) && !file.endsWith('.test.ts'))
-        wrongs.push(`${path.relative(root, file)} must not import ${target}.`);
-      if (folder === 'packages/core' && !target.startsWith('.') && !file.endsWith('.test.ts'))
-        wrongs.push(`${path.relative(root, file)} in the core must not import ${target}.`);
+      if (target.startsWith('@yunta/') && !allowed.includes(target))
+        wrongs.push(`${said(file)} must not import ${target}.`);
+      if (folder === 'packages/core' && !target.startsWith('.'))
+        wrongs.push(`${said(file)} in the core must not import ${target}.`);
     }
   }
+}
 
 // Every room of the core says at its door what it may import, and says the same as here.
 for (const [room, allowed] of Object.entries(core)) {
-  const door = path.join(root, 'packages/core/src', room, 'README.md');
-  const line = `- May import: ${allowed === null ? 'every room' : allowed.length === 0 ? 'nothing' : allowed.join(', ')}\n`;
+  const door = path.join(coreFolder, room, 'README.md');
+  const names = allowed === null ? 'every room' : allowed.length === 0 ? 'nothing' : allowed.join(', ');
+  const line = `- May import: ${names}\n`;
   if (!existsSync(door)) wrongs.push(`core/${room} has no README.md.`);
   else if (!readFileSync(door, 'utf8').includes(line)) wrongs.push(`core/${room}/README.md must say “${line.trim()}”.`);
 }
@@ -93,4 +129,4 @@ if (wrongs.length > 0) {
   process.stderr.write(`${wrongs.join('\n')}\n`);
   process.exit(1);
 }
-process.stdout.write('Every arrow points down.\n');
+process.stdout.write('Every arrow points down, and none comes round.\n');

@@ -2,7 +2,7 @@ import type { Show, Slot, Sound } from '../model/documents.ts';
 import type { SlotActions } from '../program/compile.ts';
 import type { Step } from '../change/steps.ts';
 import type { Wiring } from '../model/wiring.ts';
-import type { Prover } from '../recall/proof.ts';
+import type { Prover } from '../recall/prove/prover.ts';
 import type { Tracer } from '../trace/trace.ts';
 
 export type Severity = 'stops-the-show' | 'fix-before-load-in' | 'worth-knowing';

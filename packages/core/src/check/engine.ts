@@ -2,8 +2,8 @@ import type { Show, Slot, Waiver } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { isWiredAlike, relabelled, wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
-import { buildStateModel, reslot } from '../recall/state-model.ts';
-import { Prover } from '../recall/proof.ts';
+import { buildStateModel, reslot } from '../recall/state/state-model.ts';
+import { Prover } from '../recall/prove/prover.ts';
 import { Tracer } from '../trace/trace.ts';
 import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.ts';
 

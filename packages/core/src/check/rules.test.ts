@@ -649,7 +649,7 @@ describe('rules', () => {
   });
 
   test('the list holds every rule of the folder, sorted, each under its own path, each with cases here', () => {
-    const folder = new URL('./rules/', import.meta.url);
+    const folder = new URL('./rules', import.meta.url);
     const files = readdirSync(folder, { recursive: true })
       .map(String)
       .filter((name) => name.includes('/') && name.endsWith('.ts'))

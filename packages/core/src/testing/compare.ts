@@ -1,7 +1,7 @@
 import type { Show } from '../model/documents.ts';
 import { validateRig } from '../model/validate.ts';
-import type { Level, Verdict } from '../recall/answer.ts';
-import { proverOf } from '../recall/prove.ts';
+import type { Level, Verdict } from '../recall/prove/verdict.ts';
+import { proverOf } from '../recall/prove/prover-of.ts';
 import { Oracle, RigTooLarge } from './oracle.ts';
 import { Random } from './random.ts';
 import { randomRig } from './random-rig.ts';

@@ -16,8 +16,8 @@ import {
   type Song,
   type Sound,
 } from '../model/documents.ts';
-import type { Judgement } from '../recall/answer.ts';
-import type { Prover } from '../recall/proof.ts';
+import type { Judgement } from '../recall/prove/verdict.ts';
+import type { Prover } from '../recall/prove/prover.ts';
 import { Random } from './random.ts';
 
 /** Rigs of stated sizes, the same for the same seed: what speed is measured on. */

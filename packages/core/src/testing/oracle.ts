@@ -1,14 +1,14 @@
 import type { Show, Sound } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
-import { type Level, type Verdict, worst, type Answer, bankDistance } from '../recall/answer.ts';
-import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/events.ts';
-import { SoundComparison } from '../recall/sound-comparison.ts';
-import { WriteSummary } from '../recall/write-summary.ts';
-import { Recording } from '../recall/operations.ts';
-import type { CompiledEvent } from '../recall/compiled.ts';
-import { type Row, rowKey, Stepper } from '../recall/stepper.ts';
-import type { StateModel, ModelSlot } from '../recall/state-model.ts';
-import { type ContentSymbol, NeedPin, type Pins } from '../recall/values.ts';
+import { type Level, type Verdict, worst, type Answer, bankDistance } from '../recall/prove/verdict.ts';
+import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/deliver/events.ts';
+import { SoundComparison } from '../recall/audible/sound-comparison.ts';
+import { WriteSummary } from '../recall/explore/write-summary.ts';
+import { Recording } from '../recall/device/updates.ts';
+import type { CompiledEvent } from '../recall/explore/event-table.ts';
+import { type Row, rowKey, Stepper } from '../recall/explore/stepper.ts';
+import type { StateModel, ModelSlot } from '../recall/state/state-model.ts';
+import { type ContentSymbol, NeedPin, type Pins } from '../recall/state/values.ts';
 
 /**
  * The whole rig, every variable of it, enumerated state by state: no machines, no products, no compiled operations.

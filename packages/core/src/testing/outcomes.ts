@@ -2,7 +2,7 @@ import { check, contextOf } from '../check/engine.ts';
 import { rules } from '../check/rules/index.ts';
 import { demoShow, flyShow } from '../demo/demo.ts';
 import { inOrder, type Show } from '../model/documents.ts';
-import type { Level } from '../recall/answer.ts';
+import type { Level } from '../recall/prove/verdict.ts';
 import { starters } from '../starters/starters.ts';
 import type { Trace } from '../trace/trace.ts';
 import { seededShow } from './compare.ts';

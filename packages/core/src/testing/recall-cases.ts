@@ -1,6 +1,6 @@
 import { validateRig, validateSongbook } from '../model/validate.ts';
-import type { Level, Verdict } from '../recall/answer.ts';
-import { proverOf } from '../recall/prove.ts';
+import type { Level, Verdict } from '../recall/prove/verdict.ts';
+import { proverOf } from '../recall/prove/prover-of.ts';
 import { adaptCase, type CaseRig } from './recall-adapter.ts';
 
 const letters: Record<Verdict, string> = { recalls: 'R', 'does-not': 'N', 'cannot-be-known': 'U', 'not-played': '-' };

@@ -1,10 +1,10 @@
 import { assertNever } from '../units/problem.ts';
 import type { Literal } from '../model/anatomy.ts';
-import type { Sequence, SequenceStep } from '../recall/sequence.ts';
-import { ChoiceSequence } from '../recall/choice-sequence.ts';
-import { proverOf } from '../recall/prove.ts';
-import type { Prover } from '../recall/proof.ts';
-import { SimulatedRig } from '../recall/simulated-rig.ts';
+import type { Sequence, SequenceStep } from '../recall/prove/sequence.ts';
+import { ChoiceSequence } from '../recall/deliver/choice-sequence.ts';
+import { proverOf } from '../recall/prove/prover-of.ts';
+import type { Prover } from '../recall/prove/prover.ts';
+import { SimulatedRig } from '../recall/deliver/simulated-rig.ts';
 import { adaptCase, type CaseRig } from './recall-adapter.ts';
 
 /** A small rig under the hand: press, hold, step, restart, and read what every control is. */

@@ -181,7 +181,7 @@ function stretchOf({ edges, jacks }: TraceGraph, wired: WiredDevice, sections: r
 
 /** After each stretch, those of other devices that begin where it ends. */
 function follow(stretches: readonly Stretch[], nodeCount: number): readonly (readonly number[])[] {
-  // The stretches that begin at a node, as a chain: the last one's link, and of each link its stretch and the one before.
+  // The stretches that begin at a node, as a chain: the last one's link; of each link its stretch and the link before.
   const lastAt = new Int32Array(nodeCount).fill(-1);
   const links: { readonly stretch: number; readonly before: number }[] = [];
   for (let stretch = 0; stretch < stretches.length; stretch += 1)

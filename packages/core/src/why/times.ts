@@ -1,7 +1,7 @@
 import { type NoteValue, noteValues, type Slot } from '../model/documents.ts';
 import { byteMicroseconds } from '../midi/message.ts';
 import type { ListedSlot } from '../program/listing.ts';
-import type { Sent } from '../recall/simulated-rig.ts';
+import type { Sent } from '../recall/deliver/simulated-rig.ts';
 import { delayMilliseconds, noteWords } from '../show/delay-times.ts';
 import type { footTravel } from '../show/floor.ts';
 import { counted, type Evidence } from './evidence.ts';

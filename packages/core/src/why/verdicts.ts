@@ -1,4 +1,4 @@
-import type { Judgement, Level, Verdict } from '../recall/answer.ts';
+import type { Judgement, Level, Verdict } from '../recall/prove/verdict.ts';
 import { counted, type Evidence } from './evidence.ts';
 
 const before: Record<Level, string> = {

@@ -2,9 +2,9 @@ import { controlRef, type ControlRef, splitRef, type Slot, type Sound } from '..
 import { memoised } from '../../../model/memo.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
-import type { Judgement } from '../../../recall/answer.ts';
-import { wouldFallQuiet } from '../../../recall/quiet.ts';
-import { firstWrong } from '../../../recall/simulate.ts';
+import type { Judgement } from '../../../recall/prove/verdict.ts';
+import { wouldFallQuiet } from '../../../recall/explore/settling.ts';
+import { firstWrong } from '../../../recall/replay/play.ts';
 import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
 

@@ -1,0 +1,90 @@
+import { describe, expect, test } from '@jest/globals';
+import { seededShow } from '../../testing/compare.ts';
+import { fourCable } from '../../testing/build-show.ts';
+import { Random } from '../../testing/random.ts';
+import { buildCsr } from '../../trace/csr.ts';
+import { SoundComparison } from './sound-comparison.ts';
+import { Reachability } from './reachability.ts';
+import { RangeTable } from './range-table.ts';
+import type { Range } from './three-valued-judge.ts';
+import { proverOf } from '../prove/prover-of.ts';
+
+const seeds = Array.from({ length: 16 }, (_, i) => 300 + i);
+
+/** Every combination of what some ranges leave open, or none where there are too many. */
+function statesIn(ranges: ReadonlyMap<number, readonly number[]>): readonly ReadonlyMap<number, number>[] {
+  let states: ReadonlyMap<number, number>[] = [new Map()];
+  for (const [variable, values] of ranges) {
+    states = states.flatMap((state) => values.map((value) => new Map([...state, [variable, value]])));
+    if (states.length > 600) return [];
+  }
+  return states;
+}
+
+describe('what may sound, and what surely does', () => {
+  test.each(seeds)(
+    'seed %i: may covers what sounds in some state of the ranges, must only what sounds in all of them',
+    (seed) => {
+      const { model } = proverOf(seededShow(seed));
+      const hearing = new SoundComparison(model);
+      const none = buildCsr(hearing.graph.nodeCount, () => undefined);
+      const packing = new RangeTable(hearing.edges, (value) => model.values.isSymbolic(value));
+      const liveness = new Reachability(hearing, packing, { onwards: none, back: none });
+      const deciding = [
+        ...new Set(hearing.edges.flatMap((edge) => edge.when.map((condition) => condition.variable))),
+      ].filter((variable) => variable >= 0);
+      const r = new Random(seed);
+      let looked = 0;
+      for (let round = 0; round < 12; round += 1) {
+        const ranges = new Map(
+          deciding.map((variable) => {
+            const options = hearing.optionsOf(variable);
+            return [variable, r.chance(0.4) ? options : [r.pick(options)]] as const;
+          }),
+        );
+        const states = statesIn(ranges);
+        if (states.length === 0) continue;
+        looked += 1;
+        const packed = packing.ranges((variable): Range => ranges.get(variable) ?? null);
+        const may = liveness.may(packed);
+        const must = liveness.mustLive(packed);
+        const lives = states.map((state) =>
+          hearing.liveWhen(
+            (condition) => condition.variable < 0 || condition.values.includes(state.get(condition.variable)!),
+          ),
+        );
+        for (const edge of hearing.edges) {
+          const some = lives.some((live) => live.edges[edge.index]);
+          const every = lives.every((live) => live.edges[edge.index]);
+          if (some) expect([edge.index, may.edges[edge.index]]).toEqual([edge.index, 1]);
+          if (must[edge.index] === 1) expect([edge.index, every]).toEqual([edge.index, true]);
+        }
+        if (lives.some((live) => live.sounds)) expect(may.sounds).toBe(true);
+        if (liveness.surelySounds(packed)) expect(lives.every((live) => live.sounds)).toBe(true);
+        // Where everything is known there is nothing between the two.
+        if (states.length === 1)
+          for (const edge of hearing.edges)
+            if (edge.when.every((condition) => condition.variable >= 0))
+              expect([edge.index, must[edge.index]]).toEqual([edge.index, lives[0].edges[edge.index] ? 1 : 0]);
+      }
+      expect(looked).toBeGreaterThan(0);
+    },
+  );
+
+  test('a loop with a pedal in it passes either way; one with nothing in it cuts the line where it is in', () => {
+    const prover = proverOf(fourCable().show);
+    const { model, outlook } = prover;
+    const [held, empty, own] = ['switcher/loop-1', 'switcher/loop-4', 'drive/on'].map((ref) =>
+      model.variableOf.get(ref as `${string}/${string}`)!,
+    );
+    expect(outlook.mayCut({ has: () => false }, () => null)).toEqual([empty]);
+    const withEmpty = (to: 0 | 1) =>
+      outlook.surelySounds((variable) => (variable === empty ? [model.values.id(to)] : null));
+    expect([withEmpty(0), withEmpty(1), outlook.surelySounds(() => null)]).toEqual([true, false, false]);
+    expect([
+      outlook.relatedControls(own).includes(held),
+      outlook.relatedControls(held).includes(own),
+      outlook.relatedControls(empty),
+    ]).toEqual([true, true, []]);
+  });
+});

@@ -1,0 +1,321 @@
+import type { Literal } from '../../model/anatomy.ts';
+import { controlRef, type Sound } from '../../model/documents.ts';
+import { wantsOf } from '../../model/wants.ts';
+import { ownerOf } from '../../model/wiring.ts';
+import { traceGraph, type TraceGraph } from '../../trace/graph.ts';
+import { type Live, ReachabilitySearch } from '../../trace/live.ts';
+import { SoundTarget, noCues, unwanted } from './sound-target.ts';
+import type { StateModel, PlantControl, PlantPresets } from '../state/state-model.ts';
+import type { ContentSymbol, Pins } from '../state/values.ts';
+
+/** Reads a variable of the state that is judged. */
+export type Read = (variable: number) => number;
+
+export type Heard =
+  | { readonly is: 'right' }
+  /** Variables whose values differ and are heard; empty where the line is silent or wired differently. */
+  | { readonly is: 'wrong'; readonly silent: boolean }
+  | { readonly is: 'unknown'; readonly symbols: readonly ContentSymbol[] };
+
+/**
+ * How a sound's want of a control is laid out: as it is; as a cue, for the player sets it; or, of a preset, with what
+ * recalling it loads.
+ */
+const [plain, cue, preset] = [0, 1, 2];
+
+const nothing: readonly never[] = [];
+
+export interface HearingEdge {
+  readonly index: number;
+  readonly from: number;
+  readonly to: number;
+  readonly active: boolean;
+  readonly when: readonly { readonly variable: number; readonly values: readonly number[] }[];
+  readonly governedBy: readonly number[];
+}
+
+/** The trace graph in terms of a model's variables, ready to compare sounding traces. */
+export class SoundComparison {
+  readonly graph: TraceGraph;
+  readonly edges: readonly HearingEdge[];
+  readonly activeEdges: readonly HearingEdge[];
+  /** The preset variable of the device that a control belongs to. */
+  readonly presetOf: ReadonlyMap<number, number>;
+  /** By the control's number, how a want of it is laid out; and of a preset what recalling one loads. */
+  private readonly manner: Uint8Array;
+  private readonly presetsAt: (PlantPresets | undefined)[] = [];
+  private readonly search: ReachabilitySearch;
+  private readonly related = new Map<number, readonly number[]>();
+  /** The loop that holds a device, and the switches of devices in a loop. */
+  private readonly loopOf = new Map<string, number>();
+  /** The same by variable, as far as somebody asked. */
+  private readonly loopAt: number[] = [];
+  private readonly inLoop = new Map<number, number[]>();
+
+  constructor(readonly model: StateModel) {
+    this.graph = traceGraph(model.wiring);
+    this.search = new ReachabilitySearch(this.graph);
+    const variable = (control: number): number => model.variableAt[control] ?? -1;
+    /** Devices of one kind share their conditions. */
+    const idsOf = new Map<readonly Literal[], readonly number[]>();
+    const ids = (literals: readonly Literal[]): readonly number[] => {
+      let known = idsOf.get(literals);
+      if (!known) idsOf.set(literals, (known = literals.map((literal) => model.values.id(literal))));
+      return known;
+    };
+    this.edges = this.graph.edges.map(({ index, from, to, active, when, governedBy }) => ({
+      index,
+      from,
+      to,
+      active,
+      when:
+        when.length === 0
+          ? nothing
+          : when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
+      governedBy: governedBy.length === 0 ? nothing : governedBy.map(variable).filter((one) => one >= 0),
+    }));
+    this.activeEdges = this.edges.filter((edge) => edge.active);
+    for (const [held, { loop, own }] of model.switching) {
+      const loopVariable = loop === undefined ? undefined : model.variableOf.get(loop);
+      if (loopVariable === undefined) continue;
+      this.loopOf.set(held, loopVariable);
+      const ownVariable = own === undefined ? undefined : model.variableOf.get(own);
+      if (ownVariable === undefined) continue;
+      const others = this.inLoop.get(loopVariable);
+      if (others) others.push(ownVariable);
+      else this.inLoop.set(loopVariable, [ownVariable]);
+    }
+    const presetOf = new Map<number, number>();
+    this.manner = new Uint8Array(model.variableAt.length);
+    let number = 0;
+    for (const device of model.devices) {
+      const { presets } = device;
+      for (const control of device.controls.values()) {
+        this.manner[number++] = ownerOf(device.wired, control.control) === 'programmed' ? plain : cue;
+        if (presets) presetOf.set(control.variable, presets.variable);
+      }
+      if (!presets) continue;
+      this.presetsAt[number] = presets;
+      this.manner[number++] = preset;
+    }
+    this.presetOf = presetOf;
+    const size = model.variables.length;
+    this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), isNamed: new Int32Array(size) };
+  }
+
+  /** A sound lays out at most as much as there are variables. */
+  private readonly scratch: {
+    readonly variables: Int32Array;
+    readonly wanted: Int32Array;
+    readonly isNamed: Int32Array;
+  };
+  private round = 0;
+  private readonly laidOut = new WeakMap<Sound, SoundTarget>();
+
+  /**
+   * Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out.
+   */
+  resolveTarget(sound: Sound): SoundTarget {
+    let laid = this.laidOut.get(sound);
+    if (!laid) this.laidOut.set(sound, (laid = this.layAnew(sound)));
+    return laid;
+  }
+
+  private layAnew(sound: Sound): SoundTarget {
+    const { variables, wanted } = this.scratch;
+    const { controls, literals } = wantsOf(this.model.wiring, sound);
+    const { values, variableAt } = this.model;
+    const { manner } = this;
+    let cues: Map<number, number> | undefined;
+    for (let i = 0; i < controls.length; i += 1) {
+      const variable = variableAt[controls[i]];
+      const value = values.id(literals[i]);
+      variables[i] = variable;
+      wanted[i] = value;
+      if (manner[controls[i]] === cue) (cues ??= new Map<number, number>()).set(variable, value);
+    }
+    const count = this.layStored(controls, literals);
+    return new SoundTarget(
+      sound,
+      variables.slice(0, count),
+      wanted.slice(0, count),
+      controls.length,
+      cues ?? noCues,
+      this.model.variables.length,
+    );
+  }
+
+  /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
+  private layStored(controls: readonly number[], literals: readonly Literal[]): number {
+    const { variables, wanted, isNamed } = this.scratch;
+    let count = controls.length;
+    this.round += 1;
+    for (let i = 0; i < count; i += 1) isNamed[variables[i]] = this.round;
+    for (let i = 0; i < controls.length; i += 1) {
+      if (this.manner[controls[i]] !== preset) continue;
+      const { loads, content: contentOf } = this.presetsAt[controls[i]]!;
+      for (const control of loads) {
+        const content = isNamed[control.variable] === this.round ? undefined : contentOf(Number(literals[i]), control);
+        if (content === undefined) continue;
+        variables[count] = control.variable;
+        wanted[count] = content;
+        count += 1;
+      }
+    }
+    return count;
+  }
+
+  /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
+  judge(read: Read, laid: SoundTarget, options: { readonly obey: boolean; readonly pins: Pins }): Heard {
+    const { values } = this.model;
+    const cues = options.obey ? laid.cues : undefined;
+    const now: Read = cues && cues.size > 0 ? (variable) => cues.get(variable) ?? read(variable) : read;
+    const then: Read = (variable) => (laid.has(variable) ? laid.wants(variable) : now(variable));
+    const open: ContentSymbol[] = [];
+    const closed =
+      (reader: Read) =>
+      (condition: HearingEdge['when'][number]): boolean => {
+        const value = reader(condition.variable);
+        const symbol = values.symbolOf(value);
+        if (!symbol) return condition.values.includes(value);
+        if (!options.pins.has(symbol.id)) open.push(symbol);
+        return options.pins.has(symbol.id) && condition.values.includes(values.decide(value, options.pins));
+      };
+    const before = this.liveWhen(closed(now));
+    const after = this.liveWhen(closed(then));
+    if (open.length > 0) return { is: 'unknown', symbols: open };
+    if (!before.sounds && !laid.sound.silence) return { is: 'wrong', silent: true };
+    if (!this.sameShape(before, after)) return { is: 'wrong', silent: false };
+    return this.sameValues(before, now, then, laid, options.pins);
+  }
+
+  private sameValues(live: Live, now: Read, then: Read, laid: SoundTarget, pins: Pins): Heard {
+    const { values } = this.model;
+    const open: ContentSymbol[] = [];
+    for (const edge of this.edges) {
+      if (!edge.active || !live.edges[edge.index]) continue;
+      for (const variable of edge.governedBy) {
+        const overridden = laid.has(variable);
+        const unknownCounts = !laid.named.has(variable) && this.presetOf.has(variable);
+        if (unknownCounts && this.numberDiffers(variable, now, then, laid)) return { is: 'wrong', silent: false };
+        if (!overridden) continue;
+        const a = now(variable);
+        const b = then(variable);
+        const compared = values.compare(a, b, pins);
+        if (compared === 'different') return { is: 'wrong', silent: false };
+        if (compared === 'unknown')
+          for (const value of [a, b]) if (values.symbolOf(value)) open.push(values.symbolOf(value)!);
+      }
+    }
+    return open.length > 0 ? { is: 'unknown', symbols: open } : { is: 'right' };
+  }
+
+  /** While an unknown value that the sound does not override governs, another preset number is wrong. */
+  private numberDiffers(variable: number, now: Read, then: Read, laid: SoundTarget): boolean {
+    const preset = this.presetOf.get(variable)!;
+    const wanted = laid.wants(preset);
+    if (wanted === unwanted) return false;
+    const { values } = this.model;
+    if (!values.isSymbolic(now(variable)) && !values.isSymbolic(then(variable))) return false;
+    return now(preset) !== wanted;
+  }
+
+  private sameShape(a: Live, b: Live): boolean {
+    if (a.sounds !== b.sounds) return false;
+    const { active } = this.graph;
+    let isSame = true;
+    for (let edge = 0; edge < active.length; edge += 1) {
+      if (a.edges[edge] === b.edges[edge]) continue;
+      // What does something and is live is part of the shape, whatever it feeds.
+      if (active[edge] === 1) return false;
+      isSame = false;
+    }
+    return isSame || this.shape(a) === this.shape(b);
+  }
+
+  /** What feeds what among the sections that do something, wires and bypasses contracted. */
+  private shape(live: Live): string {
+    const { graph } = this;
+    const ends = new Map<number, string[]>();
+    const note = (node: number, name: string) => ends.set(node, [...(ends.get(node) ?? []), name]);
+    for (const end of graph.destinations) note(end.node, `>${end.device}`);
+    for (const edge of this.edges) if (edge.active && live.edges[edge.index]) note(edge.from, `${edge.index}`);
+    const feeds: string[] = [];
+    const follow = (name: string, start: number) => {
+      const seen = new Set([start]);
+      const stack = [start];
+      while (stack.length > 0) {
+        const node = stack.pop()!;
+        for (const end of ends.get(node) ?? []) feeds.push(`${name}:${end}`);
+        for (let k = graph.leaving.start[node]; k < graph.leaving.start[node + 1]; k += 1) {
+          const index = graph.leaving.items[k];
+          const edge = this.edges[index];
+          if (edge.active || !live.edges[index] || seen.has(edge.to)) continue;
+          seen.add(edge.to);
+          stack.push(edge.to);
+        }
+      }
+    };
+    for (const source of graph.sources) follow(`<${source.device}`, source.node);
+    for (const edge of this.edges) if (edge.active && live.edges[edge.index]) follow(`${edge.index}`, edge.to);
+    return [...new Set(feeds)].sort().join(';');
+  }
+
+  /** Sections on a path from a source to a destination, asking about each condition as it is met. */
+  liveWhen(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
+    return this.search.live((index) => {
+      const { when } = this.edges[index];
+      for (let i = 0; i < when.length; i += 1) if (!closed(when[i])) return false;
+      return true;
+    });
+  }
+
+  /** Controls that decide beside this variable whether it is heard. */
+  relatedControls(variable: number): readonly number[] {
+    let known = this.related.get(variable);
+    if (!known) this.related.set(variable, (known = this.findRelatives(variable)));
+    return known;
+  }
+
+  private findRelatives(variable: number): readonly number[] {
+    const { model } = this;
+    const { device: id } = model.variables[variable];
+    const device = model.device.get(id)!;
+    const conditions = device.controller
+      ? []
+      : device.wired.anatomy.sections.flatMap((section) => Object.keys(section.when?.controls ?? {}));
+    const own = conditions.flatMap((control) => model.variableOf.get(controlRef(id, control)) ?? []);
+    const loop = this.loopOf.get(id);
+    const switchings = [...(loop === undefined ? [] : [loop]), ...(this.inLoop.get(variable) ?? [])];
+    return [...new Set([...own, ...switchings])].filter((other) => other !== variable);
+  }
+
+  /** The loop that holds a variable's device, or −1. */
+  loopAround(variable: number): number {
+    return (this.loopAt[variable] ??= this.loopOf.get(this.model.variables[variable].device) ?? -1);
+  }
+
+  private controlOf(variable: number): PlantControl | undefined {
+    const { kind, owner, part } = this.model.variables[variable];
+    return kind === 'control' ? this.model.devices[owner].controls.get(part) : undefined;
+  }
+
+  /** The values that a control can be set to. */
+  optionsOf(variable: number): readonly number[] {
+    return this.controlOf(variable)?.options ?? nothing;
+  }
+
+  /** Whether no message can put a control on a value outside its domain. */
+  staysInDomain(variable: number): boolean {
+    const control = this.controlOf(variable);
+    if (!control) return false;
+    const { anatomy } = this.model.devices[this.model.variables[variable].owner].wired;
+    const absolute = anatomy.messages.some((message) => message.mode === 'absolute' && message.control === control.id);
+    return (
+      !absolute ||
+      Array.from({ length: 128 }, (_, value) => this.model.values.id(value)).every((value) =>
+        control.options.includes(value),
+      )
+    );
+  }
+}

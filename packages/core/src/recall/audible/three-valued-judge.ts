@@ -1,0 +1,307 @@
+import { buildCsr, type Csr } from '../../trace/csr.ts';
+import { type GuaranteedPaths, guaranteedThrough } from './guaranteed-paths.ts';
+import type { SoundComparison, HearingEdge } from './sound-comparison.ts';
+import { type SoundTarget, unwanted } from './sound-target.ts';
+import { Reachability } from './reachability.ts';
+import { type Overlay, type Ranges, RangeTable } from './range-table.ts';
+import type { Pins } from '../state/values.ts';
+
+/** Values that a variable may have; null where it may have any. */
+export type Range = readonly number[] | null;
+export type Possible = (variable: number) => Range;
+
+/**
+ * What is already settled of a sound when only some variables are known: `wrong` whatever the others are,
+ * `harmless` (what differs here cannot be heard, whatever the others are), or still `open`.
+ */
+export type Status = 'wrong' | 'harmless' | 'open';
+
+/** A judgement from a few variables alone, sound whatever the rest of the rig is doing. */
+export class ThreeValuedJudge {
+  private readonly always: GuaranteedPaths;
+  /** The sections that each variable opens and closes, and those that it is heard in. */
+  private readonly conditioned: Csr;
+  private readonly governed: Csr;
+  /** Variables that open or close any, in the order in which they are met. */
+  private readonly switching: readonly number[];
+  private readonly packing: RangeTable;
+  private readonly liveness: Reachability;
+  /** What each sound wants, packed, without and with its cues. */
+  private readonly overlays = new WeakMap<SoundTarget, { readonly wanted: Overlay; readonly free: Overlay }>();
+  private readonly classes = new Map<number, Map<number, string>>();
+  private readonly muted: boolean[] = [];
+  /** Every variable may be anything. */
+  private readonly anything: Ranges;
+
+  constructor(private readonly hearing: SoundComparison) {
+    const { edges, activeEdges, presetOf } = hearing;
+    const size = hearing.model.variables.length;
+    this.conditioned = buildCsr(size, (tell) => {
+      for (const { index, when } of edges)
+        for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) tell(when[i].variable, index);
+    });
+    this.governed = buildCsr(size, (tell) => {
+      for (const { index, governedBy } of activeEdges)
+        for (let i = 0; i < governedBy.length; i += 1) {
+          tell(governedBy[i], index);
+          const preset = presetOf.get(governedBy[i]);
+          if (preset !== undefined) tell(preset, index);
+        }
+    });
+    this.switching = variablesIn(edges);
+    this.always = guaranteedThrough(hearing, this.conditioned, this.switching);
+    this.packing = new RangeTable(hearing.edges, (value) => hearing.model.values.isSymbolic(value));
+    this.anything = this.packing.ranges(() => null);
+    this.liveness = new Reachability(hearing, this.packing, this.always);
+  }
+
+  private overlayOf(laid: SoundTarget): { readonly wanted: Overlay; readonly free: Overlay } {
+    let known = this.overlays.get(laid);
+    if (!known) {
+      const wanted = this.packing.overlay(laid.variables, laid.wanted, () => false);
+      known = {
+        wanted,
+        free:
+          laid.cues.size === 0
+            ? wanted
+            : this.packing.overlay(laid.variables, laid.wanted, (variable) => laid.cues.has(variable)),
+      };
+      this.overlays.set(laid, known);
+    }
+    return known;
+  }
+
+  /** Whether sound surely reaches a destination. */
+  surelySounds(possible: Possible): boolean {
+    return this.liveness.surelySounds(this.packing.ranges(possible));
+  }
+
+  /** Multi-valued variables that the sound does not name and that may cut the line. */
+  mayCut(laid: Pick<SoundTarget, 'has'>, possible: Possible): readonly number[] {
+    return this.switching
+      .filter((variable) => {
+        if (laid.has(variable)) return false;
+        const range = possible(variable);
+        return range === null || range.length !== 1;
+      })
+      .filter((variable) => !this.passes(variable));
+  }
+
+  /**
+   * What decides, beside a variable itself, whether it is heard: switches of its device, the loop that holds it,
+   * switches in its loop.
+   */
+  relatedControls(variable: number): readonly number[] {
+    return this.hearing.relatedControls(variable);
+  }
+
+  /** What every variable may be, to judge from: made once, asked often. */
+  ground(possible: Possible): Ranges {
+    return this.packing.ranges(possible);
+  }
+
+  /** The same where each variable has one known value (negative: it may have any). */
+  settledGround(valueOf: (variable: number) => number): Ranges {
+    return this.packing.settled(valueOf);
+  }
+
+  /** The same but for some variables. */
+  groundWith(ground: Ranges, variables: Iterable<number>, possible: Possible): Ranges {
+    const made = ground.slice();
+    for (const variable of variables) this.packing.putOn(made, variable, possible(variable));
+    return made;
+  }
+
+  /**
+   * Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable
+   * surely has, negative where there is none.
+   */
+  isBlocked(variable: number, stays: (variable: number) => number): boolean {
+    return this.areShut(this.conditioned, variable, stays) && this.areShut(this.governed, variable, stays);
+  }
+
+  private areShut({ start, items }: Csr, variable: number, stays: (variable: number) => number): boolean {
+    const { edges } = this.hearing;
+    for (let k = start[variable]; k < start[variable + 1]; k += 1)
+      if (!this.isEdgeShut(edges[items[k]], variable, stays)) return false;
+    return true;
+  }
+
+  /** Whether some section that a variable opens, closes or is heard in is such. */
+  private some(variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
+    return this.someIn(this.conditioned, variable, isSuch) || this.someIn(this.governed, variable, isSuch);
+  }
+
+  private someIn({ start, items }: Csr, variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
+    const { edges } = this.hearing;
+    for (let k = start[variable]; k < start[variable + 1]; k += 1) if (isSuch(edges[items[k]])) return true;
+    return false;
+  }
+
+  private isEdgeShut({ when }: HearingEdge, but: number, stays: (variable: number) => number): boolean {
+    for (let i = 0; i < when.length; i += 1) {
+      const { variable, values } = when[i];
+      if (variable === but || variable < 0) continue;
+      const value = stays(variable);
+      if (value >= 0 && !this.hearing.model.values.isSymbolic(value) && !values.includes(value)) return true;
+    }
+    return false;
+  }
+
+  /** Whether nothing of a variable can be heard while the loop that holds its device is out, whatever all else is. */
+  isMutedByItsLoop(variable: number): boolean {
+    return (this.muted[variable] ??= this.findMuted(variable));
+  }
+
+  /** The loop that holds a variable's device, or −1. */
+  loopAround(variable: number): number {
+    return this.hearing.loopAround(variable);
+  }
+
+  private findMuted(variable: number): boolean {
+    const loop = this.loopAround(variable);
+    if (loop < 0 || loop === variable) return false;
+    const { packing, anything } = this;
+    packing.setValue(anything, loop, this.hearing.model.values.id(0));
+    const isReached = (edge: HearingEdge): boolean => this.liveness.mayArrive(edge.from, anything);
+    const isMuted = !this.some(variable, isReached);
+    packing.putOn(anything, loop, null);
+    return isMuted;
+  }
+
+  /**
+   * Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open.
+   */
+  audible(laid: SoundTarget, variables: readonly number[], ground: Ranges): readonly number[] {
+    const now = ground.slice();
+    for (const variable of variables) this.packing.putOn(now, variable, null);
+    this.obey(now, laid);
+    this.packing.widen(now, this.overlayOf(laid).free);
+    const { edges } = this.liveness.may(now);
+    const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
+    return variables.filter((variable) => this.some(variable, isLive));
+  }
+
+  /**
+   * What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one.
+   */
+  classOf(laid: SoundTarget, variable: number, value: number): string {
+    let classes = this.classes.get(variable);
+    if (!classes) this.classes.set(variable, (classes = new Map()));
+    let pattern = classes.get(value);
+    if (pattern === undefined) {
+      const { values } = this.hearing.model;
+      classes.set(value, (pattern = values.isSymbolic(value) ? `?${value}` : this.pattern(variable, value)));
+    }
+    const wanted = laid.wants(variable);
+    return wanted === unwanted ? pattern : `${pattern}${wanted === value ? '=' : '#'}`;
+  }
+
+  /** For each condition on a variable whether a value meets it. */
+  private pattern(variable: number, value: number): string {
+    let pattern = '';
+    this.someIn(this.conditioned, variable, ({ when }) => {
+      for (const condition of when)
+        if (condition.variable === variable) pattern += condition.values.includes(value) ? '1' : '0';
+      return false;
+    });
+    return pattern;
+  }
+
+  private obey(now: Ranges, { cues }: SoundTarget): void {
+    if (cues.size > 0) for (const [variable, value] of cues) this.packing.setValue(now, variable, value);
+  }
+
+  /** Judges one combination of a few variables; every other one may be anything that the ground allows. */
+  status(laid: SoundTarget, at: ReadonlyMap<number, number>, ground: Ranges, pins: Pins): Status {
+    const { values } = this.hearing.model;
+    const differing = [...at]
+      .filter(([variable, value]) => !laid.cues.has(variable) && laid.has(variable) && laid.wants(variable) !== value)
+      .map(([variable]) => variable);
+    const now = ground.slice();
+    for (const [variable, value] of at) this.packing.setValue(now, variable, value);
+    this.obey(now, laid);
+    const mayNow = this.liveness.may(now);
+    if (!laid.sound.silence && !mayNow.sounds) return 'wrong';
+    if (differing.length === 0) return 'harmless';
+    const { wanted, free } = this.overlayOf(laid);
+    const then = this.packing.replaced(now, wanted);
+    const mustThen = this.liveness.mustLive(then);
+    const isDifferent = (edge: HearingEdge): boolean =>
+      edge.governedBy.some((variable) => {
+        const value = at.get(variable);
+        return (
+          value !== undefined &&
+          differing.includes(variable) &&
+          values.compare(value, laid.wants(variable), pins) === 'different'
+        );
+      });
+    for (const edge of this.hearing.activeEdges)
+      if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
+    const mayEither = this.mayEither(now, free);
+    if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, mayEither))) return 'harmless';
+    const mustNow = this.liveness.mustLive(now);
+    const mayThen = this.liveness.may(then);
+    for (const edge of this.hearing.activeEdges)
+      if (mustNow[edge.index] === 1 && (mayThen.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
+    return 'open';
+  }
+
+  private mayEither(now: Ranges, free: Overlay): Uint8Array {
+    const either = now.slice();
+    this.packing.widen(either, free);
+    return this.liveness.may(either).edges;
+  }
+
+  /**
+   * Nothing that this variable closes, opens or colours can be live (`edges`: 1 where it may), neither as it is nor as
+   * wanted.
+   */
+  private cannotBeHeard(
+    variable: number,
+    laid: SoundTarget,
+    at: ReadonlyMap<number, number>,
+    edges: Uint8Array,
+  ): boolean {
+    const now = at.get(variable)!;
+    const wanted = laid.wants(variable);
+    const { values } = this.hearing.model;
+    const symbolic = values.isSymbolic(now) || values.isSymbolic(wanted);
+    const changes = (edge: HearingEdge) =>
+      symbolic ||
+      edge.when.some(
+        (condition) =>
+          condition.variable === variable && condition.values.includes(now) !== condition.values.includes(wanted),
+      );
+    if (this.someIn(this.conditioned, variable, (edge) => edges[edge.index] === 1 && changes(edge))) return false;
+    return !this.someIn(this.governed, variable, (edge) => edges[edge.index] === 1);
+  }
+
+  /** Whether every way that this variable opens and closes is one that is always there in some form. */
+  private passes(variable: number): boolean {
+    return !this.someIn(
+      this.conditioned,
+      variable,
+      (edge) => edge.when.length === 1 && !this.isAlways(edge) && !this.insideAlways(edge),
+    );
+  }
+
+  private isAlways({ from, to }: HearingEdge): boolean {
+    const { start, items } = this.always.onwards;
+    return items.subarray(start[from], start[from + 1]).includes(to);
+  }
+
+  /** A send or a return of a loop that passes either way: its ends lie between the ends of such a way. */
+  private insideAlways(edge: HearingEdge): boolean {
+    const { onwards, back } = this.always;
+    return onwards.start[edge.from + 1] > onwards.start[edge.from] || back.start[edge.to + 1] > back.start[edge.to];
+  }
+}
+
+/** The variables that open or close any of some sections, each once. */
+function variablesIn(edges: readonly HearingEdge[]): readonly number[] {
+  const met = new Set<number>();
+  for (const { when } of edges)
+    for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) met.add(when[i].variable);
+  return [...met];
+}

@@ -1,0 +1,572 @@
+import type { Action, FaultKind } from '../../model/documents.ts';
+import type { MidiLink, ContactLink } from '../../model/wiring.ts';
+import { byteLength, byteMicroseconds, type MidiMessage } from '../../midi/message.ts';
+import { assertNever } from '../../units/problem.ts';
+import {
+  constant,
+  type Update,
+  update,
+  loopDeeds,
+  moveBit,
+  noPoints,
+  receive,
+  type Recording,
+  type Running,
+} from '../device/updates.ts';
+import {
+  type StateModel,
+  type PlantController,
+  type PlantDevice,
+  type PlantInput,
+  type ModelSlot,
+  positionKey,
+} from '../state/state-model.ts';
+import { EventQueue } from './event-queue.ts';
+import { heardBy } from '../device/midi-receivers.ts';
+import type { Store } from '../state/store.ts';
+
+/** Where a message or a pulse can be lost. */
+export interface LossyPoint {
+  /** Counted through an event in the order in which they come up. */
+  readonly id: number;
+  readonly kind: Exclude<FaultKind, 'restart'>;
+  /** The sender, the end of the cable, the receiver, or the device with the contact input. */
+  readonly device: PlantDevice;
+}
+
+const lossWords: Record<LossyPoint['kind'], (name: string) => string> = {
+  sent: (name) => `what ${name} sends`,
+  link: (name) => `on the cable into ${name}`,
+  receiver: (name) => `at ${name}`,
+  edge: (name) => `the pulse into ${name}`,
+};
+
+export const wordsOfLoss = ({ kind, device }: LossyPoint): string => lossWords[kind](device.wired.device.name);
+
+/** Thrown while recording where the delivery itself depends on the rig's state. */
+export class DependsOnState extends Error {}
+
+/** What a run tells whoever watches: the simulated rig shows it, the proof does not ask. */
+export interface Watcher {
+  readonly sent?: (from: string, message: MidiMessage, time: number) => void;
+  readonly fired?: (slot: ModelSlot, time: number) => void;
+  readonly arrived?: (at: string, message: MidiMessage, time: number) => void;
+}
+
+type Item =
+  | {
+      readonly kind: 'message';
+      readonly time: number;
+      readonly seq: number;
+      readonly to: PlantDevice;
+      readonly message: MidiMessage;
+      readonly points: readonly number[];
+    }
+  /** What a controller does itself after a wait. */
+  | {
+      readonly kind: 'act';
+      readonly time: number;
+      readonly seq: number;
+      readonly device: PlantDevice;
+      readonly act: LocalAct;
+      readonly points: readonly number[];
+    };
+
+/** What a controller does at once, with no message: its own loops and contacts. */
+type LocalAct =
+  | Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }>
+  | { readonly kind: 'open'; readonly contact: string };
+
+const nameOf = (item: Item): string =>
+  item.kind === 'message'
+    ? `${item.to.index}<${JSON.stringify(item.message)}`
+    : `${item.device.index}!${JSON.stringify(item.act)}`;
+const isHeldContact = (controller: PlantController, id: string): boolean =>
+  controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
+
+/**
+ * A move of an input that is made only where something else is so too, which is asked only where the move would be
+ * seen.
+ */
+function onlyIf({ device, touches, apply }: Update, isSo: (store: Store) => boolean): Update {
+  return update(device, touches, (store, running, time) =>
+    touches.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined,
+  );
+}
+
+export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
+
+/**
+ * One event on its way through the wiring: what a controller's actions send, when each message's last byte arrives
+ * (320 µs a byte, one after the other from one sender), who passes it on, what it fires in turn.
+ * With `into`, what is done is given to that instead of applied, and reading the state throws DependsOnState;
+ * `survey` besides looks at everything that may be done, once, whatever the state.
+ */
+export class Delivery {
+  readonly points: LossyPoint[] = [];
+  // Made when they are needed: a straight press, recorded, needs none of them.
+  private running: Running | undefined;
+  private queue: EventQueue<Item> | undefined;
+  private lineFree: Map<number, number> | undefined;
+  private seen: Set<string> | undefined;
+  private surveyed: Set<string> | undefined;
+  private marker = '';
+  private markAgain = 0;
+  private seq = 0;
+  private messages = 0;
+
+  constructor(
+    private readonly model: StateModel,
+    private readonly store: Store,
+    private readonly options: {
+      readonly into?: Recording;
+      readonly survey?: boolean;
+      readonly straight?: boolean;
+      readonly lost?: number;
+      readonly watcher?: Watcher;
+    } = {},
+  ) {}
+
+  /** Runs until quiet. */
+  settle(): Outcome {
+    for (;;) {
+      if (this.messages > this.model.messageLimit) return 'gave-up';
+      const { queue } = this;
+      if (!queue || queue.size === 0) return 'quiet';
+      if (this.repeats(queue)) return 'never-quiet';
+      const item = queue.take();
+      if (item.kind === 'act') this.actNow(item.device, item.act, item.time, item.points);
+      else this.arrive(item.to, item.message, item.time, item.points);
+    }
+  }
+
+  /**
+   * A configuration with its queue that was there before comes back for ever. Looked for only where messages can
+   * come round, once an event has grown long, and only when what was next then is next again.
+   */
+  private repeats(queue: EventQueue<Item>): boolean {
+    const from = Math.min(48, this.model.messageLimit / 4);
+    if (!this.model.mayFeedBack || this.options.survey || this.messages < from) return false;
+    const next = queue.first();
+    const name = nameOf(next);
+    if (this.messages >= this.markAgain) {
+      this.marker = name;
+      this.markAgain = this.messages * 2;
+    }
+    if (name !== this.marker) return false;
+    const key = this.configuration(queue, next.time);
+    this.seen ??= new Set();
+    if (this.seen.has(key)) return true;
+    this.seen.add(key);
+    return false;
+  }
+
+  private configuration(queue: EventQueue<Item>, now: number): string {
+    const items = queue.inOrder().map((item) => `${nameOf(item)}@${item.time - now}`);
+    const loading = [...(this.running?.busyUntil ?? [])].filter(([device]) =>
+      this.loadingMatters(this.model.devices[device]),
+    );
+    const clocks = [...(this.lineFree ?? []), ...loading].map(
+      ([device, time]) => `${device}=${Math.max(0, time - now)}`,
+    );
+    return `${items.join(';')}|${clocks.join(';')}|${this.options.into ? '' : this.store.key()}`;
+  }
+
+  /**
+   * Messages that a controller sends between two waits; of one straight press at a time, for none brings about another.
+   */
+  private static readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
+
+  /**
+   * A device that lets messages wait while it loads, and sends none on, does in the end what it would have done at
+   * once: how far it is behind makes no difference.
+   */
+  private loadingMatters({ wired: { anatomy } }: PlantDevice): boolean {
+    return anatomy.busy?.policy === 'drop' || anatomy.emits !== undefined;
+  }
+
+  /** Surveying, each thing is looked at once: what an event may touch, whatever the state. */
+  private first(key: string): boolean {
+    this.surveyed ??= new Set();
+    if (this.surveyed.has(key)) return false;
+    this.surveyed.add(key);
+    return true;
+  }
+
+  read(variable: number): number {
+    if (this.options.into) throw new DependsOnState();
+    return this.store.get(variable);
+  }
+
+  emit(update: Update, time: number, points: readonly number[]): void {
+    const { into, survey } = this.options;
+    if (into) {
+      if (update.mayEmit && !survey) throw new DependsOnState();
+      into.take(update, time, points);
+      if (update.mayEmit)
+        for (let program = 0; program < 128; program += 1) this.sendOn(update, { emits: program, time }, points);
+      return;
+    }
+    this.running ??= { busyUntil: new Map() };
+    const applied = update.apply(this.store, this.running, time);
+    if (applied) this.sendOn(update, applied, points);
+  }
+
+  write(variable: number, value: number, time: number, points: readonly number[]): void {
+    if (variable >= 0) this.emit(constant(this.model, variable, value), time, points);
+  }
+
+  private sendOn(update: Update, applied: { emits: number; time: number }, points: readonly number[]): void {
+    const device = this.model.devices[update.device];
+    this.send(
+      device,
+      { kind: 'program', channel: device.wired.anatomy.emits!.channel, program: applied.emits },
+      applied.time,
+      points,
+    );
+  }
+
+  /** A point where what passes can be lost; true where this run loses it. */
+  private lossy(kind: LossyPoint['kind'], device: PlantDevice): { readonly id: number; readonly lost: boolean } {
+    const id = this.points.length;
+    this.points.push({ id, kind, device });
+    return { id, lost: this.options.lost === id };
+  }
+
+  /** Puts a message on a device's line behind what already waits there. */
+  send(from: PlantDevice, message: MidiMessage, now: number, points: readonly number[]): void {
+    const arrival = Math.max(now, this.freeFrom(from)) + byteLength(message) * byteMicroseconds;
+    this.lineFree ??= new Map();
+    this.lineFree.set(from.index, arrival);
+    if (from.sendsTo.length === 0) return;
+    this.options.watcher?.sent?.(from.id, message, arrival);
+    const sent = this.lossy('sent', from);
+    if (sent.lost) return;
+    this.passOn(from.sendsTo, message, arrival, [...points, sent.id]);
+  }
+
+  /** When a device's line is free again. */
+  private freeFrom(device: PlantDevice): number {
+    return this.lineFree?.get(device.index) ?? 0;
+  }
+
+  private enqueue(item: Item): void {
+    this.queue ??= new EventQueue();
+    this.queue.add(item);
+  }
+
+  private passOn(links: readonly MidiLink[], message: MidiMessage, time: number, points: readonly number[]): void {
+    for (const link of links) {
+      const to = this.model.device.get(link.to)!;
+      const crossed = this.lossy('link', to);
+      if (crossed.lost) continue;
+      this.enqueue({ kind: 'message', time, seq: (this.seq += 1), to, message, points: [...points, crossed.id] });
+      this.messages += 1;
+    }
+  }
+
+  /** A message's last byte is there: passed on at once, taken in where the channel is this device's. */
+  arrive(device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): void {
+    if (this.options.survey && !this.first(`${device.index}<${JSON.stringify(message)}`)) return;
+    this.options.watcher?.arrived?.(device.id, message, time);
+    this.passOn(device.passesTo, message, time, points);
+    if (!('channel' in message)) return;
+    const { channel, calls } = device.wired.device;
+    const listens = channel === 'omni' || channel === message.channel;
+    const called =
+      calls && calls.channel === message.channel && message.kind === 'program'
+        ? calls.programs[String(message.program)]
+        : undefined;
+    if (!listens && called === undefined) return;
+    const taken = this.lossy('receiver', device);
+    if (taken.lost) return;
+    const here = [...points, taken.id];
+    if (called !== undefined) this.call(device, called, time, here);
+    if (listens) for (const update of receive(this.model, device, message)) this.emit(update, time, here);
+  }
+
+  private call(device: PlantDevice, slotId: string, time: number, points: readonly number[]): void {
+    const slot = this.model.slot.get(slotId);
+    const { controller } = device;
+    if (!slot || !controller) return;
+    if (
+      !this.options.survey &&
+      controller.facts.callRepeat === 'ignored' &&
+      this.read(controller.currentSlot) === this.model.values.id(slot.slot.id)
+    )
+      return;
+    this.fire(slot, time, points);
+  }
+
+  /** Fires a slot whatever was current before: it and its bank become the current ones. */
+  fire(slot: ModelSlot, time: number, points: readonly number[]): void {
+    if (this.options.survey && !this.first(`!${slot.index}`)) return;
+    const device = this.model.device.get(slot.slot.controller)!;
+    const controller = device.controller!;
+    const { values } = this.model;
+    this.options.watcher?.fired?.(slot, time);
+    this.write(controller.bank, values.id(slot.slot.bank), time, points);
+    if (controller.previousSlot >= 0) {
+      const { currentSlot, previousSlot } = controller;
+      this.emit(
+        update(
+          device.index,
+          [previousSlot],
+          (store) => (store.has(previousSlot) && store.set(previousSlot, store.get(currentSlot)), undefined),
+        ),
+        time,
+        points,
+      );
+    }
+    this.write(controller.currentSlot, values.id(slot.slot.id), time, points);
+    this.perform(device, controller, slot.actions, time, points, 'press');
+  }
+
+  /** Performs actions from `time`; a held contact opens again at the end of a slot's press. */
+  perform(
+    device: PlantDevice,
+    controller: PlantController,
+    actions: readonly Action[],
+    time: number,
+    points: readonly number[],
+    held: 'press' | 'stay',
+  ): void {
+    if (this.options.straight) return this.performStraight(device, controller, actions, time, held);
+    let now = time;
+    const local = (act: LocalAct) => {
+      if (now === time || this.options.survey) this.actNow(device, act, now, points);
+      else this.enqueue({ kind: 'act', time: now, seq: (this.seq += 1), device, act, points });
+    };
+    for (const action of actions) {
+      if (action.kind === 'program' || action.kind === 'control') this.send(device, action, now, points);
+      else if (action.kind === 'wait') now = Math.max(now, this.freeFrom(device)) + Math.round(action.ms * 1000);
+      else local(action);
+    }
+    if (held === 'stay') return;
+    for (const action of actions)
+      if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact))
+        local({ kind: 'open', contact: action.contact });
+  }
+
+  /**
+   * The same where nothing comes round and nobody asks what may be lost on the way: a controller's messages then come
+   * up in the order in which it sends them. Nothing in it sends on, or models would feed back. Between two waits its
+   * loops and contacts move first, for they take no time.
+   */
+  private performStraight(
+    device: PlantDevice,
+    controller: PlantController,
+    actions: readonly Action[],
+    time: number,
+    held: 'press' | 'stay',
+  ): void {
+    const { model } = this;
+    const { sending } = Delivery;
+    const into = this.options.into!;
+    const loops = loopDeeds(model, device);
+    let closed: string[] | undefined;
+    let now = time;
+    let line = time;
+    for (let at = 0; at <= actions.length; at += 1) {
+      let waiting = 0;
+      let wait = 0;
+      for (; at < actions.length; at += 1) {
+        const action = actions[at];
+        const { kind } = action;
+        if (kind === 'loop') {
+          const both = loops.get(action.loop);
+          if (both) into.take(both[action.to], now, noPoints);
+        } else if (kind === 'program' || kind === 'control') sending[waiting++] = action;
+        else if (kind === 'wait') {
+          wait = Math.round(action.ms * 1000);
+          break;
+        } else {
+          this.actNow(device, action, now, noPoints);
+          if (kind === 'contact' && action.to === 1 && held === 'press' && isHeldContact(controller, action.contact))
+            (closed ??= []).push(action.contact);
+        }
+      }
+      if (at === actions.length && closed)
+        for (const contact of closed) this.setContact(controller, contact, 0, now, noPoints);
+      line = Math.max(line, now);
+      for (let i = 0; i < waiting; i += 1) {
+        line += byteLength(sending[i]) * byteMicroseconds;
+        const { hops, updates } = heardBy(model, device, sending[i]);
+        this.messages += hops;
+        for (let k = 0; k < updates.length; k += 1) into.take(updates[k], line, noPoints);
+      }
+      if (at < actions.length) now = Math.max(now, line) + wait;
+    }
+  }
+
+  private actNow(device: PlantDevice, act: LocalAct, now: number, points: readonly number[]): void {
+    const controller = device.controller!;
+    switch (act.kind) {
+      case 'loop':
+        return this.switchLoop(device, act, now, points);
+      case 'contact':
+        return this.contact(controller, act.contact, act.to, now, points);
+      case 'open':
+        return this.setContact(controller, act.contact, 0, now, points);
+      case 'save':
+        return this.copy(
+          device.controls.get(act.loop)?.variable ?? -1,
+          controller.saved.get(act.loop) ?? -1,
+          now,
+          points,
+        );
+      case 'restore':
+        return this.copy(
+          controller.saved.get(act.loop) ?? -1,
+          device.controls.get(act.loop)?.variable ?? -1,
+          now,
+          points,
+        );
+      default:
+        assertNever(act, 'act');
+    }
+  }
+
+  private switchLoop(
+    device: PlantDevice,
+    { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>,
+    now: number,
+    points: readonly number[],
+  ): void {
+    const both = loopDeeds(this.model, device).get(loop);
+    if (both) this.emit(both[to], now, points);
+  }
+
+  private copy(from: number, to: number, time: number, points: readonly number[]): void {
+    if (from < 0 || to < 0) return;
+    const none = this.model.values.id('');
+    const apply: Update['apply'] = (store) => {
+      if (!store.has(to)) return undefined;
+      const value = store.get(from);
+      if (value !== none) store.set(to, value);
+      return undefined;
+    };
+    this.emit(update(this.model.variables[to].owner, [to], apply), time, points);
+  }
+
+  private contact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
+    const facts = controller.facts.contacts.find((contact) => contact.id === id);
+    if (!facts) return;
+    if (facts.kind !== 'pulsed') return this.setContact(controller, id, to, time, points);
+    const belief = controller.belief.get(id);
+    for (const link of controller.wires.get(id) ?? []) this.pulse(link, belief, to, time, points);
+    if (belief !== undefined) this.write(belief, this.model.values.id(to), time, points);
+  }
+
+  private pulse(
+    link: ContactLink,
+    belief: number | undefined,
+    to: 0 | 1,
+    time: number,
+    points: readonly number[],
+  ): void {
+    const device = this.model.device.get(link.device)!;
+    const input = device.inputs.get(link.input)!;
+    const point = this.lossy('edge', device);
+    if (point.lost) return;
+    const here = [...points, point.id];
+    const moves =
+      input.kind === 'edge'
+        ? [moveBit(this.model, device, input, 'flip')]
+        : [moveBit(this.model, device, input, 1), moveBit(this.model, device, input, 0)];
+    for (const move of moves)
+      this.emit(belief === undefined ? move : this.onlyIfBeliefDiffers(move, belief, to), time, here);
+  }
+
+  private onlyIfBeliefDiffers(move: Update, belief: number, to: 0 | 1): Update {
+    const believed = this.model.values.id(to);
+    return onlyIf(move, (store) => store.get(belief) !== believed);
+  }
+
+  /** Opens or closes a latched or held contact: levels follow it, edges answer to its closing. */
+  setContact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
+    const contact = controller.contact.get(id);
+    if (contact === undefined) return;
+    for (const link of controller.wires.get(id) ?? []) {
+      const target = this.model.device.get(link.device)!;
+      const input = target.inputs.get(link.input)!;
+      if (input.kind === 'level') this.emit(moveBit(this.model, target, input, to), time, points);
+      else if (to === 1) this.closing(target, input, contact, time, points);
+    }
+    this.write(contact, this.model.values.id(to), time, points);
+  }
+
+  private closing(
+    target: PlantDevice,
+    input: PlantInput,
+    contact: number,
+    time: number,
+    points: readonly number[],
+  ): void {
+    const point = this.lossy('edge', target);
+    if (point.lost) return;
+    const open = this.model.values.id(0);
+    const move = moveBit(this.model, target, input, 'flip');
+    this.emit(
+      onlyIf(move, (store) => store.get(contact) === open),
+      time,
+      [...points, point.id],
+    );
+  }
+
+  /** A press as the foot makes it: what the controller does about a press of the slot that is current already. */
+  press(slot: ModelSlot): void {
+    const { controller } = this.model.device.get(slot.slot.controller)!;
+    const { values } = this.model;
+    const { repeatPress } = controller!.facts;
+    if (this.options.survey) {
+      for (const other of repeatPress === 'alternates'
+        ? [...controller!.at.values()].map((index) => this.model.slots[index])
+        : [slot])
+        this.fire(other, 0, []);
+      return;
+    }
+    if (repeatPress !== 'fires' && this.read(controller!.currentSlot) === values.id(slot.slot.id)) {
+      if (repeatPress === 'ignored') return;
+      const before = this.model.slot.get(String(values.literal(this.read(controller!.previousSlot))));
+      if (before) this.fire(before, 0, []);
+      return;
+    }
+    this.fire(slot, 0, []);
+  }
+
+  /**
+   * A bank move; where the type fires a slot with it, the same position of the new bank (the first with no current
+   * slot).
+   */
+  moveBank(device: PlantDevice, by: 1 | -1): void {
+    const controller = device.controller!;
+    const { values } = this.model;
+    const { banks, bankMove } = controller.facts;
+    const { bank } = controller;
+    const target = (now: number) => (((now + by) % banks) + banks) % banks;
+    if (bankMove === 'silent') {
+      this.emit(
+        update(
+          device.index,
+          [bank],
+          (store) => (store.has(bank) && store.set(bank, values.id(target(values.number(store.get(bank))))), undefined),
+        ),
+        0,
+        noPoints,
+      );
+      return;
+    }
+    if (this.options.survey) {
+      this.write(bank, values.id(0), 0, []);
+      for (const index of controller.at.values()) this.fire(this.model.slots[index], 0, []);
+      return;
+    }
+    const to = target(values.number(this.read(bank)));
+    this.write(bank, values.id(to), 0, []);
+    const current = this.model.slot.get(String(values.literal(this.read(controller.currentSlot))));
+    const index = controller.at.get(positionKey(to, current?.slot.position ?? 0));
+    const slot = index === undefined ? undefined : this.model.slots[index];
+    if (slot) this.fire(slot, 0, []);
+  }
+}

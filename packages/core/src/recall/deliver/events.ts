@@ -1,0 +1,179 @@
+import type { FootSwitch } from '../../model/anatomy.ts';
+import type { CastAction, ControlRef } from '../../model/documents.ts';
+import { memoised } from '../../model/memo.ts';
+import type { MidiMessage } from '../../midi/message.ts';
+import { assertNever } from '../../units/problem.ts';
+import { foot } from '../device/updates.ts';
+import type { StateModel, PlantDevice, ModelSlot } from '../state/state-model.ts';
+import type { Delivery } from './delivery.ts';
+import type { Store } from '../state/store.ts';
+
+/** Something that can happen to the rig between two silences. */
+export type RigEvent =
+  | { readonly kind: 'press'; readonly slot: ModelSlot }
+  | { readonly kind: 'bank'; readonly controller: PlantDevice; readonly by: 1 | -1 }
+  | { readonly kind: 'hold'; readonly controller: PlantDevice; readonly momentary: string }
+  | { readonly kind: 'release'; readonly controller: PlantDevice; readonly momentary: string }
+  | { readonly kind: 'foot'; readonly device: PlantDevice; readonly footSwitch: FootSwitch; readonly stray: boolean }
+  | { readonly kind: 'cue'; readonly control: ControlRef; readonly variable: number; readonly value: number }
+  | {
+      readonly kind: 'outside';
+      readonly device: PlantDevice;
+      readonly message: Extract<MidiMessage, { readonly kind: 'program' }>;
+    }
+  | { readonly kind: 'restart'; readonly device: PlantDevice };
+
+/** Whether a foot can do this now. Reads nothing that the store does not hold unless it must. */
+export function enabled(model: StateModel, event: RigEvent, store: Store): boolean {
+  const { values } = model;
+  const isHeld = (variable: number) => values.number(store.get(variable)) === 1;
+  switch (event.kind) {
+    case 'press': {
+      const controller = model.device.get(event.slot.slot.controller)!.controller!;
+      if (!controller.facts.firesWhileHeld && [...controller.held.values()].some(isHeld)) return false;
+      const counts = controller.facts.bankMove === 'fires' || store.has(controller.bank);
+      return !counts || values.number(store.get(controller.bank)) === event.slot.slot.bank;
+    }
+    case 'hold':
+      return !isHeld(event.controller.controller!.held.get(event.momentary)!);
+    case 'release':
+      return isHeld(event.controller.controller!.held.get(event.momentary)!);
+    case 'bank':
+    case 'foot':
+    case 'cue':
+    case 'outside':
+    case 'restart':
+      return true;
+    default:
+      return assertNever(event, 'event');
+  }
+}
+
+/** Starts an event in a delivery; it is over when the delivery has settled. Restarts are in power.ts. */
+export function begin(model: StateModel, event: Exclude<RigEvent, { kind: 'restart' }>, delivery: Delivery): void {
+  switch (event.kind) {
+    case 'press':
+      delivery.press(event.slot);
+      return;
+    case 'bank':
+      delivery.moveBank(event.controller, event.by);
+      return;
+    case 'hold':
+      momentary(model, event.controller, event.momentary, 1, delivery);
+      return;
+    case 'release':
+      momentary(model, event.controller, event.momentary, 0, delivery);
+      return;
+    case 'foot':
+      for (const update of event.footSwitch.does) delivery.emit(foot(model, event.device, update), 0, []);
+      return;
+    case 'cue':
+      delivery.write(event.variable, event.value, 0, []);
+      return;
+    case 'outside':
+      delivery.arrive(event.device, event.message, 0, []);
+      return;
+    default:
+      assertNever(event, 'event');
+  }
+}
+
+function momentary(model: StateModel, device: PlantDevice, id: string, to: 0 | 1, delivery: Delivery): void {
+  const controller = device.controller!;
+  const actions = controller.momentaries.get(id) ?? { press: [], release: [] };
+  delivery.write(controller.held.get(id)!, model.values.id(to), 0, []);
+  if (to === 1) delivery.perform(device, controller, actions.press, 0, [], 'stay');
+  else {
+    const opens = actions.press.flatMap((action) =>
+      action.kind === 'contact' && action.to === 1 ? [action.contact] : [],
+    );
+    for (const contact of opens)
+      if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held')
+        delivery.setContact(controller, contact, 0, 0, []);
+    delivery.perform(device, controller, actions.release, 0, [], 'stay');
+  }
+}
+
+/** Feet before and after parts. Plants that differ only in what slots do are cast alike. */
+const plannedFeet = memoised(
+  ({ machinery }: StateModel) => machinery,
+  (model): ReadonlySet<string> =>
+    new Set(
+      castActions(model).flatMap((action) =>
+        action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : [],
+      ),
+    ),
+);
+
+/** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
+export function isPlanned(model: StateModel, device: PlantDevice, footSwitch: FootSwitch): boolean {
+  const planned = plannedFeet(model);
+  return (
+    device.wired.device.plannedFeet.includes(footSwitch.id) ||
+    (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])))
+  );
+}
+
+const castActions = (model: StateModel): readonly CastAction[] =>
+  Object.values(model.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
+
+export function eventOfCast(model: StateModel, action: CastAction): RigEvent | undefined {
+  if (action.kind === 'cue') {
+    const variable = model.variableOf.get(action.control);
+    return variable === undefined
+      ? undefined
+      : { kind: 'cue', control: action.control, variable, value: model.values.id(action.value) };
+  }
+  const device = model.device.get(action.device);
+  const footSwitch = device?.wired.anatomy.switches.find((one) => one.id === action.switch);
+  return device && footSwitch ? { kind: 'foot', device, footSwitch, stray: false } : undefined;
+}
+
+/** Everything that level 2 allows, in document order by kind; slots set aside are left out by the caller. */
+export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
+  const controllers = model.devices.filter((device) => device.controller);
+  const feet = model.devices.flatMap((device) =>
+    device.wired.anatomy.switches.map((footSwitch) => ({ device, footSwitch })),
+  );
+  const cues = new Map<string, RigEvent>();
+  for (const action of castActions(model)) {
+    const event = action.kind === 'cue' ? eventOfCast(model, action) : undefined;
+    if (event?.kind === 'cue') cues.set(`${event.control}=${event.value}`, event);
+  }
+  return [
+    ...model.slots.map((slot): RigEvent => ({ kind: 'press', slot })),
+    ...controllers
+      .filter((controller) => controller.controller!.facts.banks > 1)
+      .flatMap((controller): RigEvent[] => [
+        { kind: 'bank', controller, by: 1 },
+        { kind: 'bank', controller, by: -1 },
+      ]),
+    ...controllers.flatMap((controller) =>
+      [...controller.controller!.held.keys()].flatMap((id): RigEvent[] => [
+        { kind: 'hold', controller, momentary: id },
+        { kind: 'release', controller, momentary: id },
+      ]),
+    ),
+    ...feet
+      .filter(({ device, footSwitch }) => isPlanned(model, device, footSwitch))
+      .map((one): RigEvent => ({ kind: 'foot', ...one, stray: false })),
+    ...cues.values(),
+    ...Object.values(model.wiring.rig.outside).flatMap((change): RigEvent[] => {
+      const device = model.device.get(change.device);
+      return device
+        ? [{ kind: 'outside', device, message: { kind: 'program', channel: change.channel, program: change.program } }]
+        : [];
+    }),
+  ];
+}
+
+export function strayEvents(model: StateModel): readonly RigEvent[] {
+  return model.devices.flatMap((device) =>
+    device.wired.anatomy.switches
+      .filter((footSwitch) => !isPlanned(model, device, footSwitch))
+      .map((footSwitch): RigEvent => ({ kind: 'foot', device, footSwitch, stray: true })),
+  );
+}
+
+export const restartEvents = (model: StateModel): readonly RigEvent[] =>
+  model.devices.map((device): RigEvent => ({ kind: 'restart', device }));

@@ -1,0 +1,143 @@
+import type { PowerUp } from '../../model/anatomy.ts';
+import { powerUpOf } from '../../model/wiring.ts';
+import { Delivery } from '../deliver/delivery.ts';
+import { homeBank, ruledBy } from './updates.ts';
+import type { StateModel, PlantControl, PlantDevice, PlantInput, PlantPresets } from '../state/state-model.ts';
+import type { Store } from '../state/store.ts';
+
+/**
+ * Power-up, of the whole rig (everything unplugged before, so contacts are open) or of one device while the
+ * others stay on. Each choice that it leaves open (as left, any) is asked: which of these values a variable comes up
+ * with.
+ */
+export type Choose = (values: readonly number[], variable: number) => number;
+
+/** Puts a device's variables as they are after its own power-up; reads the contacts that are closed at that moment. */
+export function powerUp(model: StateModel, device: PlantDevice, store: Store, first: boolean, fork: Choose): void {
+  inputs(model, device, store, first);
+  presets(model, device, store, first, fork);
+  for (const control of device.controls.values()) powerUpControl(model, device, control, store, first, fork);
+  controller(model, device, store);
+}
+
+function inputs(model: StateModel, device: PlantDevice, store: Store, first: boolean): void {
+  for (const input of device.inputs.values()) {
+    if (!store.has(input.bit)) continue;
+    store.set(input.bit, model.values.id(bitAfterPowerUp(model, input, store, first)));
+  }
+}
+
+function bitAfterPowerUp(model: StateModel, input: PlantInput, store: Store, first: boolean): 0 | 1 {
+  if (input.kind !== 'level' || input.wires.length === 0) return input.powerUp;
+  if (first) return 0;
+  const closed = input.wires.some((link) => {
+    const contact = model.device.get(link.controller)?.controller?.contact.get(link.contact);
+    return contact !== undefined && model.values.number(store.get(contact)) === 1;
+  });
+  return closed ? 1 : 0;
+}
+
+function presets(model: StateModel, device: PlantDevice, store: Store, first: boolean, fork: Choose): void {
+  const { presets: own } = device;
+  if (!own) return;
+  if (own.bank >= 0) store.set(own.bank, model.values.id(homeBank(own)));
+  if (!store.has(own.variable) && !(own.previous >= 0 && store.has(own.previous)) && !loadsAny(device, own, store))
+    return;
+  const number = presetAfterPowerUp(model, device, own.facts.powerUp, store, first, fork);
+  store.set(own.variable, number);
+  if (own.previous >= 0) store.set(own.previous, number);
+  for (const control of own.loads) {
+    if (!store.has(control.variable) || !loadedAtPowerUp(device, control)) continue;
+    const content = own.content(model.values.number(number), control);
+    store.set(control.variable, content ?? literalPowerUp(model, device, control));
+  }
+}
+
+/** Whether a control is followed that comes up as the preset says. */
+function loadsAny(device: PlantDevice, { loads }: PlantPresets, store: Store): boolean {
+  for (let i = 0; i < loads.length; i += 1)
+    if (store.has(loads[i].variable) && loadedAtPowerUp(device, loads[i])) return true;
+  return false;
+}
+
+function presetAfterPowerUp(
+  model: StateModel,
+  device: PlantDevice,
+  after: PowerUp,
+  store: Store,
+  first: boolean,
+  fork: Choose,
+): number {
+  const { presets: own } = device;
+  const override = device.wired.device.powerUps['preset'] ?? after;
+  if (override.is === 'value') return model.values.id(override.value);
+  if (override.is === 'as-left' && !first) return store.get(own!.variable);
+  return fork(own!.numberIds(), own!.variable);
+}
+
+/** A stored control comes up with its preset's value unless the type says that edits survive the power going. */
+export const loadedAtPowerUp = (device: PlantDevice, control: PlantControl): boolean =>
+  powerUpOf(device.wired, control.control).is !== 'as-left';
+
+function literalPowerUp(model: StateModel, device: PlantDevice, control: PlantControl): number {
+  const after = powerUpOf(device.wired, control.control);
+  return after.is === 'value' ? model.values.id(after.value) : control.options[0];
+}
+
+const isLoaded = (device: PlantDevice, control: PlantControl): boolean =>
+  (device.presets?.loads.includes(control) ?? false) && loadedAtPowerUp(device, control);
+
+/**
+ * The value that a control surely comes up with, whatever else does; negative where there is a choice, or something
+ * else decides.
+ */
+export function comesUpAs({ values, variables, devices }: StateModel, variable: number): number {
+  const { kind, owner, part } = variables[variable];
+  const device = devices[owner];
+  const control = kind === 'control' ? device.controls.get(part) : undefined;
+  if (!control || control.bits.length > 0 || isLoaded(device, control)) return -1;
+  const after = powerUpOf(device.wired, control.control);
+  return after.is === 'value' ? values.id(after.value) : -1;
+}
+
+function powerUpControl(
+  model: StateModel,
+  device: PlantDevice,
+  control: PlantControl,
+  store: Store,
+  first: boolean,
+  fork: Choose,
+): void {
+  if (!store.has(control.variable) || isLoaded(device, control)) return;
+  if (control.bits.length > 0) {
+    store.set(control.variable, ruledBy(model.values, store, control));
+    return;
+  }
+  const after = powerUpOf(device.wired, control.control);
+  if (after.is === 'value') store.set(control.variable, model.values.id(after.value));
+  else if (after.is === 'any' || first) store.set(control.variable, fork(control.options, control.variable));
+}
+
+function controller(model: StateModel, device: PlantDevice, store: Store): void {
+  const own = device.controller;
+  if (!own) return;
+  const { values } = model;
+  const none = values.id('');
+  const clear = (variable: number, value: number) => {
+    if (variable >= 0) store.set(variable, value);
+  };
+  clear(own.bank, values.id(0));
+  clear(own.currentSlot, none);
+  clear(own.previousSlot, none);
+  for (const variable of own.held.values()) clear(variable, values.id(0));
+  for (const variable of own.belief.values()) clear(variable, values.id(0));
+  for (const variable of own.saved.values()) clear(variable, none);
+  for (const variable of own.contact.values()) clear(variable, values.id(0));
+}
+
+/** The power of a device goes: its contacts open, and whatever they are wired to sees it. */
+export function openContacts(model: StateModel, device: PlantDevice, store: Store): void {
+  if (!device.controller) return;
+  const opening = new Delivery(model, store);
+  for (const contact of device.controller.contact.keys()) opening.setContact(device.controller, contact, 0, 0, []);
+}

@@ -1,0 +1,326 @@
+import type { FaultKind } from '../../model/documents.ts';
+import type { CompiledEvent, EventTable } from './event-table.ts';
+import type { DependencyTracker } from './dependency-tracker.ts';
+import { Machine, type Question, type Reached } from './state-space.ts';
+import { comesUpAs } from '../device/power-up.ts';
+import { NeedVariable } from '../state/store.ts';
+import { type Row, rowKey } from './stepper.ts';
+
+/** Values that a variable may have, and the variables that this turns on: itself, and what decides about it. */
+interface Found {
+  readonly values: readonly number[];
+  readonly dependsOn: readonly number[];
+}
+
+/**
+ * All that is explored for one question: its machines, and what was read from them. Notes what each answer turns on.
+ */
+export class Exploration {
+  readonly faults: ReadonlySet<FaultKind>;
+  private readonly machines = new Map<string, Machine>();
+  /** Of single variables the machine that they came to, alone or with what they turned out to need. */
+  private readonly alone: (Machine | undefined)[] = [];
+  /** Variables that machines turned out to need beside their own, by the machine: taken in at once the next time. */
+  private readonly needed = new Map<string, number>();
+  private readonly quiet = new Map<number, Machine>();
+  private readonly jointly = new Set<string>();
+  private readonly everywhere: (Found | undefined)[] = [];
+  /** By variable, and by what a press does to its machine. */
+  private readonly afterwards: (Map<unknown, Found> | undefined)[] = [];
+  /**
+   * For each variable the one value that it has in every state, where nothing that may happen touches it; −1 where that
+   * is not so, −2 where nobody asked yet.
+   */
+  private readonly resting: Int32Array;
+
+  constructor(
+    private readonly table: EventTable,
+    readonly question: Question,
+    private readonly consulted: DependencyTracker,
+  ) {
+    this.faults = question.level === 4 ? new Set(table.model.wiring.rig.settings.faults) : none;
+    this.resting = new Int32Array(table.model.variables.length).fill(-2);
+  }
+
+  /**
+   * What was explored for the same question before an edit, of variables that no changed slot leaves otherwise than
+   * before. At levels 2 and 3 only: what a lost message leaves turns on every message of a slot, not on what the whole
+   * press leaves.
+   */
+  takeOver(kept: Exploration, touched: ReadonlySet<number>): void {
+    const isSame = (variable: number) => !touched.has(variable);
+    for (const [key, machine] of kept.machines) if (machine.variables.every(isSame)) this.machines.set(key, machine);
+    kept.alone.forEach((machine, variable) => {
+      if (machine?.variables.every(isSame)) this.alone[variable] = machine;
+    });
+    kept.everywhere.forEach((found, variable) => {
+      if (found?.dependsOn.every(isSame)) this.everywhere[variable] = found;
+    });
+  }
+
+  /** Machines explored so far, and whether several wanted variables had to be followed together. */
+  *sizes(): Iterable<{ readonly variables: number; readonly states: number; readonly joint: boolean }> {
+    for (const [key, { variables, reached }] of this.machines)
+      yield { variables: variables.length, states: reached.length, joint: this.jointly.has(key) };
+    for (const { variables, reached } of this.quiet.values())
+      yield { variables: variables.length, states: reached.length, joint: false };
+  }
+
+  /** Says that these variables have to be followed together. */
+  noteJoint(variables: readonly number[]): void {
+    this.jointly.add(keyOf(variables));
+  }
+
+  /** Whether any event may change a variable. */
+  mayTouch(variable: number): boolean {
+    return this.table.mayTouch(this.question.level, this.faults, variable);
+  }
+
+  /** Events that may change one of these variables, in document order. */
+  concerning(variables: readonly number[]): readonly CompiledEvent[] {
+    return this.table.concerning(this.question.level, this.faults, variables);
+  }
+
+  /** Every value that a variable may have. */
+  reachable(variable: number): readonly number[] {
+    this.someReachable(variable, never);
+    return this.everywhere[variable]!.values;
+  }
+
+  isKnown(variable: number): boolean {
+    return this.everywhere[variable] !== undefined;
+  }
+
+  /** The same where somebody asked already. */
+  reachableIfKnown(variable: number): readonly number[] | undefined {
+    return this.everywhere[variable] && this.reachable(variable);
+  }
+
+  /** Whether one of the values that a variable may have is enough; looks no further than that. */
+  someReachable(variable: number, isEnough: (value: number) => boolean): boolean {
+    const valuesOf = ({ stepper: { place } }: Machine, { row }: Reached) => [row[place[variable]]];
+    return this.some(
+      variable,
+      isEnough,
+      valuesOf,
+      this.everywhere[variable],
+      (found) => (this.everywhere[variable] = found),
+    );
+  }
+
+  /**
+   * Every value that a variable may have after a press, delivered whole, that touches it; from its own machine alone.
+   */
+  after(variable: number, press: CompiledEvent): readonly number[] {
+    this.someAfter(variable, press, never);
+    return this.foundAfter(variable, press)!.values;
+  }
+
+  /** The same where somebody asked already of a press that does the same. */
+  afterIfKnown(variable: number, press: CompiledEvent): readonly number[] | undefined {
+    return this.foundAfter(variable, press) && this.after(variable, press);
+  }
+
+  /** Whether one of the values that a variable may have after a press is enough; looks no further than that. */
+  someAfter(variable: number, press: CompiledEvent, isEnough: (value: number) => boolean): boolean {
+    const valuesOf = (machine: Machine, from: Reached): readonly number[] => {
+      const value = this.valueAfter(machine, press, from, variable);
+      return value === undefined
+        ? this.postRows(machine, press, from).map((row) => row[machine.stepper.place[variable]])
+        : [value];
+    };
+    return this.some(variable, isEnough, valuesOf, this.foundAfter(variable, press), (found) =>
+      (this.afterwards[variable] ??= new Map()).set(this.whatIsDone(variable, press), found),
+    );
+  }
+
+  /** Looks through the values that a variable may have until one is enough; where none is, they are remembered. */
+  private some(
+    variable: number,
+    isEnough: (value: number) => boolean,
+    valuesOf: (machine: Machine, from: Reached) => readonly number[],
+    known: Found | undefined,
+    remember: (found: Found) => void,
+  ): boolean {
+    if (known) {
+      this.consulted.noteAll(known.dependsOn);
+      return known.values.some(isEnough);
+    }
+    const values = new Set<number>();
+    const { result, dependsOn } = this.consulted.track(() => {
+      this.consulted.note(variable);
+      return this.search([variable], (machine, from) => {
+        for (const value of valuesOf(machine, from)) {
+          if (values.has(value)) continue;
+          values.add(value);
+          if (isEnough(value)) return true;
+        }
+        return undefined;
+      });
+    });
+    if (!result) remember({ values: [...values], dependsOn });
+    return result === true;
+  }
+
+  /**
+   * The one value that a variable has after a press from a row on which it can happen; undefined where there is none,
+   * or several.
+   */
+  valueAfter({ stepper }: Machine, press: CompiledEvent, { row }: Reached, variable: number): number | undefined {
+    return this.table.model.mayHold || !stepper.canHappen(row, press)
+      ? undefined
+      : stepper.valueAfter(row, press, variable);
+  }
+
+  private foundAfter(variable: number, press: CompiledEvent): Found | undefined {
+    return this.afterwards[variable]?.get(this.whatIsDone(variable, press));
+  }
+
+  /** The same for presses that do the same to a variable's machine from each of its rows. */
+  private whatIsDone(variable: number, press: CompiledEvent): unknown {
+    const machine = this.alone[variable];
+    return (machine && !this.table.model.mayHold && machine.stepper.effectFromAnywhere(press)) || press;
+  }
+
+  /** The one value that a variable has in every state, where nothing that may happen touches it; else negative. */
+  restsOn(variable: number): number {
+    if (this.resting[variable] === -2) this.resting[variable] = this.findResting(variable);
+    if (this.resting[variable] >= 0) this.consulted.note(variable);
+    return this.resting[variable];
+  }
+
+  private findResting(variable: number): number {
+    if (this.mayTouch(variable)) return -1;
+    const value = comesUpAs(this.table.model, variable);
+    if (value >= 0) return value;
+    const values = this.reachable(variable);
+    return values.length === 1 ? values[0] : -1;
+  }
+
+  /**
+   * Visits the reachable combinations of some variables, nearest first, until `visit` answers. Starts anew with one
+   * variable more where an event or the visit turns out to read it.
+   */
+  search<T>(
+    wanted: readonly number[],
+    visit: (machine: Machine, reached: Reached) => T | undefined,
+    among: 'all' | 'power-up' = 'all',
+  ): T | undefined {
+    const variables = new Set(wanted);
+    return widening(variables, () => {
+      const machine = this.machineFor(wanted, variables);
+      // What power-up leaves turns on no event.
+      if (among === 'all') this.consulted.noteAll(machine.variables);
+      for (let i = 0; among === 'all' || i < machine.starts; i += 1) {
+        const reached = this.rowAt(machine, i);
+        if (!reached) return undefined;
+        const answer = visit(machine, reached);
+        if (answer !== undefined) return answer;
+      }
+      return undefined;
+    });
+  }
+
+  private machineFor(wanted: readonly number[], variables: Set<number>): Machine {
+    const isAlone = wanted.length === 1 && variables.size === 1;
+    const known = isAlone ? this.alone[wanted[0]] : undefined;
+    if (known) return known;
+    this.takeIn(variables);
+    const machine = this.machine(sorted(variables));
+    if (isAlone) this.alone[wanted[0]] = machine;
+    return machine;
+  }
+
+  private takeIn(variables: Set<number>): void {
+    for (;;) {
+      const more = this.needed.get(keyOf([...variables]));
+      if (more === undefined) return;
+      variables.add(more);
+    }
+  }
+
+  private rowAt(machine: Machine, i: number): Reached | undefined {
+    return i < machine.reached.length ? machine.reached[i] : this.noting(machine.variables, () => machine.at(i));
+  }
+
+  private noting<T>(variables: readonly number[], act: () => T): T {
+    try {
+      return act();
+    } catch (reason) {
+      if (reason instanceof NeedVariable) {
+        const key = keyOf(variables);
+        const machine = this.machines.get(key);
+        this.machines.delete(key);
+        this.alone.forEach((one, variable) => {
+          if (one === machine) this.alone[variable] = undefined;
+        });
+        this.needed.set(key, reason.variable);
+      }
+      throw reason;
+    }
+  }
+
+  private machine(variables: readonly number[]): Machine {
+    const key = keyOf(variables);
+    let machine = this.machines.get(key);
+    if (!machine)
+      this.machines.set(
+        key,
+        (machine = this.noting(variables, () => new Machine(this.table, variables, this.question))),
+      );
+    return machine;
+  }
+
+  /** Explored whole, with an event tried from each row to learn whether it falls quiet. */
+  quietMachine(compiled: CompiledEvent, wanted: readonly number[]): Machine {
+    let machine = this.quiet.get(compiled.index);
+    if (!machine) {
+      const variables = new Set(wanted);
+      machine = widening(variables, () =>
+        new Machine(this.table, sorted(variables), { ...this.question, also: [compiled] }).complete(),
+      );
+      this.quiet.set(compiled.index, machine);
+    }
+    return machine;
+  }
+
+  /** The rows that a press, delivered whole, leads to from a row, everything held let go after it. */
+  postRows({ stepper }: Machine, press: CompiledEvent, from: Reached): readonly Row[] {
+    if (!stepper.canHappen(from.row, press)) return [];
+    if (!this.table.model.mayHold) {
+      const after = stepper.after(from.row, press);
+      return after
+        ? [after]
+        : stepper.step(from.row, press, none).flatMap(({ row, outcome }) => (outcome === 'quiet' ? [row] : []));
+    }
+    const seen = new Set<string | number>();
+    return stepper.step(from.row, press, none).flatMap((one) =>
+      one.outcome !== 'quiet'
+        ? []
+        : stepper.released(one.row).flatMap(({ row, outcome }) => {
+            const key = rowKey(row);
+            if (outcome !== 'quiet' || seen.has(key)) return [];
+            seen.add(key);
+            return [row];
+          }),
+    );
+  }
+}
+
+const none: ReadonlySet<never> = new Set();
+const never = (): boolean => false;
+const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
+const keyOf = (variables: readonly number[]): string =>
+  variables.length === 1 ? String(variables[0]) : sorted(variables).join(',');
+
+/** Tries again with one variable more where one turned out to be needed. */
+export function widening<T>(variables: Set<number>, attempt: () => T): T {
+  for (;;) {
+    try {
+      return attempt();
+    } catch (reason) {
+      if (!(reason instanceof NeedVariable)) throw reason;
+      variables.add(reason.variable);
+    }
+  }
+}

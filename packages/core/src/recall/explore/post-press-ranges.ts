@@ -1,0 +1,65 @@
+import type { CompiledEvent } from './event-table.ts';
+import type { Exploration } from './exploration.ts';
+import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
+import type { Ranges } from '../audible/range-table.ts';
+
+/** What each variable may be after a press. */
+export class PostPressRanges {
+  private pressAlone: Ranges | undefined;
+  private everything: Ranges | undefined;
+
+  /** `releasable`: variables that letting go of a held switch may move. */
+  constructor(
+    private readonly press: CompiledEvent,
+    private readonly exploration: Exploration,
+    private readonly outlook: ThreeValuedJudge,
+    private readonly releasable: ReadonlySet<number>,
+  ) {}
+
+  /** The value that the press leaves a variable on; negative where that is not known from the press alone. */
+  left(variable: number): number {
+    const value = this.press.leaves.on(variable);
+    return value >= 0 && !this.isReleasable(variable) ? value : -1;
+  }
+
+  /** All values that it may have, from its own machine where the press alone does not tell. */
+  all(variable: number): readonly number[] {
+    const value = this.left(variable);
+    if (value >= 0) return [value];
+    return this.isTouched(variable)
+      ? this.exploration.after(variable, this.press)
+      : this.exploration.reachable(variable);
+  }
+
+  /** The same where it has been found out. */
+  known(variable: number): readonly number[] | undefined {
+    return this.isTouched(variable)
+      ? this.exploration.afterIfKnown(variable, this.press)
+      : this.exploration.reachableIfKnown(variable);
+  }
+
+  /** Whether one of them is enough; looks no further. */
+  some(variable: number, isEnough: (value: number) => boolean): boolean {
+    return this.isTouched(variable)
+      ? this.exploration.someAfter(variable, this.press, isEnough)
+      : this.exploration.someReachable(variable, isEnough);
+  }
+
+  /** What every variable may be, to judge from: from the press alone. */
+  fromPress(): Ranges {
+    return (this.pressAlone ??= this.outlook.settledGround((variable) => this.left(variable)));
+  }
+
+  /** From all that can be found out. */
+  fromAll(): Ranges {
+    return (this.everything ??= this.outlook.ground((variable) => this.all(variable)));
+  }
+
+  private isTouched(variable: number): boolean {
+    return this.press.leaves.has(variable) || this.isReleasable(variable);
+  }
+
+  private isReleasable(variable: number): boolean {
+    return this.releasable.size > 0 && this.releasable.has(variable);
+  }
+}

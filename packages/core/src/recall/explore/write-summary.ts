@@ -1,0 +1,249 @@
+import { memoised } from '../../model/memo.ts';
+import { type Update, type Found, loadedBy, type Recording, type Running } from '../device/updates.ts';
+import type { StateModel } from '../state/state-model.ts';
+import { NeedVariable, type Store } from '../state/store.ts';
+import { NeedPin, type Pins } from '../state/values.ts';
+
+/** Stands where an event may change a variable in a way that depends on what was there before. */
+export const mayChange = -1;
+
+/** Stands where no operation has touched a variable yet. */
+const untouched = -2;
+
+/** What an event leaves the variables on that it may change: a value whatever was there before, or `mayChange`. */
+export class WriteSummary {
+  constructor(
+    private readonly known: Int32Array,
+    /** The variables that it may change, each once. */
+    readonly touched: Int32Array,
+  ) {}
+
+  /** Of an event of which no more is known than what it may change. */
+  static open(variables: number, touched: Iterable<number>): WriteSummary {
+    const known = new Int32Array(variables).fill(untouched);
+    const list = Int32Array.from(new Set(touched));
+    for (const variable of list) known[variable] = mayChange;
+    return new WriteSummary(known, list);
+  }
+
+  /** Whether it may leave a variable on one value or another. */
+  isOpen(): boolean {
+    const { known, touched } = this;
+    for (let i = 0; i < touched.length; i += 1) if (known[touched[i]] === mayChange) return true;
+    return false;
+  }
+
+  has(variable: number): boolean {
+    return variable >= 0 && this.known[variable] !== untouched;
+  }
+
+  /** The value that it leaves a variable on; negative where that is not known, or the variable is not touched. */
+  on(variable: number): number {
+    return variable < 0 ? untouched : this.known[variable];
+  }
+}
+
+/**
+ * What operations, one after the other, leave each variable that they touch on, whatever the state was. Each
+ * operation is tried on the one variable alone, with what is known by then; one that has to read anything else
+ * leaves it open.
+ */
+export function after(model: StateModel, done: Recording): WriteSummary {
+  return new Aftermath(model).of(done);
+}
+
+const trialOf = memoised(
+  ({ machinery }: StateModel) => machinery,
+  ({ variables }) => new Trial(variables.length),
+);
+
+const nothingFound = (known: number, other: Found | undefined): Found => ({
+  known,
+  done: undefined,
+  next: undefined,
+  other,
+});
+
+/** Of some alternatives the one where so much is known. */
+function where(known: number, first: Found | undefined): Found | undefined {
+  let found = first;
+  while (found && found.known !== known) found = found.other;
+  return found;
+}
+
+class Aftermath {
+  private readonly known: Int32Array;
+  private count = 0;
+  private readonly running: Running;
+  /** Devices of which it is not known until when they load. */
+  private readonly unsure: Set<number>;
+  private readonly trial: Trial;
+
+  constructor(private readonly model: StateModel) {
+    this.known = new Int32Array(model.variables.length).fill(untouched);
+    this.trial = trialOf(model);
+    this.running = this.trial.running;
+    this.unsure = this.trial.unsure;
+    if (this.running.busyUntil.size > 0) this.running.busyUntil.clear();
+    if (this.unsure.size > 0) this.unsure.clear();
+  }
+
+  of({ updates, times, count }: Recording): WriteSummary {
+    for (let i = 0; i < count; i += 1) {
+      const update = updates[i];
+      const { constant } = update;
+      if (constant) this.note(constant.variable, constant.value);
+      else if (update.isClosed && this.isFree(update.device, times[i])) this.repeat(update, times[i]);
+      else this.tryOut(update, times[i]);
+    }
+    return new WriteSummary(this.known, this.trial.touched.slice(0, this.count));
+  }
+
+  private note(variable: number, value: number): void {
+    if (this.known[variable] === untouched) this.trial.touched[this.count++] = variable;
+    this.known[variable] = value;
+  }
+
+  /** Whether a device surely is not loading. */
+  private isFree(device: number, time: number): boolean {
+    return !this.unsure.has(device) && (this.running.busyUntil.get(device) ?? 0) <= time;
+  }
+
+  /** Does to a device that is not loading what was found out before, or finds it out. */
+  private repeat(update: Update, time: number): void {
+    const { device, touches } = update;
+    let found = (update.found ??= nothingFound(untouched, undefined));
+    for (let i = 0; i < touches.length; i += 1) {
+      const known = Math.max(mayChange, this.known[touches[i]]);
+      found = where(known, found.next) ?? (found.next = nothingFound(known, found.next));
+    }
+    const { done } = found;
+    if (!done) {
+      this.tryOut(update, time);
+      const loads = this.unsure.has(device) ? 'unsure' : this.isFree(device, time) ? 'no' : 'yes';
+      found.done = { left: touches.map((variable) => this.known[variable]), loads };
+      return;
+    }
+    for (let i = 0; i < touches.length; i += 1) this.note(touches[i], done.left[i]);
+    if (done.loads === 'unsure') this.unsure.add(device);
+    else if (done.loads === 'yes') this.running.busyUntil.set(device, loadedBy(this.model.devices[device], time));
+  }
+
+  private tryOut(update: Update, time: number): void {
+    const { device, touches } = update;
+    const isUnsure = this.unsure.has(device);
+    if (!isUnsure && this.together(update, time)) {
+      for (const variable of touches) this.note(variable, this.trial.value(variable));
+      return;
+    }
+    const found = touches.map((variable) => (isUnsure ? mayChange : this.left(update, time, variable)));
+    if (update.gates && !this.tried(update, time, null, this.running)) this.unsure.add(device);
+    touches.forEach((variable, i) => this.note(variable, found[i]));
+  }
+
+  /**
+   * All that an update touches at once, where it reads nothing that is not known. It begins to load no device but its
+   * own.
+   */
+  private together(update: Update, time: number): boolean {
+    const { device } = update;
+    const until = this.running.busyUntil.get(device);
+    this.trial.begin();
+    for (const variable of update.touches) this.trial.hold(variable, this.known[variable]);
+    try {
+      update.apply(this.trial, this.running, time);
+      return true;
+    } catch (reason) {
+      if (!(reason instanceof NeedVariable) && !(reason instanceof NeedPin)) throw reason;
+      if (until === undefined) this.running.busyUntil.delete(device);
+      else this.running.busyUntil.set(device, until);
+      return false;
+    }
+  }
+
+  private left(update: Update, time: number, variable: number): number {
+    return this.tried(update, time, variable, { busyUntil: new Map() }) ? this.trial.value(variable) : mayChange;
+  }
+
+  /**
+   * Applies an update to one variable (null: to none, to learn whether its device begins to load), taking in what it
+   * turns out to read as a machine does; false where that is not known. What it leaves in `into` is what the device
+   * is then busy with.
+   */
+  private tried(update: Update, time: number, variable: number | null, into: Running): boolean {
+    const { trial, known, running } = this;
+    const held = variable === null ? [] : [variable];
+    for (;;) {
+      trial.begin();
+      for (const one of held) trial.hold(one, known[one]);
+      const busy: Running = { busyUntil: new Map(running.busyUntil) };
+      try {
+        update.apply(trial, busy, time);
+        for (const [device, until] of busy.busyUntil) into.busyUntil.set(device, until);
+        return true;
+      } catch (reason) {
+        if (reason instanceof NeedPin) return false;
+        if (!(reason instanceof NeedVariable)) throw reason;
+        if (held.includes(reason.variable) || known[reason.variable] < 0) return false;
+        held.push(reason.variable);
+      }
+    }
+  }
+}
+
+/** A state of a few variables, some of whose values are not known; used again for each trial. */
+class Trial implements Store {
+  readonly pins: Pins = new Map();
+  private round = 0;
+  private readonly heldIn: Int32Array;
+  private readonly knownIn: Int32Array;
+  private readonly values: Int32Array;
+  // Room for what operations do, one event at a time: the variables that they touch, and what is loading.
+  readonly touched: Int32Array;
+  readonly running: Running = { busyUntil: new Map() };
+  readonly unsure = new Set<number>();
+
+  constructor(variables: number) {
+    this.heldIn = new Int32Array(variables);
+    this.knownIn = new Int32Array(variables);
+    this.values = new Int32Array(variables);
+    this.touched = new Int32Array(variables);
+  }
+
+  /** Forgets everything. */
+  begin(): void {
+    this.round += 1;
+  }
+
+  /** Takes a variable in; a negative value is one that is not known. */
+  hold(variable: number, value: number): void {
+    this.heldIn[variable] = this.round;
+    if (value < 0) return;
+    this.knownIn[variable] = this.round;
+    this.values[variable] = value;
+  }
+
+  /** What a variable is by now, or `mayChange`. */
+  value(variable: number): number {
+    return this.knownIn[variable] === this.round ? this.values[variable] : mayChange;
+  }
+
+  has(variable: number): boolean {
+    return this.heldIn[variable] === this.round;
+  }
+
+  get(variable: number): number {
+    if (this.knownIn[variable] !== this.round) throw new NeedVariable(variable);
+    return this.values[variable];
+  }
+
+  set(variable: number, value: number): void {
+    if (this.heldIn[variable] !== this.round) return;
+    this.knownIn[variable] = this.round;
+    this.values[variable] = value;
+  }
+
+  key(): string {
+    return '';
+  }
+}

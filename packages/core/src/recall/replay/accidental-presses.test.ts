@@ -1,0 +1,80 @@
+import { expect, test } from '@jest/globals';
+import { clean, fourCable, lead } from '../../testing/build-show.ts';
+import { seededShow } from '../../testing/compare.ts';
+import { adaptCase, type CaseRig } from '../../testing/recall-adapter.ts';
+import { proverOf } from '../prove/prover-of.ts';
+import { strayReports } from './accidental-presses.ts';
+
+// By hand: the drive sits in a loop that a clean sound takes out; the amp's input holds its channel, so that its own
+// switch does nothing; the delay's slot switches it back on by message.
+test('what a stray foot breaks at once, and what the next presses still bring up wrong, switch by switch', () => {
+  const { show } = fourCable().device('tuner', 'tuner', 'Tuner').sound('lead', lead).sound('clean', clean).laid();
+  const reports = strayReports(proverOf(show));
+  expect(reports.map((one) => [`${one.device}.${one.switch}`, one.atOnce, one.after])).toEqual([
+    ['drive.switch', ['lead'], ['lead']],
+    ['combo.channel', [], []],
+    ['delay.switch', ['lead'], []],
+    ['tuner.switch', [], []],
+  ]);
+});
+
+test('a switch that is planned is no stray', () => {
+  const { show } = fourCable().sound('lead', lead).laid();
+  const planned = {
+    ...show,
+    rig: {
+      ...show.rig,
+      devices: { ...show.rig.devices, drive: { ...show.rig.devices.drive, plannedFeet: ['switch'] } },
+    },
+  };
+  expect(strayReports(proverOf(planned)).map((one) => one.device)).toEqual(['combo', 'delay']);
+});
+
+// By hand: the reverb comes up off and the switcher's own slot puts it on, so that slot A, which sends nothing, finds
+// it on.
+test('what a slot that fires by itself at power-up has set is there when the stray foot comes', () => {
+  const fires: CaseRig = {
+    controllers: {
+      sw: {
+        powerup_fires: 'B',
+        slots: {
+          A: { bank: 0, pos: 0, sound: 'S', actions: [] },
+          B: { bank: 0, pos: 1, actions: [{ cc: 9, val: 127, ch: 1 }] },
+        },
+      },
+    },
+    devices: {
+      D: {
+        ch: 1,
+        controls: { on: { domain: [0, 1], powerup: 0 } },
+        cc: [{ cc: 9, control: 'on', mode: 'switch' }],
+        foot: { fs: { does: [{ toggle: 'on' }] } },
+      },
+    },
+    midi: [['sw', 'out', 'D']],
+    topology: {
+      sources: ['n0'],
+      dests: ['n1'],
+      edges: [
+        { id: 'D', from: 'n0', to: 'n1', when: { 'D.on': 1 } },
+        { id: 'D out', from: 'n0', to: 'n1', when: { 'D.on': 0 }, wire: true },
+      ],
+    },
+    sounds: { S: { wants: { 'D.on': 1 } } },
+  };
+  expect(strayReports(proverOf(adaptCase(fires).show)).map((one) => [one.switch, one.atOnce.length])).toEqual([
+    ['fs', 1],
+  ]);
+});
+
+test('on random rigs, unknown contents and slots that never fall quiet among them, every stray switch is told', () => {
+  for (let seed = 1; seed <= 60; seed += 1) {
+    const prover = proverOf(seededShow(seed));
+    const sounds = new Set(prover.pairs().map(({ sound }) => sound.id));
+    const reports = strayReports(prover);
+    expect(reports.map((one) => [one.device, one.switch])).toEqual(
+      prover.strays.map((one) => [one.device, one.switch]),
+    );
+    expect(reports.flatMap((one) => [...one.atOnce, ...one.after]).every((id) => sounds.has(id))).toBe(true);
+  }
+});

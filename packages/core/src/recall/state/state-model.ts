@@ -1,0 +1,512 @@
+import {
+  type Anatomy,
+  type ControlMessage,
+  type Control,
+  domainValues,
+  type Literal,
+  type PresetFacts,
+  presetExists,
+  presetNumbers,
+} from '../../model/anatomy.ts';
+import { type Action, type ControlRef, type MomentaryActions, type Slot } from '../../model/documents.ts';
+import { type Switching, switchingOf } from '../../model/switching.ts';
+import { Memo } from '../../model/memo.ts';
+import { type ContactLink, type MidiLink, type WiredDevice, type Wiring } from '../../model/wiring.ts';
+import { type SlotActions } from '../../program/compile.ts';
+import { Values } from './values.ts';
+
+/** The machinery of a rig as numbered variables: what the interpreter runs on. */
+export interface StateModel {
+  readonly wiring: Wiring;
+  readonly values: Values;
+  readonly variables: readonly Variable[];
+  readonly devices: readonly PlantDevice[];
+  readonly device: ReadonlyMap<string, PlantDevice>;
+  readonly slots: readonly ModelSlot[];
+  readonly slot: ReadonlyMap<string, ModelSlot>;
+  readonly switching: ReadonlyMap<string, Switching>;
+  /**
+   * What is kept of what turns only on the devices and how they are wired: the very same for models whose slots differ
+   * in what they do.
+   */
+  readonly machinery: Memo;
+  readonly messageLimit: number;
+  /** The variable of a control, or of `device/preset`; the same by the control's number in the wiring. */
+  readonly variableOf: ReadonlyMap<ControlRef, number>;
+  readonly variableAt: readonly number[];
+  /**
+   * Whether messages can come round or call forth others: a called controller, a device that sends on, a chain that
+   * closes.
+   */
+  readonly mayFeedBack: boolean;
+  /** Whether any controller has a momentary switch that a foot can hold. */
+  readonly mayHold: boolean;
+  /**
+   * Who hears a channel of a sender, once for each way a message comes to it, and over how many cables it goes in
+   * all; only where nothing can come round.
+   */
+  readonly listeners: (
+    from: PlantDevice,
+    channel: number,
+  ) => { readonly hops: number; readonly heard: readonly PlantDevice[] };
+}
+
+export type VariableKind =
+  | 'control'
+  | 'preset'
+  | 'previous-preset'
+  | 'bank-select'
+  | 'bit'
+  | 'contact'
+  | 'belief'
+  | 'saved'
+  | 'current-bank'
+  | 'current-slot'
+  | 'previous-slot'
+  | 'held';
+
+export interface Variable {
+  readonly index: number;
+  readonly kind: VariableKind;
+  readonly device: string;
+  /** The index of that device. */
+  readonly owner: number;
+  /** Control, input, contact, loop or momentary it belongs to. */
+  readonly part: string;
+  readonly control?: Control;
+}
+
+export interface ModelSlot {
+  readonly index: number;
+  readonly slot: Slot;
+  readonly actions: readonly Action[];
+  /** What the actions were compiled as; null where they are written by hand. */
+  readonly steps: SlotActions | null;
+}
+
+export interface PlantControl {
+  readonly id: string;
+  readonly control: Control;
+  readonly variable: number;
+  readonly options: readonly number[];
+  /** Bits that rule it, leftmost first, with the table from bits to value ids. */
+  readonly bits: readonly number[];
+  readonly table: ReadonlyMap<string, number>;
+  readonly held: boolean;
+}
+
+export interface PlantInput {
+  readonly id: string;
+  readonly kind: 'level' | 'edge';
+  readonly bit: number;
+  readonly powerUp: 0 | 1;
+  readonly wires: readonly ContactLink[];
+}
+
+export interface PlantPresets {
+  readonly facts: PresetFacts;
+  readonly numbers: readonly number[];
+  /** The value ids of the numbers, in the same order. */
+  readonly numberIds: () => readonly number[];
+  readonly exists: (number: number) => boolean;
+  readonly variable: number;
+  /** -1 where nothing remembers it. */
+  readonly previous: number;
+  readonly bank: number;
+  /** Controls that a recall may load. */
+  readonly loads: readonly PlantControl[];
+  /** Variables that a recall may write. */
+  readonly touches: readonly number[];
+  /** Value id that a recall of this number loads; undefined: left as it was. */
+  readonly content: (number: number, control: PlantControl) => number | undefined;
+}
+
+export interface PlantController {
+  readonly facts: NonNullable<WiredDevice['anatomy']['controller']>;
+  readonly bank: number;
+  readonly currentSlot: number;
+  readonly previousSlot: number;
+  readonly held: ReadonlyMap<string, number>;
+  readonly momentaries: ReadonlyMap<string, MomentaryActions>;
+  readonly contact: ReadonlyMap<string, number>;
+  readonly belief: ReadonlyMap<string, number>;
+  readonly saved: ReadonlyMap<string, number>;
+  readonly wires: ReadonlyMap<string, readonly ContactLink[]>;
+  /** Index of the slot by bank and position. */
+  readonly at: ReadonlyMap<string, number>;
+  readonly powerUpSlot?: string;
+}
+
+export interface PlantDevice {
+  readonly index: number;
+  readonly id: string;
+  readonly wired: WiredDevice;
+  readonly controls: ReadonlyMap<string, PlantControl>;
+  readonly inputs: ReadonlyMap<string, PlantInput>;
+  readonly presets?: PlantPresets;
+  readonly messages: ReadonlyMap<number, readonly ControlMessage[]>;
+  readonly controller?: PlantController;
+  readonly sendsTo: readonly MidiLink[];
+  readonly passesTo: readonly MidiLink[];
+  readonly variables: readonly number[];
+}
+
+export const positionKey = (bank: number, position: number): string => `${bank}.${position}`;
+
+/** Builds the model of a rig whose slots have been compiled to actions. */
+export function buildStateModel(wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): StateModel {
+  const builder = new Builder(wiring, actionsOf);
+  return builder.build();
+}
+
+/**
+ * The same model with other actions in its slots, where everything else of the rig is the same: variables, values and
+ * devices are taken over, so that what was worked out about them stays true. Null where the slots lie differently.
+ */
+export function reslot(model: StateModel, wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): StateModel | null {
+  const before = model.wiring.rig;
+  const { slots: filed, casting, outside, settings } = wiring.rig;
+  if (
+    before.casting !== casting ||
+    before.outside !== outside ||
+    settings.messageLimit !== before.settings.messageLimit ||
+    settings.faults !== before.settings.faults
+  )
+    return null;
+  if (Object.keys(filed).length !== Object.keys(before.slots).length) return null;
+  const slots: ModelSlot[] = [];
+  for (const old of model.slots) {
+    const slot: Slot | undefined = filed[old.slot.id];
+    if (
+      !slot ||
+      slot.controller !== old.slot.controller ||
+      slot.bank !== old.slot.bank ||
+      slot.position !== old.slot.position
+    )
+      return null;
+    slots.push(
+      slot.sound === old.slot.sound && sendsTheSame(old, slot, actionsOf) ? old : plantSlot(old.index, slot, actionsOf),
+    );
+  }
+  if (slots.length !== Object.values(filed).filter((slot) => model.device.has(slot.controller)).length) return null;
+  return { ...model, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
+}
+
+function plantSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotActions): ModelSlot {
+  if (slot.actions !== null) return { index, slot, steps: null, actions: slot.actions };
+  const steps = actionsOf(slot);
+  return { index, slot, steps, actions: steps.map((step) => step.action) };
+}
+
+function sendsTheSame(old: ModelSlot, slot: Slot, actionsOf: (slot: Slot) => SlotActions): boolean {
+  if (slot.actions !== null)
+    return (
+      slot.actions === old.actions ||
+      (slot.actions.length === old.actions.length &&
+        slot.actions.every((action, i) => sameAction(action, old.actions[i])))
+    );
+  const steps = actionsOf(slot);
+  return (
+    steps === old.steps ||
+    (steps.length === old.actions.length && steps.every((step, i) => sameAction(step.action, old.actions[i])))
+  );
+}
+
+function sameAction(one: Action, other: Action): boolean {
+  if (one === other) return true;
+  const [a, b] = [one, other] as unknown as readonly Readonly<Record<string, unknown>>[];
+  let count = 0;
+  for (const key in a) {
+    if (a[key] !== b[key]) return false;
+    count += 1;
+  }
+  for (const _ in b) count -= 1;
+  return count === 0;
+}
+
+const none: readonly never[] = [];
+const noTable: ReadonlyMap<string, number> = new Map();
+const noInputs: ReadonlyMap<string, PlantInput> = new Map();
+
+function grouped<K, T>(list: readonly T[], keyOf: (one: T) => K): ReadonlyMap<K, readonly T[]> {
+  const groups = new Map<K, T[]>();
+  for (const one of list) {
+    const key = keyOf(one);
+    const group = groups.get(key);
+    if (group) group.push(one);
+    else groups.set(key, [one]);
+  }
+  return groups;
+}
+
+class Builder {
+  private readonly values = new Values();
+  private readonly variables: Variable[] = [];
+  private readonly variableAt: number[] = [];
+  private readonly options = new Map<Control, readonly number[]>();
+  private readonly numbers = new Map<PresetFacts, readonly number[]>();
+  private readonly ids = new Map<readonly number[], readonly number[]>();
+  private readonly messages = new Map<Anatomy, ReadonlyMap<number, readonly ControlMessage[]>>();
+  private readonly linksFrom: ReadonlyMap<string, readonly MidiLink[]>;
+  /** The device that is being built. */
+  private owner = -1;
+
+  constructor(
+    private readonly wiring: Wiring,
+    private readonly actionsOf: (slot: Slot) => SlotActions,
+  ) {
+    this.linksFrom = grouped(wiring.midiLinks, ({ from }) => from);
+  }
+
+  build(): StateModel {
+    const slots = this.slots();
+    const devices = this.wiring.devices.map((wired, index) => this.device(wired, index, slots));
+    const byId = new Map(devices.map((device) => [device.id, device]));
+    return {
+      wiring: this.wiring,
+      values: this.values,
+      variables: this.variables,
+      devices,
+      device: byId,
+      slots,
+      slot: new Map(slots.map((slot) => [slot.slot.id, slot])),
+      switching: switchingOf(this.wiring),
+      machinery: new Memo(),
+      messageLimit: this.wiring.rig.settings.messageLimit,
+      variableOf: new Map(this.wiring.controls.refs.map((ref, number) => [ref, this.variableAt[number]])),
+      variableAt: this.variableAt,
+      mayFeedBack:
+        devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) ||
+        chainCloses(devices, byId),
+      mayHold: devices.some(({ controller }) => (controller?.held.size ?? 0) > 0),
+      listeners: listenersOf(byId),
+    };
+  }
+
+  /** In document order: by controller, bank, position. */
+  private slots(): ModelSlot[] {
+    const order = new Map(this.wiring.devices.map((wired, i) => [wired.device.id, i]));
+    return Object.values(this.wiring.rig.slots)
+      .filter((slot) => order.has(slot.controller))
+      .sort(
+        (a, b) =>
+          order.get(a.controller)! - order.get(b.controller)! ||
+          a.bank - b.bank ||
+          a.position - b.position ||
+          (a.id < b.id ? -1 : 1),
+      )
+      .map((slot, index) => plantSlot(index, slot, this.actionsOf));
+  }
+
+  private variable(kind: VariableKind, device: string, part: string, control?: Control): number {
+    const index = this.variables.length;
+    this.variables.push({ index, kind, device, owner: this.owner, part, control });
+    return index;
+  }
+
+  private device(wired: WiredDevice, index: number, slots: readonly ModelSlot[]): PlantDevice {
+    this.owner = index;
+    const id = wired.device.id;
+    const first = this.variables.length;
+    const inputs = this.inputs(id, wired.anatomy.inputs);
+    const controls = new Map<string, PlantControl>();
+    for (const control of wired.anatomy.controls) controls.set(control.id, this.control(id, control, inputs));
+    const presets = wired.anatomy.presets && this.presets(wired, wired.anatomy.presets, controls);
+    const controller = wired.anatomy.controller && this.controller(wired, slots);
+    const links = this.linksFrom.get(id) ?? none;
+    return {
+      index,
+      id,
+      wired,
+      controls,
+      inputs,
+      messages: this.messagesOf(wired.anatomy),
+      presets,
+      controller,
+      sendsTo: links.length === 0 ? none : links.filter((link) => link.port !== 'thru'),
+      passesTo: links.length === 0 ? none : links.filter((link) => link.port !== 'out'),
+      variables: this.since(first),
+    };
+  }
+
+  /** The variables that were made from this one on. */
+  private since(first: number): readonly number[] {
+    const made = new Array<number>(this.variables.length - first);
+    for (let i = 0; i < made.length; i += 1) made[i] = first + i;
+    return made;
+  }
+
+  /** By number: the very same for devices of a kind. */
+  private messagesOf(anatomy: Anatomy): ReadonlyMap<number, readonly ControlMessage[]> {
+    let messages = this.messages.get(anatomy);
+    if (!messages) this.messages.set(anatomy, (messages = grouped(anatomy.messages, ({ cc }) => cc)));
+    return messages;
+  }
+
+  private inputs(device: string, inputs: Anatomy['inputs']): ReadonlyMap<string, PlantInput> {
+    if (inputs.length === 0) return noInputs;
+    return new Map(inputs.map((input) => [input.id, this.input(device, input)]));
+  }
+
+  private input(device: string, input: Anatomy['inputs'][number]): PlantInput {
+    const wires = this.wiring.contactLinks.filter((link) => link.device === device && link.input === input.id);
+    return { ...input, bit: this.variable('bit', device, input.id), wires };
+  }
+
+  private control(device: string, control: Control, inputs: ReadonlyMap<string, PlantInput>): PlantControl {
+    const variable = this.variable('control', device, control.id, control);
+    this.variableAt.push(variable);
+    const { contacts } = control;
+    return {
+      id: control.id,
+      control,
+      variable,
+      options: this.optionsOf(control),
+      bits: contacts ? contacts.inputs.map((input) => inputs.get(input)!.bit) : none,
+      table: contacts
+        ? new Map(Object.entries(contacts.table).map(([bits, literal]) => [bits, this.values.id(literal)]))
+        : noTable,
+      held: contacts?.mode === 'hold',
+    };
+  }
+
+  /** The very same for devices of a kind. */
+  private optionsOf(control: Control): readonly number[] {
+    let options = this.options.get(control);
+    if (!options)
+      this.options.set(control, (options = domainValues(control.domain).map((literal) => this.values.id(literal))));
+    return options;
+  }
+
+  /** The numbers of presets, and their ids: the very same for devices of a kind. */
+  private numbersOf(facts: PresetFacts): readonly number[] {
+    let numbers = this.numbers.get(facts);
+    if (!numbers) this.numbers.set(facts, (numbers = presetNumbers(facts)));
+    return numbers;
+  }
+
+  private idsOf(numbers: readonly number[]): readonly number[] {
+    let ids = this.ids.get(numbers);
+    if (!ids) this.ids.set(numbers, (ids = numbers.map((number) => this.values.id(number))));
+    return ids;
+  }
+
+  private presets(wired: WiredDevice, facts: PresetFacts, controls: ReadonlyMap<string, PlantControl>): PlantPresets {
+    const { id, presets: stored } = wired.device;
+    const variable = this.variable('preset', id, 'preset');
+    this.variableAt.push(variable);
+    const loads = [...controls.values()].filter((control) => control.control.scope === 'preset');
+    /** By number and place among what a recall may load. */
+    const known = new Map<number, number | undefined>();
+    const content = (number: number, control: PlantControl): number | undefined => {
+      const key = number * loads.length + loads.indexOf(control);
+      const found = known.get(key);
+      if (found !== undefined || known.has(key)) return found;
+      const value = read(number, control);
+      known.set(key, value);
+      return value;
+    };
+    const read = (number: number, control: PlantControl): number | undefined => {
+      const entry = stored[String(number)];
+      if (entry?.keeps?.includes(control.id)) return undefined;
+      const literal: Literal | null = entry?.values[control.id] ?? null;
+      return literal === null ? this.values.content(id, number, control.id, control.options) : this.values.id(literal);
+    };
+    const numbers = this.numbersOf(facts);
+    const previous = facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : -1;
+    const bank = facts.scheme === 'none' ? -1 : this.variable('bank-select', id, 'preset');
+    const flips = facts.repeat.is === 'flips' ? (controls.get(facts.repeat.control)?.variable ?? -1) : -1;
+    return {
+      facts,
+      numbers,
+      numberIds: () => this.idsOf(numbers),
+      exists: (number) => presetExists(facts, number),
+      variable,
+      previous,
+      bank,
+      loads,
+      touches: [variable, ...loads.map((control) => control.variable), previous, bank, flips].filter((one) => one >= 0),
+      content,
+    };
+  }
+
+  private controller(wired: WiredDevice, slots: readonly ModelSlot[]): PlantController {
+    const facts = wired.anatomy.controller!;
+    const id = wired.device.id;
+    const own = slots.filter((slot) => slot.slot.controller === id);
+    const remembers = facts.repeatPress !== 'fires' || facts.callRepeat === 'ignored' || facts.bankMove === 'fires';
+    const contacts = facts.contacts;
+    const saves = new Set(
+      Object.values(wired.device.momentaries).flatMap((both) =>
+        [...both.press, ...both.release].flatMap((action) => (action.kind === 'save' ? [action.loop] : [])),
+      ),
+    );
+    const links = this.wiring.contactLinks.filter((link) => link.controller === id);
+    return {
+      facts,
+      bank: this.variable('current-bank', id, 'bank'),
+      currentSlot: remembers ? this.variable('current-slot', id, 'slot') : -1,
+      previousSlot: facts.repeatPress === 'alternates' ? this.variable('previous-slot', id, 'slot') : -1,
+      held: new Map(facts.momentaries.map((momentary) => [momentary.id, this.variable('held', id, momentary.id)])),
+      momentaries: new Map(Object.entries(wired.device.momentaries)),
+      contact: new Map(
+        contacts
+          .filter((contact) => contact.kind !== 'pulsed')
+          .map((contact) => [contact.id, this.variable('contact', id, contact.id)]),
+      ),
+      belief: new Map(
+        contacts
+          .filter((contact) => contact.kind === 'pulsed' && contact.policy === 'belief')
+          .map((contact) => [contact.id, this.variable('belief', id, contact.id)]),
+      ),
+      saved: new Map([...saves].map((loop) => [loop, this.variable('saved', id, loop)])),
+      wires: new Map(contacts.map((contact) => [contact.id, links.filter((link) => link.contact === contact.id)])),
+      at: new Map(own.map((slot) => [positionKey(slot.slot.bank, slot.slot.position), slot.index])),
+      powerUpSlot: wired.device.powerUpSlot,
+    };
+  }
+}
+
+/** Whether the links by which devices pass messages on form a circle. */
+function chainCloses(devices: readonly PlantDevice[], byId: ReadonlyMap<string, PlantDevice>): boolean {
+  const state = new Map<PlantDevice, 'open' | 'done'>();
+  const visit = (device: PlantDevice): boolean => {
+    if (state.has(device)) return state.get(device) === 'open';
+    state.set(device, 'open');
+    const closes = device.passesTo.some((link) => visit(byId.get(link.to)!));
+    state.set(device, 'done');
+    return closes;
+  };
+  return devices.some(visit);
+}
+
+function listenersOf(byId: ReadonlyMap<string, PlantDevice>): StateModel['listeners'] {
+  const arrivals = new Map<PlantDevice, readonly PlantDevice[]>();
+  const heard = new Map<PlantDevice, Map<number, ReturnType<StateModel['listeners']>>>();
+  const arrivalsOf = (from: PlantDevice): readonly PlantDevice[] => {
+    let list = arrivals.get(from);
+    if (!list) {
+      const queue = from.sendsTo.map((link) => byId.get(link.to)!);
+      for (let i = 0; i < queue.length && queue.length < 20_000; i += 1)
+        queue.push(...queue[i].passesTo.map((link) => byId.get(link.to)!));
+      arrivals.set(from, (list = queue));
+    }
+    return list;
+  };
+  return (from, channel) => {
+    let channels = heard.get(from);
+    if (!channels) heard.set(from, (channels = new Map()));
+    let found = channels.get(channel);
+    if (!found) {
+      const all = arrivalsOf(from);
+      channels.set(
+        channel,
+        (found = {
+          hops: all.length,
+          heard: all.filter(({ wired }) => wired.device.channel === channel || wired.device.channel === 'omni'),
+        }),
+      );
+    }
+    return found;
+  };
+}
