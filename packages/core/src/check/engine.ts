@@ -2,7 +2,7 @@ import type { Show, Slot, Waiver } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { isWiredAlike, relabelled, wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
-import { buildStateModel, reslot } from '../recall/state/state-model.ts';
+import { buildStateModel, withSlots } from '../recall/state/state-model.ts';
 import { Prover } from '../recall/prove/prover.ts';
 import { Tracer } from '../trace/trace.ts';
 import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.ts';
@@ -25,7 +25,7 @@ export function contextOf(show: Show, before?: Context): Context {
     compiled.set(slot, { sound, actions });
     return actions;
   };
-  const reslotted = kept && reslot(kept.prover.model, wiring, actionsOf);
+  const reslotted = kept && withSlots(kept.prover.model, wiring, actionsOf);
   const model = reslotted ?? buildStateModel(wiring, actionsOf);
   return {
     show,

@@ -58,11 +58,11 @@ class Reader {
 
   read(sound: Sound): Wants {
     let wants = this.known.get(sound);
-    if (!wants) this.known.set(sound, (wants = this.readAnew(sound)));
+    if (!wants) this.known.set(sound, (wants = this.computeWants(sound)));
     return wants;
   }
 
-  private readAnew(sound: Sound): Wants {
+  private computeWants(sound: Sound): Wants {
     const { numberOf } = this.wiring.controls;
     this.round += 1;
     this.count = 0;

@@ -42,7 +42,7 @@ export function compareSeed(seed: number, limit = 250): Compared | null {
   const found = compareShow(seed, seededShow(seed), limit);
   if (!found || found.disagreements.length === 0) return found;
   // The enumeration follows every variable, so that a circle of messages may take it past the message limit before
-  // it comes round; a machine of few variables sees it come round sooner. With room enough both must say the same.
+  // it comes round; a space of few variables sees it come round sooner. With room enough both must say the same.
   const again = compareShow(seed, withMessageLimit(seededShow(seed), 1_500), limit);
   return again ? { ...found, disagreements: again.disagreements } : found;
 }
@@ -78,13 +78,13 @@ function compareShow(seed: number, show: Show, limit: number): Compared | null {
     if (reason instanceof RigTooLarge) return null;
     throw reason;
   }
-  const joint = prover.machineSizes().some((size) => size.joint);
+  const joint = prover.spaceSizes().some((size) => size.joint);
   return {
     compared: verdicts.length,
     failing: verdicts.some((verdict) => verdict === 'does-not'),
     joint,
     verdicts,
-    sizes: prover.machineSizes().map((size) => size.states),
+    sizes: prover.spaceSizes().map((size) => size.states),
     disagreements,
   };
 }

@@ -276,6 +276,6 @@ function shuffled<T>(r: Random, list: readonly T[]): T[] {
 
 /** Everything before the verdicts done: events compiled, sounds laid out. Returns the verdicts' own work. */
 export function proveCompiled(prover: Prover): () => readonly Judgement[] {
-  for (const { sound } of prover.pairs()) prover.layOf(sound);
+  for (const { sound } of prover.pairs()) prover.targetOf(sound);
   return () => prover.all(2);
 }

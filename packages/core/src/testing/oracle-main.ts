@@ -32,7 +32,7 @@ export function runOracle(count: number, first: number, log: (line: string) => v
     `failing rigs ${failing} (${percent(failing, compared)}), joint exploration ${joint} (${percent(joint, compared)})`,
   );
   log(`verdicts: ${histogram(verdicts)}`);
-  log(`states of machines: ${histogram(sizes)}`);
+  log(`states of spaces: ${histogram(sizes)}`);
   log(`disagreements: ${disagreeing}`);
   return disagreeing;
 }

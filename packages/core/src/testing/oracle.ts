@@ -11,7 +11,7 @@ import type { StateModel, ModelSlot } from '../recall/state/state-model.ts';
 import { type ContentSymbol, NeedPin, type Pins } from '../recall/state/values.ts';
 
 /**
- * The whole rig, every variable of it, enumerated state by state: no machines, no products, no compiled operations.
+ * The whole rig, every variable of it, enumerated state by state: no spaces, no products, no compiled operations.
  * Every event is delivered byte by byte from every state. Slow, and therefore only for small rigs.
  */
 export interface OracleAnswer {
@@ -25,12 +25,12 @@ export class RigTooLarge extends Error {}
 interface State {
   readonly row: Row;
   readonly depth: number;
-  /** A press that never fell quiet lies behind: nothing is known any more. */
+  /** A press that never settled lies behind: nothing is known any more. */
   readonly lost: boolean;
 }
 
 export class Oracle {
-  private readonly hearing: SoundComparison;
+  private readonly comparison: SoundComparison;
   private readonly used: ReadonlySet<string>;
   private readonly parts: readonly string[];
   private readonly symbols: readonly ContentSymbol[];
@@ -45,7 +45,7 @@ export class Oracle {
     show: Show,
     private readonly limit: number,
   ) {
-    this.hearing = new SoundComparison(model);
+    this.comparison = new SoundComparison(model);
     this.used = new Set([
       ...Object.values(show.rig.casting).map((cast) => cast.slot),
       ...Object.values(show.rig.devices).flatMap((device) => device.powerUpSlot ?? []),
@@ -105,7 +105,7 @@ export class Oracle {
     const starts = stepper.initial(none);
     let rows = starts.map((one) => one.row);
     let happened = 0;
-    let lost = starts.some((one) => one.outcome !== 'quiet');
+    let lost = starts.some((one) => one.outcome !== 'settled');
     let gaveUp = false;
     let before: string | null = null;
     const answers: Answer[] = [];
@@ -115,7 +115,7 @@ export class Oracle {
       const next = new Map<string | number, Row>();
       for (const row of rows)
         for (const one of stepper.step(row, raw(event), none)) {
-          if (one.outcome !== 'quiet') {
+          if (one.outcome !== 'settled') {
             gaveUp = one.outcome === 'gave-up';
             return false;
           }
@@ -131,7 +131,7 @@ export class Oracle {
       if (!cast || !played) continue;
       const mine = cast.slot === slot.slot.id;
       const wasLost = lost;
-      /** How much had happened when something of this part did not fall quiet; what follows is still done. */
+      /** How much had happened when something of this part did not settles; what follows is still done. */
       let unquietAt: number | null = null;
       const doIt = (event: RigEvent) => {
         if (happen(event)) return;
@@ -187,10 +187,10 @@ export class Oracle {
     pins: Pins,
     obey: boolean,
   ): Answer {
-    const laid = this.hearing.resolveTarget(sound);
+    const laid = this.comparison.resolveTarget(sound);
     let undecided: Answer | undefined;
     for (const { row, length } of rows) {
-      const heard = this.hearing.judge((variable) => row[stepper.place[variable]], laid, { obey, pins });
+      const heard = this.comparison.judge((variable) => row[stepper.place[variable]], laid, { obey, pins });
       if (heard.is === 'wrong') return { verdict: 'does-not', length, sequence: null, symbols: [] };
       if (heard.is === 'unknown') undecided ??= { verdict: 'cannot-be-known', length, sequence: null, symbols: [] };
     }
@@ -211,9 +211,9 @@ export class Oracle {
         continue;
       }
       for (const one of stepper.step(state.row, raw(press), none)) {
-        if (one.outcome !== 'quiet')
+        if (one.outcome !== 'settled')
           answers.push({
-            verdict: one.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+            verdict: one.outcome === 'never-settles' ? 'does-not' : 'cannot-be-known',
             length,
             sequence: null,
             symbols: [],
@@ -226,7 +226,7 @@ export class Oracle {
   }
 
   /**
-   * Breadth first over whole states; a press that does not fall quiet leads to a state of which nothing is known but
+   * Breadth first over whole states; a press that does not settles leads to a state of which nothing is known but
    * its banks.
    */
   private enumerate(level: 2 | 3 | 4, pins: Pins): readonly State[] {
@@ -251,7 +251,7 @@ export class Oracle {
       states.push({ row, depth, lost });
       if (states.length > this.limit) throw new RigTooLarge();
     };
-    for (const { row, outcome } of stepper.initial(losable)) add(row, 0, outcome !== 'quiet');
+    for (const { row, outcome } of stepper.initial(losable)) add(row, 0, outcome !== 'settled');
     for (let i = 0; i < states.length; i += 1) {
       const { row, depth, lost } = states[i];
       for (const event of events) {
@@ -263,14 +263,14 @@ export class Oracle {
             for (const one of stepper.step(row, raw(event), none)) add(one.row, depth + 1, true);
           continue;
         }
-        for (const one of stepper.step(row, raw(event), losable)) add(one.row, depth + 1, one.outcome !== 'quiet');
+        for (const one of stepper.step(row, raw(event), losable)) add(one.row, depth + 1, one.outcome !== 'settled');
       }
     }
     this.reached.set(key, states);
     return states;
   }
 
-  /** Slots that may never fall quiet and that no part uses are set aside. */
+  /** Slots that may never settles and that no part uses are set aside. */
   private findAside(): ReadonlySet<number> {
     const aside = new Set<number>();
     if (
@@ -285,7 +285,7 @@ export class Oracle {
         for (const slot of this.model.slots) {
           const press: RigEvent = { kind: 'press', slot };
           if (this.used.has(slot.slot.id) || aside.has(slot.index) || !stepper.isEnabled(state.row, press)) continue;
-          if (stepper.step(state.row, raw(press), none).some((one) => one.outcome === 'never-quiet'))
+          if (stepper.step(state.row, raw(press), none).some((one) => one.outcome === 'never-settles'))
             aside.add(slot.index);
         }
     if (aside.size > 0) this.reached.clear();
@@ -300,8 +300,8 @@ const raw = (event: RigEvent): CompiledEvent => ({
   event,
   index: 0,
   operations: null,
-  outcome: 'quiet',
-  leaves: WriteSummary.open(0, []),
+  outcome: 'settled',
+  summary: WriteSummary.open(0, []),
   bank: null,
   losses: () => ({ operations: new Recording(), points: [] }),
 });

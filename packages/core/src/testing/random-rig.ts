@@ -7,7 +7,7 @@ type Dev = Mutable<NonNullable<CaseRig['devices']>[string]>;
 type Ctl = Mutable<NonNullable<CaseRig['controllers']>[string]>;
 type Act = Record<string, number | string>;
 
-/** A small random rig with the machinery that makes recall go wrong; small enough to enumerate whole. */
+/** A small random rig with the modelMemo that makes recall go wrong; small enough to enumerate whole. */
 export function randomRig(r: Random): CaseRig {
   const devices: Record<string, Dev> = {};
   const count = 1 + r.below(3);

@@ -80,7 +80,7 @@ export class Tracer {
   trace(sound: Sound | null): Trace {
     const known = sound && this.traced.get(sound);
     if (known) return known;
-    const trace = this.traceAnew(this.liveIn(sound));
+    const trace = this.computeTrace(this.liveIn(sound));
     if (sound) this.traced.set(sound, trace);
     return trace;
   }
@@ -151,7 +151,7 @@ export class Tracer {
     return live;
   }
 
-  private traceAnew(live: Live): Trace {
+  private computeTrace(live: Live): Trace {
     // Where nothing is heard, the run is shown as far as it gets.
     const passes = this.passes.of(live.sounds ? live.edges : live.reached);
     return {

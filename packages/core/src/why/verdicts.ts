@@ -67,11 +67,11 @@ const kindWords: Readonly<Record<string, string>> = {
 };
 
 /** What was looked through. */
-export const explored = (machines: number, states: number, milliseconds: number, gaveUp: number): Evidence => ({
+export const explored = (spaces: number, states: number, milliseconds: number, gaveUp: number): Evidence => ({
   of: 'What the proof looked through',
   value: gaveUp === 0 ? 'every combination checked' : `too many combinations for ${counted(gaveUp, 'slot')}`,
   inputs: [
-    ['groups of settings that decide each other', String(machines)],
+    ['groups of settings that decide each other', String(spaces)],
     ['combinations in all', String(states)],
     ['worked out in', milliseconds < 1 ? 'less than 1 ms' : `${Math.round(milliseconds)} ms`],
   ],

@@ -9,19 +9,19 @@ import { SoundComparison } from './sound-comparison.ts';
 import { proverOf } from '../prove/prover-of.ts';
 
 function found(show: Show) {
-  const hearing = new SoundComparison(proverOf(show).model);
-  const { edges, graph, model } = hearing;
+  const comparison = new SoundComparison(proverOf(show).model);
+  const { edges, graph, model } = comparison;
   const conditioned = buildCsr(model.variables.length, (tell) => {
     for (const { index, when } of edges) for (const { variable } of when) if (variable >= 0) tell(variable, index);
   });
   const variables = [...new Set(edges.flatMap(({ when }) => when.map(({ variable }) => variable)))].filter(
     (variable) => variable >= 0,
   );
-  const { onwards, back } = guaranteedThrough(hearing, conditioned, variables);
+  const { onwards, back } = guaranteedThrough(comparison, conditioned, variables);
   const pairs: [number, number][] = [];
   for (let node = 0; node < graph.nodeCount; node += 1)
     for (let k = onwards.start[node]; k < onwards.start[node + 1]; k += 1) pairs.push([node, onwards.items[k]]);
-  return { hearing, variables, pairs, back };
+  return { comparison, variables, pairs, back };
 }
 
 /**
@@ -47,24 +47,24 @@ describe('ways that are always there', () => {
   test.each(Array.from({ length: 24 }, (_, i) => 500 + i))(
     'seed %i: they are there whatever each control is, and are told from both ends',
     (seed) => {
-      const { hearing, variables, pairs, back } = found(seededShow(seed));
+      const { comparison, variables, pairs, back } = found(seededShow(seed));
       expect(pairs.length).toBe(back.items.length);
       for (const [start, end] of pairs)
         expect([...back.items.subarray(back.start[end], back.start[end + 1])]).toContain(start);
       const r = new Random(seed);
       for (let round = 0; round < 20; round += 1) {
-        const state = new Map(variables.map((variable) => [variable, r.pick(hearing.optionsOf(variable))]));
+        const state = new Map(variables.map((variable) => [variable, r.pick(comparison.optionsOf(variable))]));
         for (const [start, end] of pairs)
-          expect([start, end, reachedFrom(hearing, start, state).has(end)]).toEqual([start, end, true]);
+          expect([start, end, reachedFrom(comparison, start, state).has(end)]).toEqual([start, end, true]);
       }
     },
   );
   test('a pedal goes through by its effect or its bypass, and then the loop that holds it, in or out', () => {
-    const { hearing, pairs } = found(fourCable().sound('clean', clean).show);
-    const { edges, model } = hearing;
+    const { comparison, pairs } = found(fourCable().sound('clean', clean).show);
+    const { edges, model } = comparison;
     const leads = (from: number, to: number): boolean => pairs.some(([start, end]) => start === from && end === to);
     const loops = edges.filter(
-      ({ index, when }) => when.length === 1 && hearing.graph.edges[index].section.startsWith('bypass-'),
+      ({ index, when }) => when.length === 1 && comparison.graph.edges[index].section.startsWith('bypass-'),
     );
     const holding = loops.filter(({ when }) =>
       [...model.switching.values()].some(

@@ -26,25 +26,25 @@ interface Candidate {
  * open or close any.
  */
 export function guaranteedThrough(
-  hearing: SoundComparison,
+  comparison: SoundComparison,
   conditioned: Csr,
   variables: readonly number[],
 ): GuaranteedPaths {
-  const { graph } = hearing;
-  const search = new Search(hearing, conditioned);
+  const { graph } = comparison;
+  const search = new Search(comparison, conditioned);
   const found: Candidate[] = [];
   const pairs = new Set<number>();
   /** Whether a way is there now whatever the control is; memoised if it was not known. */
   const isThere = (candidate: Candidate): boolean => {
     const pair = candidate.start * graph.nodeCount + candidate.end;
     if (pairs.has(pair)) return true;
-    for (const option of hearing.optionsOf(candidate.variable)) if (!search.reaches(candidate, option)) return false;
+    for (const option of comparison.optionsOf(candidate.variable)) if (!search.reaches(candidate, option)) return false;
     pairs.add(pair);
     found.push(candidate);
     search.add(candidate.start, candidate.end);
     return true;
   };
-  const open = candidates(hearing, conditioned, variables);
+  const open = candidates(comparison, conditioned, variables);
   for (let left = open.length, before = Infinity; left < before;) {
     before = left;
     left = 0;
@@ -56,17 +56,21 @@ export function guaranteedThrough(
   };
 }
 
-function candidates(hearing: SoundComparison, { start: first, items }: Csr, variables: readonly number[]): Candidate[] {
+function candidates(
+  comparison: SoundComparison,
+  { start: first, items }: Csr,
+  variables: readonly number[],
+): Candidate[] {
   const found: Candidate[] = [];
   for (const variable of variables) {
     let count = 0;
     for (let k = first[variable]; k < first[variable + 1]; k += 1)
-      if (hearing.edges[items[k]].when.length === 1) count += 1;
-    if (count < 2 || !hearing.staysInDomain(variable)) continue;
+      if (comparison.edges[items[k]].when.length === 1) count += 1;
+    if (count < 2 || !comparison.staysInDomain(variable)) continue;
     const own = found.length;
     for (let i = first[variable]; i < first[variable + 1]; i += 1)
       for (let k = first[variable]; k < first[variable + 1]; k += 1) {
-        const [one, other] = [hearing.edges[items[i]], hearing.edges[items[k]]];
+        const [one, other] = [comparison.edges[items[i]], comparison.edges[items[k]]];
         const [start, end] = [one.from, other.to];
         if (one.when.length !== 1 || other.when.length !== 1 || start === end || isAmong(found, own, start, end))
           continue;
@@ -101,10 +105,10 @@ class Search {
   private readonly open: number[] = [];
 
   constructor(
-    private readonly hearing: SoundComparison,
+    private readonly comparison: SoundComparison,
     private readonly conditioned: Csr,
   ) {
-    const { edges, graph } = hearing;
+    const { edges, graph } = comparison;
     this.seen = new Int32Array(graph.nodeCount);
     this.stack = new Int32Array(graph.nodeCount);
     this.chainAt = new Int32Array(graph.nodeCount).fill(nowhere);
@@ -120,7 +124,7 @@ class Search {
   /** Whether a way leads from start to end while a control has a value. */
   reaches({ variable, start, end }: Candidate, value: number): boolean {
     const { seen, stack, chainAt, leadsTo, linkAfter, open } = this;
-    const { edges } = this.hearing;
+    const { edges } = this.comparison;
     const count = this.openAt(variable, value);
     this.round += 1;
     const { round } = this;
@@ -146,7 +150,7 @@ class Search {
 
   private openAt(variable: number, value: number): number {
     const { start, items } = this.conditioned;
-    const { edges } = this.hearing;
+    const { edges } = this.comparison;
     let count = 0;
     for (let k = start[variable]; k < start[variable + 1]; k += 1) {
       const { when } = edges[items[k]];

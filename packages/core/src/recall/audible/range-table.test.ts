@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { HearingEdge } from './sound-comparison.ts';
+import type { SoundEdge } from './sound-comparison.ts';
 import { RangeTable } from './range-table.ts';
 import type { Range } from './three-valued-judge.ts';
 
 const symbol = 999;
 const isSymbolic = (value: number) => value === symbol;
-const edgesOf = (whens: readonly HearingEdge['when'][]): HearingEdge[] =>
+const edgesOf = (whens: readonly SoundEdge['when'][]): SoundEdge[] =>
   whens.map((when, index) => ({ index, from: 0, to: 1, active: true, when, governedBy: [] }));
 
 /** The same said plainly: whether one condition may and must hold, of a range. */
@@ -30,18 +30,18 @@ const range: fc.Arbitrary<Range> = fc.oneof(
 );
 const ranges = fc.tuple(range, range, range);
 
-describe('packed ranges', () => {
+describe('ranges', () => {
   test('law: a section may close, and must, as its conditions plainly say', () => {
     fc.assert(
       fc.property(whens, ranges, (list, at) => {
-        const packing = new RangeTable(edgesOf(list), isSymbolic);
-        const packed = packing.ranges((variable) => at[variable]);
+        const table = new RangeTable(edgesOf(list), isSymbolic);
+        const some = table.ranges((variable) => at[variable]);
         for (const [edge, when] of list.entries()) {
-          expect([edge, packing.mayClose(edge, packed)]).toEqual([
+          expect([edge, table.mayClose(edge, some)]).toEqual([
             edge,
             when.every(({ variable, values }) => may(at[variable], values)),
           ]);
-          expect([edge, packing.mustClose(edge, packed)]).toEqual([
+          expect([edge, table.mustClose(edge, some)]).toEqual([
             edge,
             when.every(({ variable, values }) => must(at[variable], values)),
           ]);
@@ -49,7 +49,7 @@ describe('packed ranges', () => {
       }),
     );
   });
-  test('law: laid over and widened by wanted values it is as if the ranges had been so', () => {
+  test('law: target over and widened by wanted values it is as if the ranges had been so', () => {
     fc.assert(
       fc.property(
         whens,
@@ -57,27 +57,23 @@ describe('packed ranges', () => {
         fc.array(fc.tuple(fc.integer({ min: 0, max: 2 }), value), { maxLength: 3 }),
         (list, at, wants) => {
           const wanted = new Map(wants);
-          const packing = new RangeTable(edgesOf(list), isSymbolic);
-          const overlay = packing.overlay(
-            Int32Array.from(wanted.keys()),
-            Int32Array.from(wanted.values()),
-            () => false,
-          );
-          const now = packing.ranges((variable) => at[variable]);
+          const table = new RangeTable(edgesOf(list), isSymbolic);
+          const overlay = table.overlay(Int32Array.from(wanted.keys()), Int32Array.from(wanted.values()), () => false);
+          const now = table.ranges((variable) => at[variable]);
           const one = (variable: number): Range => (wanted.has(variable) ? [wanted.get(variable)!] : at[variable]);
           const more = (variable: number): Range =>
             wanted.has(variable) && at[variable] !== null ? [...at[variable], wanted.get(variable)!] : at[variable];
           for (const [edge, when] of list.entries()) {
-            const replaced = packing.replaced(now, overlay);
-            expect(packing.mayClose(edge, replaced)).toBe(
+            const replaced = table.replaced(now, overlay);
+            expect(table.mayClose(edge, replaced)).toBe(
               when.every(({ variable, values }) => may(one(variable), values)),
             );
-            expect(packing.mustClose(edge, replaced)).toBe(
+            expect(table.mustClose(edge, replaced)).toBe(
               when.every(({ variable, values }) => must(one(variable), values)),
             );
             const widened = now.slice();
-            packing.widen(widened, overlay);
-            expect(packing.mayClose(edge, widened)).toBe(
+            table.widen(widened, overlay);
+            expect(table.mayClose(edge, widened)).toBe(
               when.every(({ variable, values }) => may(more(variable), values)),
             );
           }
@@ -86,24 +82,20 @@ describe('packed ranges', () => {
     );
   });
   test('a variable that is not there may be anything; one left out of an overlay stays', () => {
-    const packing = new RangeTable(
+    const table = new RangeTable(
       edgesOf([[{ variable: -1, values: [1] }], [{ variable: 0, values: [1] }]]),
       isSymbolic,
     );
-    const now = packing.ranges(() => [2]);
-    expect([packing.mayClose(0, now), packing.mustClose(0, now), packing.mayClose(1, now)]).toEqual([
-      true,
-      false,
-      false,
-    ]);
-    const left = packing.overlay(Int32Array.of(0), Int32Array.of(1), () => true);
-    expect(packing.mayClose(1, packing.replaced(now, left))).toBe(false);
+    const now = table.ranges(() => [2]);
+    expect([table.mayClose(0, now), table.mustClose(0, now), table.mayClose(1, now)]).toEqual([true, false, false]);
+    const left = table.overlay(Int32Array.of(0), Int32Array.of(1), () => true);
+    expect(table.mayClose(1, table.replaced(now, left))).toBe(false);
     expect(
-      packing.mustClose(
+      table.mustClose(
         1,
-        packing.replaced(
+        table.replaced(
           now,
-          packing.overlay(Int32Array.of(0), Int32Array.of(1), () => false),
+          table.overlay(Int32Array.of(0), Int32Array.of(1), () => false),
         ),
       ),
     ).toBe(true);

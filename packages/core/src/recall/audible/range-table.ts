@@ -1,10 +1,10 @@
-import type { HearingEdge } from './sound-comparison.ts';
+import type { SoundEdge } from './sound-comparison.ts';
 import type { Possible, Range } from './three-valued-judge.ts';
 
 /** What each variable that opens or closes sections may be, by its place in the table. */
 export type Ranges = Range[];
 
-/** Some of them, to be laid over others. */
+/** Some of them, to be target over others. */
 export interface Overlay {
   readonly places: readonly number[];
   readonly ranges: readonly Range[];
@@ -30,7 +30,7 @@ export class RangeTable {
 
   /** `isSymbolic`: of a value, whether it stands for contents that are not known. It may be anything. */
   constructor(
-    edges: readonly HearingEdge[],
+    edges: readonly SoundEdge[],
     private readonly isSymbolic: (value: number) => boolean,
   ) {
     this.conditions = edges.map(({ when }) =>
@@ -77,7 +77,7 @@ export class RangeTable {
     if (place !== undefined) ranges[place] = this.single(value);
   }
 
-  /** At each place a variable and its value; those that `isLeftOut` are not laid over. */
+  /** At each place a variable and its value; those that `isLeftOut` are not target over. */
   overlay(variables: Int32Array, values: Int32Array, isLeftOut: (variable: number) => boolean): Overlay {
     const places: number[] = [];
     const ranges: Range[] = [];

@@ -5,7 +5,7 @@ import type { GuaranteedPaths } from './guaranteed-paths.ts';
 import type { Ranges, RangeTable } from './range-table.ts';
 
 /**
- * What may be live, and what surely is, when variables are known to ranges only. The graph is laid out flat once and
+ * What may be live, and what surely is, when variables are known to ranges only. The graph is target out flat once and
  * each question is one pass over it: this is where a large proof spends its time.
  */
 export class Reachability {
@@ -24,11 +24,11 @@ export class Reachability {
   private readonly backward: Uint8Array;
 
   constructor(
-    hearing: SoundComparison,
-    private readonly packing: RangeTable,
+    comparison: SoundComparison,
+    private readonly table: RangeTable,
     always: GuaranteedPaths,
   ) {
-    const { graph } = hearing;
+    const { graph } = comparison;
     this.from = graph.from;
     this.to = graph.to;
     this.leaving = graph.leaving;
@@ -45,8 +45,8 @@ export class Reachability {
 
   /** Sections that may be on a path from a source to a destination. */
   may(ranges: Ranges): Live {
-    const { packing } = this;
-    return this.search.live((edge) => packing.mayClose(edge, ranges));
+    const { table } = this;
+    return this.search.live((edge) => table.mayClose(edge, ranges));
   }
 
   /** Whether sound may come to a node. Looks back from there, and ends soon where little leads to it. */
@@ -60,7 +60,7 @@ export class Reachability {
       if (sources.includes(node)) return true;
       for (let k = arriving.start[node]; k < arriving.start[node + 1]; k += 1) {
         const edge = arriving.items[k];
-        if (seen.has(from[edge]) || !this.packing.mayClose(edge, ranges)) continue;
+        if (seen.has(from[edge]) || !this.table.mayClose(edge, ranges)) continue;
         seen.add(from[edge]);
         stack[height++] = from[edge];
       }
@@ -81,7 +81,7 @@ export class Reachability {
     const backward = this.surely(ranges, this.ends, this.back, this.arriving, from, this.backward);
     const live = new Uint8Array(from.length);
     for (let edge = 0; edge < live.length; edge += 1)
-      if (forward[from[edge]] === 1 && backward[to[edge]] === 1 && this.packing.mustClose(edge, ranges)) live[edge] = 1;
+      if (forward[from[edge]] === 1 && backward[to[edge]] === 1 && this.table.mustClose(edge, ranges)) live[edge] = 1;
     return live;
   }
 
@@ -111,7 +111,7 @@ export class Reachability {
       for (let k = edgesAt.start[node]; k < edgesAt.start[node + 1]; k += 1) {
         const edge = edgesAt.items[k];
         const next = other[edge];
-        if (seen[next] === 1 || !this.packing.mustClose(edge, ranges)) continue;
+        if (seen[next] === 1 || !this.table.mustClose(edge, ranges)) continue;
         seen[next] = 1;
         stack[height++] = next;
       }

@@ -5,7 +5,7 @@ import { ownerOf } from '../../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../../trace/graph.ts';
 import { type Live, ReachabilitySearch } from '../../trace/live.ts';
 import { SoundTarget, noCues, unwanted } from './sound-target.ts';
-import type { StateModel, PlantControl, PlantPresets } from '../state/state-model.ts';
+import type { StateModel, ModelControl, ModelPresets } from '../state/state-model.ts';
 import type { ContentSymbol, Pins } from '../state/values.ts';
 
 /** Reads a variable of the state that is judged. */
@@ -18,14 +18,14 @@ export type Heard =
   | { readonly is: 'unknown'; readonly symbols: readonly ContentSymbol[] };
 
 /**
- * How a sound's want of a control is laid out: as it is; as a cue, for the player sets it; or, of a preset, with what
+ * How a sound's want of a control is target out: as it is; as a cue, for the player sets it; or, of a preset, with what
  * recalling it loads.
  */
 const [plain, cue, preset] = [0, 1, 2];
 
 const nothing: readonly never[] = [];
 
-export interface HearingEdge {
+export interface SoundEdge {
   readonly index: number;
   readonly from: number;
   readonly to: number;
@@ -37,13 +37,13 @@ export interface HearingEdge {
 /** The trace graph in terms of a model's variables, ready to compare sounding traces. */
 export class SoundComparison {
   readonly graph: TraceGraph;
-  readonly edges: readonly HearingEdge[];
-  readonly activeEdges: readonly HearingEdge[];
+  readonly edges: readonly SoundEdge[];
+  readonly activeEdges: readonly SoundEdge[];
   /** The preset variable of the device that a control belongs to. */
   readonly presetOf: ReadonlyMap<number, number>;
-  /** By the control's number, how a want of it is laid out; and of a preset what recalling one loads. */
+  /** By the control's number, how a want of it is target out; and of a preset what recalling one loads. */
   private readonly manner: Uint8Array;
-  private readonly presetsAt: (PlantPresets | undefined)[] = [];
+  private readonly presetsAt: (ModelPresets | undefined)[] = [];
   private readonly search: ReachabilitySearch;
   private readonly related = new Map<number, readonly number[]>();
   /** The loop that holds a device, and the switches of devices in a loop. */
@@ -116,12 +116,12 @@ export class SoundComparison {
    * Lays a sound's wants out in variables, once a sound. Wants on controls that do not exist (any more) are left out.
    */
   resolveTarget(sound: Sound): SoundTarget {
-    let laid = this.laidOut.get(sound);
-    if (!laid) this.laidOut.set(sound, (laid = this.layAnew(sound)));
-    return laid;
+    let target = this.laidOut.get(sound);
+    if (!target) this.laidOut.set(sound, (target = this.computeTarget(sound)));
+    return target;
   }
 
-  private layAnew(sound: Sound): SoundTarget {
+  private computeTarget(sound: Sound): SoundTarget {
     const { variables, wanted } = this.scratch;
     const { controls, literals } = wantsOf(this.model.wiring, sound);
     const { values, variableAt } = this.model;
@@ -166,15 +166,15 @@ export class SoundComparison {
   }
 
   /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
-  judge(read: Read, laid: SoundTarget, options: { readonly obey: boolean; readonly pins: Pins }): Heard {
+  judge(read: Read, target: SoundTarget, options: { readonly obey: boolean; readonly pins: Pins }): Heard {
     const { values } = this.model;
-    const cues = options.obey ? laid.cues : undefined;
+    const cues = options.obey ? target.cues : undefined;
     const now: Read = cues && cues.size > 0 ? (variable) => cues.get(variable) ?? read(variable) : read;
-    const then: Read = (variable) => (laid.has(variable) ? laid.wants(variable) : now(variable));
+    const then: Read = (variable) => (target.has(variable) ? target.wants(variable) : now(variable));
     const open: ContentSymbol[] = [];
     const closed =
       (reader: Read) =>
-      (condition: HearingEdge['when'][number]): boolean => {
+      (condition: SoundEdge['when'][number]): boolean => {
         const value = reader(condition.variable);
         const symbol = values.symbolOf(value);
         if (!symbol) return condition.values.includes(value);
@@ -184,20 +184,20 @@ export class SoundComparison {
     const before = this.liveWhen(closed(now));
     const after = this.liveWhen(closed(then));
     if (open.length > 0) return { is: 'unknown', symbols: open };
-    if (!before.sounds && !laid.sound.silence) return { is: 'wrong', silent: true };
+    if (!before.sounds && !target.sound.silence) return { is: 'wrong', silent: true };
     if (!this.sameShape(before, after)) return { is: 'wrong', silent: false };
-    return this.sameValues(before, now, then, laid, options.pins);
+    return this.sameValues(before, now, then, target, options.pins);
   }
 
-  private sameValues(live: Live, now: Read, then: Read, laid: SoundTarget, pins: Pins): Heard {
+  private sameValues(live: Live, now: Read, then: Read, target: SoundTarget, pins: Pins): Heard {
     const { values } = this.model;
     const open: ContentSymbol[] = [];
     for (const edge of this.edges) {
       if (!edge.active || !live.edges[edge.index]) continue;
       for (const variable of edge.governedBy) {
-        const overridden = laid.has(variable);
-        const unknownCounts = !laid.named.has(variable) && this.presetOf.has(variable);
-        if (unknownCounts && this.numberDiffers(variable, now, then, laid)) return { is: 'wrong', silent: false };
+        const overridden = target.has(variable);
+        const unknownCounts = !target.named.has(variable) && this.presetOf.has(variable);
+        if (unknownCounts && this.numberDiffers(variable, now, then, target)) return { is: 'wrong', silent: false };
         if (!overridden) continue;
         const a = now(variable);
         const b = then(variable);
@@ -211,9 +211,9 @@ export class SoundComparison {
   }
 
   /** While an unknown value that the sound does not override governs, another preset number is wrong. */
-  private numberDiffers(variable: number, now: Read, then: Read, laid: SoundTarget): boolean {
+  private numberDiffers(variable: number, now: Read, then: Read, target: SoundTarget): boolean {
     const preset = this.presetOf.get(variable)!;
-    const wanted = laid.wants(preset);
+    const wanted = target.wants(preset);
     if (wanted === unwanted) return false;
     const { values } = this.model;
     if (!values.isSymbolic(now(variable)) && !values.isSymbolic(then(variable))) return false;
@@ -262,7 +262,7 @@ export class SoundComparison {
   }
 
   /** Sections on a path from a source to a destination, asking about each condition as it is met. */
-  liveWhen(closed: (condition: HearingEdge['when'][number]) => boolean): Live {
+  liveWhen(closed: (condition: SoundEdge['when'][number]) => boolean): Live {
     return this.search.live((index) => {
       const { when } = this.edges[index];
       for (let i = 0; i < when.length; i += 1) if (!closed(when[i])) return false;
@@ -295,7 +295,7 @@ export class SoundComparison {
     return (this.loopAt[variable] ??= this.loopOf.get(this.model.variables[variable].device) ?? -1);
   }
 
-  private controlOf(variable: number): PlantControl | undefined {
+  private controlOf(variable: number): ModelControl | undefined {
     const { kind, owner, part } = this.model.variables[variable];
     return kind === 'control' ? this.model.devices[owner].controls.get(part) : undefined;
   }

@@ -4,13 +4,13 @@ import type { Possible } from './three-valued-judge.ts';
 import { proverOf } from '../prove/prover-of.ts';
 
 const prover = proverOf(fourCable().sound('lead', lead).sound('clean', clean).laid().show);
-const { model, outlook } = prover;
+const { model, threeValued } = prover;
 const at = (ref: string): number => model.variableOf.get(ref as `${string}/${string}`)!;
 const id = (literal: string | number): number => model.values.id(literal);
-const laid = (sound: string) => prover.layOf(prover.pairs().find((pair) => pair.sound.id === sound)!.sound);
+const target = (sound: string) => prover.targetOf(prover.pairs().find((pair) => pair.sound.id === sound)!.sound);
 /** All as wanted by a sound, the empty loop out, but for some. */
 const like = (sound: string, other: Record<string, string | number | null> = {}): Possible => {
-  const wanted = laid(sound);
+  const wanted = target(sound);
   const given = new Map(
     Object.entries({ 'switcher/loop-4': 0, ...other }).map(
       ([ref, value]) => [at(ref), value === null ? null : [id(value)]] as const,
@@ -20,10 +20,10 @@ const like = (sound: string, other: Record<string, string | number | null> = {})
     given.has(variable) ? given.get(variable)! : wanted.has(variable) ? [wanted.wants(variable)] : null;
 };
 const status = (sound: string, now: Record<string, string | number>, possible: Possible) =>
-  outlook.status(
-    laid(sound),
+  threeValued.status(
+    target(sound),
     new Map(Object.entries(now).map(([ref, value]) => [at(ref), id(value)])),
-    outlook.ground(possible),
+    threeValued.ground(possible),
     new Map(),
   );
 
@@ -43,31 +43,31 @@ describe('what a few variables settle of a sound', () => {
     expect(status('lead', { 'switcher/loop-1': 0 }, like('lead', { 'switcher/loop-4': null }))).toBe('open');
     expect(status('lead', { 'switcher/loop-1': 0 }, like('lead', { 'switcher/loop-4': 1 }))).toBe('wrong');
   });
-  test('an echo that its loop takes out is still missed: its preset is heard once the wants are laid over', () => {
+  test('an echo that its loop takes out is still missed: its preset is heard once the wants are target over', () => {
     expect(status('lead', { 'delay/preset': 6 }, like('lead', { 'switcher/loop-3': 0, 'delay/on': null }))).toBe(
       'wrong',
     );
   });
   test('what may be heard at all, of a few that are not as wanted', () => {
     const few = [at('delay/preset'), at('combo/channel')];
-    expect(outlook.audible(laid('lead'), few, outlook.ground(like('lead')))).toEqual(few);
-    const wanted = laid('clean');
+    expect(threeValued.audible(target('lead'), few, threeValued.ground(like('lead')))).toEqual(few);
+    const wanted = target('clean');
     const cut: Possible = (variable) =>
       variable === at('switcher/loop-3') ? [id(0)] : wanted.has(variable) ? [wanted.wants(variable)] : null;
-    expect(outlook.audible(laid('clean'), few, outlook.ground(cut))).toEqual([at('combo/channel')]);
+    expect(threeValued.audible(target('clean'), few, threeValued.ground(cut))).toEqual([at('combo/channel')]);
   });
   test('what a switch that stays off shuts cannot be heard; what it bypasses can', () => {
     const stays = (ref: string, literal: string | number) => (variable: number) =>
       variable === at(ref) ? id(literal) : -1;
-    expect(outlook.isBlocked(at('delay/preset'), stays('delay/on', 0))).toBe(true);
-    expect(outlook.isBlocked(at('delay/preset'), stays('delay/on', 1))).toBe(false);
-    expect(outlook.isBlocked(at('delay/preset'), stays('drive/on', 0))).toBe(false);
-    expect(outlook.isBlocked(at('delay/on'), stays('delay/on', 0))).toBe(false);
-    expect(outlook.isBlocked(at('combo/channel'), stays('switcher/loop-2', 0))).toBe(false);
+    expect(threeValued.isBlocked(at('delay/preset'), stays('delay/on', 0))).toBe(true);
+    expect(threeValued.isBlocked(at('delay/preset'), stays('delay/on', 1))).toBe(false);
+    expect(threeValued.isBlocked(at('delay/preset'), stays('drive/on', 0))).toBe(false);
+    expect(threeValued.isBlocked(at('delay/on'), stays('delay/on', 0))).toBe(false);
+    expect(threeValued.isBlocked(at('combo/channel'), stays('switcher/loop-2', 0))).toBe(false);
   });
   test('values that no section tells apart are of one class, and the wanted one is told', () => {
     const classOf = (sound: string, ref: string, literal: string | number) =>
-      outlook.classOf(laid(sound), at(ref), id(literal));
+      threeValued.classOf(target(sound), at(ref), id(literal));
     expect(classOf('lead', 'delay/preset', 6)).toBe(classOf('lead', 'delay/preset', 7));
     expect(classOf('lead', 'delay/preset', 5)).not.toBe(classOf('lead', 'delay/preset', 6));
     expect(classOf('lead', 'combo/channel', 'clean')).not.toBe(classOf('lead', 'combo/channel', 'lead'));

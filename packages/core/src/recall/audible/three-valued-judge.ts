@@ -1,6 +1,6 @@
 import { buildCsr, type Csr } from '../../trace/csr.ts';
 import { type GuaranteedPaths, guaranteedThrough } from './guaranteed-paths.ts';
-import type { SoundComparison, HearingEdge } from './sound-comparison.ts';
+import type { SoundComparison, SoundEdge } from './sound-comparison.ts';
 import { type SoundTarget, unwanted } from './sound-target.ts';
 import { Reachability } from './reachability.ts';
 import { type Overlay, type Ranges, RangeTable } from './range-table.ts';
@@ -24,7 +24,7 @@ export class ThreeValuedJudge {
   private readonly governed: Csr;
   /** Variables that open or close any, in the order in which they are met. */
   private readonly switching: readonly number[];
-  private readonly packing: RangeTable;
+  private readonly table: RangeTable;
   private readonly liveness: Reachability;
   /** What each sound wants, packed, without and with its cues. */
   private readonly overlays = new WeakMap<SoundTarget, { readonly wanted: Overlay; readonly free: Overlay }>();
@@ -33,9 +33,9 @@ export class ThreeValuedJudge {
   /** Every variable may be anything. */
   private readonly anything: Ranges;
 
-  constructor(private readonly hearing: SoundComparison) {
-    const { edges, activeEdges, presetOf } = hearing;
-    const size = hearing.model.variables.length;
+  constructor(private readonly comparison: SoundComparison) {
+    const { edges, activeEdges, presetOf } = comparison;
+    const size = comparison.model.variables.length;
     this.conditioned = buildCsr(size, (tell) => {
       for (const { index, when } of edges)
         for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) tell(when[i].variable, index);
@@ -49,38 +49,38 @@ export class ThreeValuedJudge {
         }
     });
     this.switching = variablesIn(edges);
-    this.always = guaranteedThrough(hearing, this.conditioned, this.switching);
-    this.packing = new RangeTable(hearing.edges, (value) => hearing.model.values.isSymbolic(value));
-    this.anything = this.packing.ranges(() => null);
-    this.liveness = new Reachability(hearing, this.packing, this.always);
+    this.always = guaranteedThrough(comparison, this.conditioned, this.switching);
+    this.table = new RangeTable(comparison.edges, (value) => comparison.model.values.isSymbolic(value));
+    this.anything = this.table.ranges(() => null);
+    this.liveness = new Reachability(comparison, this.table, this.always);
   }
 
-  private overlayOf(laid: SoundTarget): { readonly wanted: Overlay; readonly free: Overlay } {
-    let known = this.overlays.get(laid);
+  private overlayOf(target: SoundTarget): { readonly wanted: Overlay; readonly free: Overlay } {
+    let known = this.overlays.get(target);
     if (!known) {
-      const wanted = this.packing.overlay(laid.variables, laid.wanted, () => false);
+      const wanted = this.table.overlay(target.variables, target.wanted, () => false);
       known = {
         wanted,
         free:
-          laid.cues.size === 0
+          target.cues.size === 0
             ? wanted
-            : this.packing.overlay(laid.variables, laid.wanted, (variable) => laid.cues.has(variable)),
+            : this.table.overlay(target.variables, target.wanted, (variable) => target.cues.has(variable)),
       };
-      this.overlays.set(laid, known);
+      this.overlays.set(target, known);
     }
     return known;
   }
 
   /** Whether sound surely reaches a destination. */
   surelySounds(possible: Possible): boolean {
-    return this.liveness.surelySounds(this.packing.ranges(possible));
+    return this.liveness.surelySounds(this.table.ranges(possible));
   }
 
   /** Multi-valued variables that the sound does not name and that may cut the line. */
-  mayCut(laid: Pick<SoundTarget, 'has'>, possible: Possible): readonly number[] {
+  mayCut(target: Pick<SoundTarget, 'has'>, possible: Possible): readonly number[] {
     return this.switching
       .filter((variable) => {
-        if (laid.has(variable)) return false;
+        if (target.has(variable)) return false;
         const range = possible(variable);
         return range === null || range.length !== 1;
       })
@@ -92,23 +92,23 @@ export class ThreeValuedJudge {
    * switches in its loop.
    */
   relatedControls(variable: number): readonly number[] {
-    return this.hearing.relatedControls(variable);
+    return this.comparison.relatedControls(variable);
   }
 
   /** What every variable may be, to judge from: made once, asked often. */
   ground(possible: Possible): Ranges {
-    return this.packing.ranges(possible);
+    return this.table.ranges(possible);
   }
 
   /** The same where each variable has one known value (negative: it may have any). */
   settledGround(valueOf: (variable: number) => number): Ranges {
-    return this.packing.settled(valueOf);
+    return this.table.settled(valueOf);
   }
 
   /** The same but for some variables. */
   groundWith(ground: Ranges, variables: Iterable<number>, possible: Possible): Ranges {
     const made = ground.slice();
-    for (const variable of variables) this.packing.putOn(made, variable, possible(variable));
+    for (const variable of variables) this.table.putOn(made, variable, possible(variable));
     return made;
   }
 
@@ -121,29 +121,29 @@ export class ThreeValuedJudge {
   }
 
   private areShut({ start, items }: Csr, variable: number, stays: (variable: number) => number): boolean {
-    const { edges } = this.hearing;
+    const { edges } = this.comparison;
     for (let k = start[variable]; k < start[variable + 1]; k += 1)
       if (!this.isEdgeShut(edges[items[k]], variable, stays)) return false;
     return true;
   }
 
   /** Whether some section that a variable opens, closes or is heard in is such. */
-  private some(variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
+  private some(variable: number, isSuch: (edge: SoundEdge) => boolean): boolean {
     return this.someIn(this.conditioned, variable, isSuch) || this.someIn(this.governed, variable, isSuch);
   }
 
-  private someIn({ start, items }: Csr, variable: number, isSuch: (edge: HearingEdge) => boolean): boolean {
-    const { edges } = this.hearing;
+  private someIn({ start, items }: Csr, variable: number, isSuch: (edge: SoundEdge) => boolean): boolean {
+    const { edges } = this.comparison;
     for (let k = start[variable]; k < start[variable + 1]; k += 1) if (isSuch(edges[items[k]])) return true;
     return false;
   }
 
-  private isEdgeShut({ when }: HearingEdge, but: number, stays: (variable: number) => number): boolean {
+  private isEdgeShut({ when }: SoundEdge, but: number, stays: (variable: number) => number): boolean {
     for (let i = 0; i < when.length; i += 1) {
       const { variable, values } = when[i];
       if (variable === but || variable < 0) continue;
       const value = stays(variable);
-      if (value >= 0 && !this.hearing.model.values.isSymbolic(value) && !values.includes(value)) return true;
+      if (value >= 0 && !this.comparison.model.values.isSymbolic(value) && !values.includes(value)) return true;
     }
     return false;
   }
@@ -155,45 +155,45 @@ export class ThreeValuedJudge {
 
   /** The loop that holds a variable's device, or −1. */
   loopAround(variable: number): number {
-    return this.hearing.loopAround(variable);
+    return this.comparison.loopAround(variable);
   }
 
   private findMuted(variable: number): boolean {
     const loop = this.loopAround(variable);
     if (loop < 0 || loop === variable) return false;
-    const { packing, anything } = this;
-    packing.setValue(anything, loop, this.hearing.model.values.id(0));
-    const isReached = (edge: HearingEdge): boolean => this.liveness.mayArrive(edge.from, anything);
+    const { table, anything } = this;
+    table.setValue(anything, loop, this.comparison.model.values.id(0));
+    const isReached = (edge: SoundEdge): boolean => this.liveness.mayArrive(edge.from, anything);
     const isMuted = !this.some(variable, isReached);
-    packing.putOn(anything, loop, null);
+    table.putOn(anything, loop, null);
     return isMuted;
   }
 
   /**
    * Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open.
    */
-  audible(laid: SoundTarget, variables: readonly number[], ground: Ranges): readonly number[] {
+  audible(target: SoundTarget, variables: readonly number[], ground: Ranges): readonly number[] {
     const now = ground.slice();
-    for (const variable of variables) this.packing.putOn(now, variable, null);
-    this.obey(now, laid);
-    this.packing.widen(now, this.overlayOf(laid).free);
+    for (const variable of variables) this.table.putOn(now, variable, null);
+    this.obey(now, target);
+    this.table.widen(now, this.overlayOf(target).free);
     const { edges } = this.liveness.may(now);
-    const isLive = (edge: HearingEdge) => edges[edge.index] === 1;
+    const isLive = (edge: SoundEdge) => edges[edge.index] === 1;
     return variables.filter((variable) => this.some(variable, isLive));
   }
 
   /**
    * What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one.
    */
-  classOf(laid: SoundTarget, variable: number, value: number): string {
+  classOf(target: SoundTarget, variable: number, value: number): string {
     let classes = this.classes.get(variable);
     if (!classes) this.classes.set(variable, (classes = new Map()));
     let pattern = classes.get(value);
     if (pattern === undefined) {
-      const { values } = this.hearing.model;
+      const { values } = this.comparison.model;
       classes.set(value, (pattern = values.isSymbolic(value) ? `?${value}` : this.pattern(variable, value)));
     }
-    const wanted = laid.wants(variable);
+    const wanted = target.wants(variable);
     return wanted === unwanted ? pattern : `${pattern}${wanted === value ? '=' : '#'}`;
   }
 
@@ -209,47 +209,49 @@ export class ThreeValuedJudge {
   }
 
   private obey(now: Ranges, { cues }: SoundTarget): void {
-    if (cues.size > 0) for (const [variable, value] of cues) this.packing.setValue(now, variable, value);
+    if (cues.size > 0) for (const [variable, value] of cues) this.table.setValue(now, variable, value);
   }
 
   /** Judges one combination of a few variables; every other one may be anything that the ground allows. */
-  status(laid: SoundTarget, at: ReadonlyMap<number, number>, ground: Ranges, pins: Pins): Status {
-    const { values } = this.hearing.model;
+  status(target: SoundTarget, at: ReadonlyMap<number, number>, ground: Ranges, pins: Pins): Status {
+    const { values } = this.comparison.model;
     const differing = [...at]
-      .filter(([variable, value]) => !laid.cues.has(variable) && laid.has(variable) && laid.wants(variable) !== value)
+      .filter(
+        ([variable, value]) => !target.cues.has(variable) && target.has(variable) && target.wants(variable) !== value,
+      )
       .map(([variable]) => variable);
     const now = ground.slice();
-    for (const [variable, value] of at) this.packing.setValue(now, variable, value);
-    this.obey(now, laid);
+    for (const [variable, value] of at) this.table.setValue(now, variable, value);
+    this.obey(now, target);
     const mayNow = this.liveness.may(now);
-    if (!laid.sound.silence && !mayNow.sounds) return 'wrong';
+    if (!target.sound.silence && !mayNow.sounds) return 'wrong';
     if (differing.length === 0) return 'harmless';
-    const { wanted, free } = this.overlayOf(laid);
-    const then = this.packing.replaced(now, wanted);
+    const { wanted, free } = this.overlayOf(target);
+    const then = this.table.replaced(now, wanted);
     const mustThen = this.liveness.mustLive(then);
-    const isDifferent = (edge: HearingEdge): boolean =>
+    const isDifferent = (edge: SoundEdge): boolean =>
       edge.governedBy.some((variable) => {
         const value = at.get(variable);
         return (
           value !== undefined &&
           differing.includes(variable) &&
-          values.compare(value, laid.wants(variable), pins) === 'different'
+          values.compare(value, target.wants(variable), pins) === 'different'
         );
       });
-    for (const edge of this.hearing.activeEdges)
+    for (const edge of this.comparison.activeEdges)
       if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     const mayEither = this.mayEither(now, free);
-    if (differing.every((variable) => this.cannotBeHeard(variable, laid, at, mayEither))) return 'harmless';
+    if (differing.every((variable) => this.cannotBeHeard(variable, target, at, mayEither))) return 'harmless';
     const mustNow = this.liveness.mustLive(now);
     const mayThen = this.liveness.may(then);
-    for (const edge of this.hearing.activeEdges)
+    for (const edge of this.comparison.activeEdges)
       if (mustNow[edge.index] === 1 && (mayThen.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     return 'open';
   }
 
   private mayEither(now: Ranges, free: Overlay): Uint8Array {
     const either = now.slice();
-    this.packing.widen(either, free);
+    this.table.widen(either, free);
     return this.liveness.may(either).edges;
   }
 
@@ -259,15 +261,15 @@ export class ThreeValuedJudge {
    */
   private cannotBeHeard(
     variable: number,
-    laid: SoundTarget,
+    target: SoundTarget,
     at: ReadonlyMap<number, number>,
     edges: Uint8Array,
   ): boolean {
     const now = at.get(variable)!;
-    const wanted = laid.wants(variable);
-    const { values } = this.hearing.model;
+    const wanted = target.wants(variable);
+    const { values } = this.comparison.model;
     const symbolic = values.isSymbolic(now) || values.isSymbolic(wanted);
-    const changes = (edge: HearingEdge) =>
+    const changes = (edge: SoundEdge) =>
       symbolic ||
       edge.when.some(
         (condition) =>
@@ -286,20 +288,20 @@ export class ThreeValuedJudge {
     );
   }
 
-  private isAlways({ from, to }: HearingEdge): boolean {
+  private isAlways({ from, to }: SoundEdge): boolean {
     const { start, items } = this.always.onwards;
     return items.subarray(start[from], start[from + 1]).includes(to);
   }
 
   /** A send or a return of a loop that passes either way: its ends lie between the ends of such a way. */
-  private insideAlways(edge: HearingEdge): boolean {
+  private insideAlways(edge: SoundEdge): boolean {
     const { onwards, back } = this.always;
     return onwards.start[edge.from + 1] > onwards.start[edge.from] || back.start[edge.to + 1] > back.start[edge.to];
   }
 }
 
 /** The variables that open or close any of some sections, each once. */
-function variablesIn(edges: readonly HearingEdge[]): readonly number[] {
+function variablesIn(edges: readonly SoundEdge[]): readonly number[] {
   const met = new Set<number>();
   for (const { when } of edges)
     for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) met.add(when[i].variable);

@@ -6,7 +6,7 @@ import {
   constant,
   type Update,
   update,
-  loopDeeds,
+  loopUpdates,
   moveBit,
   noPoints,
   receive,
@@ -15,9 +15,9 @@ import {
 } from '../device/updates.ts';
 import {
   type StateModel,
-  type PlantController,
-  type PlantDevice,
-  type PlantInput,
+  type ModelController,
+  type ModelDevice,
+  type ModelInput,
   type ModelSlot,
   positionKey,
 } from '../state/state-model.ts';
@@ -31,7 +31,7 @@ export interface LossyPoint {
   readonly id: number;
   readonly kind: Exclude<FaultKind, 'restart'>;
   /** The sender, the end of the cable, the receiver, or the device with the contact input. */
-  readonly device: PlantDevice;
+  readonly device: ModelDevice;
 }
 
 const lossWords: Record<LossyPoint['kind'], (name: string) => string> = {
@@ -58,7 +58,7 @@ type Item =
       readonly kind: 'message';
       readonly time: number;
       readonly seq: number;
-      readonly to: PlantDevice;
+      readonly to: ModelDevice;
       readonly message: MidiMessage;
       readonly points: readonly number[];
     }
@@ -67,7 +67,7 @@ type Item =
       readonly kind: 'act';
       readonly time: number;
       readonly seq: number;
-      readonly device: PlantDevice;
+      readonly device: ModelDevice;
       readonly act: LocalAct;
       readonly points: readonly number[];
     };
@@ -81,20 +81,20 @@ const nameOf = (item: Item): string =>
   item.kind === 'message'
     ? `${item.to.index}<${JSON.stringify(item.message)}`
     : `${item.device.index}!${JSON.stringify(item.act)}`;
-const isHeldContact = (controller: PlantController, id: string): boolean =>
+const isHeldContact = (controller: ModelController, id: string): boolean =>
   controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
 
 /**
  * A move of an input that is made only where something else is so too, which is asked only where the move would be
  * seen.
  */
-function onlyIf({ device, touches, apply }: Update, isSo: (store: Store) => boolean): Update {
-  return update(device, touches, (store, running, time) =>
-    touches.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined,
+function onlyIf({ device, writes, apply }: Update, isSo: (store: Store) => boolean): Update {
+  return update(device, writes, (store, running, time) =>
+    writes.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined,
   );
 }
 
-export type Outcome = 'quiet' | 'never-quiet' | 'gave-up';
+export type Outcome = 'settled' | 'never-settles' | 'gave-up';
 
 /**
  * One event on its way through the wiring: what a controller's actions send, when each message's last byte arrives
@@ -132,8 +132,8 @@ export class Delivery {
     for (;;) {
       if (this.messages > this.model.messageLimit) return 'gave-up';
       const { queue } = this;
-      if (!queue || queue.size === 0) return 'quiet';
-      if (this.repeats(queue)) return 'never-quiet';
+      if (!queue || queue.size === 0) return 'settled';
+      if (this.repeats(queue)) return 'never-settles';
       const item = queue.take();
       if (item.kind === 'act') this.actNow(item.device, item.act, item.time, item.points);
       else this.arrive(item.to, item.message, item.time, item.points);
@@ -181,7 +181,7 @@ export class Delivery {
    * A device that lets messages wait while it loads, and sends none on, does in the end what it would have done at
    * once: how far it is behind makes no difference.
    */
-  private loadingMatters({ wired: { anatomy } }: PlantDevice): boolean {
+  private loadingMatters({ wired: { anatomy } }: ModelDevice): boolean {
     return anatomy.busy?.policy === 'drop' || anatomy.emits !== undefined;
   }
 
@@ -227,14 +227,14 @@ export class Delivery {
   }
 
   /** A point where what passes can be lost; true where this run loses it. */
-  private lossy(kind: LossyPoint['kind'], device: PlantDevice): { readonly id: number; readonly lost: boolean } {
+  private lossy(kind: LossyPoint['kind'], device: ModelDevice): { readonly id: number; readonly lost: boolean } {
     const id = this.points.length;
     this.points.push({ id, kind, device });
     return { id, lost: this.options.lost === id };
   }
 
   /** Puts a message on a device's line behind what already waits there. */
-  send(from: PlantDevice, message: MidiMessage, now: number, points: readonly number[]): void {
+  send(from: ModelDevice, message: MidiMessage, now: number, points: readonly number[]): void {
     const arrival = Math.max(now, this.freeFrom(from)) + byteLength(message) * byteMicroseconds;
     this.lineFree ??= new Map();
     this.lineFree.set(from.index, arrival);
@@ -246,7 +246,7 @@ export class Delivery {
   }
 
   /** When a device's line is free again. */
-  private freeFrom(device: PlantDevice): number {
+  private freeFrom(device: ModelDevice): number {
     return this.lineFree?.get(device.index) ?? 0;
   }
 
@@ -266,7 +266,7 @@ export class Delivery {
   }
 
   /** A message's last byte is there: passed on at once, taken in where the channel is this device's. */
-  arrive(device: PlantDevice, message: MidiMessage, time: number, points: readonly number[]): void {
+  arrive(device: ModelDevice, message: MidiMessage, time: number, points: readonly number[]): void {
     if (this.options.survey && !this.first(`${device.index}<${JSON.stringify(message)}`)) return;
     this.options.watcher?.arrived?.(device.id, message, time);
     this.passOn(device.passesTo, message, time, points);
@@ -285,7 +285,7 @@ export class Delivery {
     if (listens) for (const update of receive(this.model, device, message)) this.emit(update, time, here);
   }
 
-  private call(device: PlantDevice, slotId: string, time: number, points: readonly number[]): void {
+  private call(device: ModelDevice, slotId: string, time: number, points: readonly number[]): void {
     const slot = this.model.slot.get(slotId);
     const { controller } = device;
     if (!slot || !controller) return;
@@ -324,8 +324,8 @@ export class Delivery {
 
   /** Performs actions from `time`; a held contact opens again at the end of a slot's press. */
   perform(
-    device: PlantDevice,
-    controller: PlantController,
+    device: ModelDevice,
+    controller: ModelController,
     actions: readonly Action[],
     time: number,
     points: readonly number[],
@@ -354,8 +354,8 @@ export class Delivery {
    * loops and contacts move first, for they take no time.
    */
   private performStraight(
-    device: PlantDevice,
-    controller: PlantController,
+    device: ModelDevice,
+    controller: ModelController,
     actions: readonly Action[],
     time: number,
     held: 'press' | 'stay',
@@ -363,7 +363,7 @@ export class Delivery {
     const { model } = this;
     const { sending } = Delivery;
     const into = this.options.into!;
-    const loops = loopDeeds(model, device);
+    const loops = loopUpdates(model, device);
     let closed: string[] | undefined;
     let now = time;
     let line = time;
@@ -399,7 +399,7 @@ export class Delivery {
     }
   }
 
-  private actNow(device: PlantDevice, act: LocalAct, now: number, points: readonly number[]): void {
+  private actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void {
     const controller = device.controller!;
     switch (act.kind) {
       case 'loop':
@@ -428,12 +428,12 @@ export class Delivery {
   }
 
   private switchLoop(
-    device: PlantDevice,
+    device: ModelDevice,
     { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>,
     now: number,
     points: readonly number[],
   ): void {
-    const both = loopDeeds(this.model, device).get(loop);
+    const both = loopUpdates(this.model, device).get(loop);
     if (both) this.emit(both[to], now, points);
   }
 
@@ -449,7 +449,7 @@ export class Delivery {
     this.emit(update(this.model.variables[to].owner, [to], apply), time, points);
   }
 
-  private contact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
+  private contact(controller: ModelController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
     const facts = controller.facts.contacts.find((contact) => contact.id === id);
     if (!facts) return;
     if (facts.kind !== 'pulsed') return this.setContact(controller, id, to, time, points);
@@ -484,7 +484,7 @@ export class Delivery {
   }
 
   /** Opens or closes a latched or held contact: levels follow it, edges answer to its closing. */
-  setContact(controller: PlantController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
+  setContact(controller: ModelController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
     const contact = controller.contact.get(id);
     if (contact === undefined) return;
     for (const link of controller.wires.get(id) ?? []) {
@@ -497,8 +497,8 @@ export class Delivery {
   }
 
   private closing(
-    target: PlantDevice,
-    input: PlantInput,
+    target: ModelDevice,
+    input: ModelInput,
     contact: number,
     time: number,
     points: readonly number[],
@@ -539,7 +539,7 @@ export class Delivery {
    * A bank move; where the type fires a slot with it, the same position of the new bank (the first with no current
    * slot).
    */
-  moveBank(device: PlantDevice, by: 1 | -1): void {
+  moveBank(device: ModelDevice, by: 1 | -1): void {
     const controller = device.controller!;
     const { values } = this.model;
     const { banks, bankMove } = controller.facts;

@@ -4,24 +4,24 @@ import { memoised } from '../../model/memo.ts';
 import type { MidiMessage } from '../../midi/message.ts';
 import { assertNever } from '../../units/problem.ts';
 import { foot } from '../device/updates.ts';
-import type { StateModel, PlantDevice, ModelSlot } from '../state/state-model.ts';
+import type { StateModel, ModelDevice, ModelSlot } from '../state/state-model.ts';
 import type { Delivery } from './delivery.ts';
 import type { Store } from '../state/store.ts';
 
 /** Something that can happen to the rig between two silences. */
 export type RigEvent =
   | { readonly kind: 'press'; readonly slot: ModelSlot }
-  | { readonly kind: 'bank'; readonly controller: PlantDevice; readonly by: 1 | -1 }
-  | { readonly kind: 'hold'; readonly controller: PlantDevice; readonly momentary: string }
-  | { readonly kind: 'release'; readonly controller: PlantDevice; readonly momentary: string }
-  | { readonly kind: 'foot'; readonly device: PlantDevice; readonly footSwitch: FootSwitch; readonly stray: boolean }
+  | { readonly kind: 'bank'; readonly controller: ModelDevice; readonly by: 1 | -1 }
+  | { readonly kind: 'hold'; readonly controller: ModelDevice; readonly momentary: string }
+  | { readonly kind: 'release'; readonly controller: ModelDevice; readonly momentary: string }
+  | { readonly kind: 'foot'; readonly device: ModelDevice; readonly footSwitch: FootSwitch; readonly stray: boolean }
   | { readonly kind: 'cue'; readonly control: ControlRef; readonly variable: number; readonly value: number }
   | {
       readonly kind: 'outside';
-      readonly device: PlantDevice;
+      readonly device: ModelDevice;
       readonly message: Extract<MidiMessage, { readonly kind: 'program' }>;
     }
-  | { readonly kind: 'restart'; readonly device: PlantDevice };
+  | { readonly kind: 'restart'; readonly device: ModelDevice };
 
 /** Whether a foot can do this now. Reads nothing that the store does not hold unless it must. */
 export function enabled(model: StateModel, event: RigEvent, store: Store): boolean {
@@ -78,7 +78,7 @@ export function begin(model: StateModel, event: Exclude<RigEvent, { kind: 'resta
   }
 }
 
-function momentary(model: StateModel, device: PlantDevice, id: string, to: 0 | 1, delivery: Delivery): void {
+function momentary(model: StateModel, device: ModelDevice, id: string, to: 0 | 1, delivery: Delivery): void {
   const controller = device.controller!;
   const actions = controller.momentaries.get(id) ?? { press: [], release: [] };
   delivery.write(controller.held.get(id)!, model.values.id(to), 0, []);
@@ -96,7 +96,7 @@ function momentary(model: StateModel, device: PlantDevice, id: string, to: 0 | 1
 
 /** Feet before and after parts. Plants that differ only in what slots do are cast alike. */
 const plannedFeet = memoised(
-  ({ machinery }: StateModel) => machinery,
+  ({ modelMemo }: StateModel) => modelMemo,
   (model): ReadonlySet<string> =>
     new Set(
       castActions(model).flatMap((action) =>
@@ -106,7 +106,7 @@ const plannedFeet = memoised(
 );
 
 /** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
-export function isPlanned(model: StateModel, device: PlantDevice, footSwitch: FootSwitch): boolean {
+export function isPlanned(model: StateModel, device: ModelDevice, footSwitch: FootSwitch): boolean {
   const planned = plannedFeet(model);
   return (
     device.wired.device.plannedFeet.includes(footSwitch.id) ||

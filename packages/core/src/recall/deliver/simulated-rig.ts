@@ -5,7 +5,7 @@ import type { Sequence, SequenceStep } from '../prove/sequence.ts';
 import type { ChoiceSequence } from './choice-sequence.ts';
 import { Delivery, type Watcher } from './delivery.ts';
 import { begin, type RigEvent } from './events.ts';
-import type { StateModel, PlantDevice } from '../state/state-model.ts';
+import type { StateModel, ModelDevice } from '../state/state-model.ts';
 import { type Choose, loadedAtPowerUp, openContacts, powerUp } from '../device/power-up.ts';
 import { WholeStore } from '../state/store.ts';
 import type { Pins } from '../state/values.ts';
@@ -25,7 +25,7 @@ interface Settled {
   readonly values: Int32Array;
 }
 
-const settledOf = memoised(({ machinery }: StateModel) => machinery, settle);
+const settledOf = memoised(({ modelMemo }: StateModel) => modelMemo, settle);
 
 function settle(model: StateModel): Settled {
   const isAt = new Uint8Array(model.devices.length).fill(1);
@@ -56,7 +56,7 @@ export class SimulatedRig {
     this.store = new WholeStore(new Int32Array(model.variables.length), pins);
   }
 
-  /** Everything comes up as a sequence needs it, and slots that fire by themselves do; whether it falls quiet. */
+  /** Everything comes up as a sequence needs it, and slots that fire by themselves do; whether it settles. */
   comeUp({ needs, lostAtPowerUp }: Pick<Sequence, 'needs' | 'lostAtPowerUp'>): boolean {
     const { model } = this;
     const { isAt, values } = settledOf(model);
@@ -64,15 +64,16 @@ export class SimulatedRig {
       if (isAt[device.index] === 1) for (const variable of device.variables) this.store.set(variable, values[variable]);
       else powerUp(model, device, this.store, true, this.asNeeded(device, needs));
     }
-    let isQuiet = true;
+    let isSettled = true;
     for (const device of model.devices)
-      isQuiet = this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined) && isQuiet;
-    return isQuiet;
+      isSettled =
+        this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined) && isSettled;
+    return isSettled;
   }
 
   private readonly asChosen: Choose = (open) => open[this.choices.of(open.length)];
 
-  private asNeeded(device: PlantDevice, needs: Sequence['needs']): Choose {
+  private asNeeded(device: ModelDevice, needs: Sequence['needs']): Choose {
     const { values } = this.model;
     if (!needs.some((need) => need.device === device.id)) return this.asChosen;
     const wanted = new Map(needs.filter((need) => need.device === device.id).map((need) => [need.part, need.value]));
@@ -98,7 +99,7 @@ export class SimulatedRig {
     };
   }
 
-  private fireOwn(device: PlantDevice, lost?: number): boolean {
+  private fireOwn(device: ModelDevice, lost?: number): boolean {
     const slot =
       device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
     return !slot || this.deliver((delivery) => delivery.fire(slot, 0, []), lost);
@@ -107,10 +108,10 @@ export class SimulatedRig {
   private deliver(act: (delivery: Delivery) => void, lost?: number): boolean {
     const delivery = new Delivery(this.model, this.store, { watcher: this.watcher, lost });
     act(delivery);
-    return delivery.settle() === 'quiet';
+    return delivery.settle() === 'settled';
   }
 
-  /** Lets a step happen; whether it falls quiet. */
+  /** Lets a step happen; whether it settles. */
   happen(step: SequenceStep): boolean {
     const event = this.eventOf(step);
     if (!event) return true;
@@ -119,7 +120,7 @@ export class SimulatedRig {
   }
 
   /** The power of one device goes and comes back: its contacts open, it comes up, and its own slot fires. */
-  private restart(device: PlantDevice): boolean {
+  private restart(device: ModelDevice): boolean {
     const { model } = this;
     openContacts(model, device, this.store);
     powerUp(model, device, this.store, false, this.asChosen);

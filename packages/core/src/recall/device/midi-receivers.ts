@@ -1,7 +1,7 @@
 import type { MidiMessage } from '../../midi/message.ts';
 import { memoised } from '../../model/memo.ts';
 import { type Update, receive } from './updates.ts';
-import type { StateModel, PlantDevice } from '../state/state-model.ts';
+import type { StateModel, ModelDevice } from '../state/state-model.ts';
 
 /** What comes of one message wherever it goes: over how many cables, and what it does there, in order. */
 export interface HeardMessage {
@@ -11,14 +11,14 @@ export interface HeardMessage {
 
 /** By the sender's index. */
 const heardFrom = memoised(
-  ({ machinery }: StateModel) => machinery,
+  ({ modelMemo }: StateModel) => modelMemo,
   (): Map<number, HeardMessage>[] => [],
 );
 
 /** What a device's message does to all that hear it, found once; only where nothing can come round or sends on. */
 export function heardBy(
   model: StateModel,
-  from: PlantDevice,
+  from: ModelDevice,
   message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>,
 ): HeardMessage {
   const known = (heardFrom(model)[from.index] ??= new Map<number, HeardMessage>());

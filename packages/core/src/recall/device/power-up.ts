@@ -2,7 +2,7 @@ import type { PowerUp } from '../../model/anatomy.ts';
 import { powerUpOf } from '../../model/wiring.ts';
 import { Delivery } from '../deliver/delivery.ts';
 import { homeBank, ruledBy } from './updates.ts';
-import type { StateModel, PlantControl, PlantDevice, PlantInput, PlantPresets } from '../state/state-model.ts';
+import type { StateModel, ModelControl, ModelDevice, ModelInput, ModelPresets } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 
 /**
@@ -13,21 +13,21 @@ import type { Store } from '../state/store.ts';
 export type Choose = (values: readonly number[], variable: number) => number;
 
 /** Puts a device's variables as they are after its own power-up; reads the contacts that are closed at that moment. */
-export function powerUp(model: StateModel, device: PlantDevice, store: Store, first: boolean, fork: Choose): void {
+export function powerUp(model: StateModel, device: ModelDevice, store: Store, first: boolean, fork: Choose): void {
   inputs(model, device, store, first);
   presets(model, device, store, first, fork);
   for (const control of device.controls.values()) powerUpControl(model, device, control, store, first, fork);
   controller(model, device, store);
 }
 
-function inputs(model: StateModel, device: PlantDevice, store: Store, first: boolean): void {
+function inputs(model: StateModel, device: ModelDevice, store: Store, first: boolean): void {
   for (const input of device.inputs.values()) {
     if (!store.has(input.bit)) continue;
     store.set(input.bit, model.values.id(bitAfterPowerUp(model, input, store, first)));
   }
 }
 
-function bitAfterPowerUp(model: StateModel, input: PlantInput, store: Store, first: boolean): 0 | 1 {
+function bitAfterPowerUp(model: StateModel, input: ModelInput, store: Store, first: boolean): 0 | 1 {
   if (input.kind !== 'level' || input.wires.length === 0) return input.powerUp;
   if (first) return 0;
   const closed = input.wires.some((link) => {
@@ -37,7 +37,7 @@ function bitAfterPowerUp(model: StateModel, input: PlantInput, store: Store, fir
   return closed ? 1 : 0;
 }
 
-function presets(model: StateModel, device: PlantDevice, store: Store, first: boolean, fork: Choose): void {
+function presets(model: StateModel, device: ModelDevice, store: Store, first: boolean, fork: Choose): void {
   const { presets: own } = device;
   if (!own) return;
   if (own.bank >= 0) store.set(own.bank, model.values.id(homeBank(own)));
@@ -54,7 +54,7 @@ function presets(model: StateModel, device: PlantDevice, store: Store, first: bo
 }
 
 /** Whether a control is followed that comes up as the preset says. */
-function loadsAny(device: PlantDevice, { loads }: PlantPresets, store: Store): boolean {
+function loadsAny(device: ModelDevice, { loads }: ModelPresets, store: Store): boolean {
   for (let i = 0; i < loads.length; i += 1)
     if (store.has(loads[i].variable) && loadedAtPowerUp(device, loads[i])) return true;
   return false;
@@ -62,7 +62,7 @@ function loadsAny(device: PlantDevice, { loads }: PlantPresets, store: Store): b
 
 function presetAfterPowerUp(
   model: StateModel,
-  device: PlantDevice,
+  device: ModelDevice,
   after: PowerUp,
   store: Store,
   first: boolean,
@@ -76,15 +76,15 @@ function presetAfterPowerUp(
 }
 
 /** A stored control comes up with its preset's value unless the type says that edits survive the power going. */
-export const loadedAtPowerUp = (device: PlantDevice, control: PlantControl): boolean =>
+export const loadedAtPowerUp = (device: ModelDevice, control: ModelControl): boolean =>
   powerUpOf(device.wired, control.control).is !== 'as-left';
 
-function literalPowerUp(model: StateModel, device: PlantDevice, control: PlantControl): number {
+function literalPowerUp(model: StateModel, device: ModelDevice, control: ModelControl): number {
   const after = powerUpOf(device.wired, control.control);
   return after.is === 'value' ? model.values.id(after.value) : control.options[0];
 }
 
-const isLoaded = (device: PlantDevice, control: PlantControl): boolean =>
+const isLoaded = (device: ModelDevice, control: ModelControl): boolean =>
   (device.presets?.loads.includes(control) ?? false) && loadedAtPowerUp(device, control);
 
 /**
@@ -102,8 +102,8 @@ export function comesUpAs({ values, variables, devices }: StateModel, variable: 
 
 function powerUpControl(
   model: StateModel,
-  device: PlantDevice,
-  control: PlantControl,
+  device: ModelDevice,
+  control: ModelControl,
   store: Store,
   first: boolean,
   fork: Choose,
@@ -118,7 +118,7 @@ function powerUpControl(
   else if (after.is === 'any' || first) store.set(control.variable, fork(control.options, control.variable));
 }
 
-function controller(model: StateModel, device: PlantDevice, store: Store): void {
+function controller(model: StateModel, device: ModelDevice, store: Store): void {
   const own = device.controller;
   if (!own) return;
   const { values } = model;
@@ -136,7 +136,7 @@ function controller(model: StateModel, device: PlantDevice, store: Store): void 
 }
 
 /** The power of a device goes: its contacts open, and whatever they are wired to sees it. */
-export function openContacts(model: StateModel, device: PlantDevice, store: Store): void {
+export function openContacts(model: StateModel, device: ModelDevice, store: Store): void {
   if (!device.controller) return;
   const opening = new Delivery(model, store);
   for (const contact of device.controller.contact.keys()) opening.setContact(device.controller, contact, 0, 0, []);

@@ -2,7 +2,7 @@ import { assertNever } from '../../units/problem.ts';
 import type { ControlMessage, FootAction, Literal } from '../../model/anatomy.ts';
 import { type Memo, memoised } from '../../model/memo.ts';
 import { bankSelectLsb, bankSelectMsb, type MidiMessage } from '../../midi/message.ts';
-import type { PlantControl, PlantDevice, PlantInput, PlantPresets, StateModel } from '../state/state-model.ts';
+import type { ModelControl, ModelDevice, ModelInput, ModelPresets, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import type { Values } from '../state/values.ts';
 
@@ -14,10 +14,10 @@ export interface Update {
   /** The index of the device whose variables it may write; −1 where it writes none. */
   readonly device: number;
   /** Variables it may write. */
-  readonly touches: readonly number[];
+  readonly writes: readonly number[];
   readonly apply: (store: Store, running: Running, time: number) => Applied;
   /** Variables of a device that this update may make busy: whether it happens decides what later messages do. */
-  readonly gates?: readonly number[];
+  readonly mayBlock?: readonly number[];
   /** True where its device may send a recall on, so that the delivery depends on the state. */
   readonly mayEmit?: boolean;
   /**
@@ -26,7 +26,7 @@ export interface Update {
    */
   readonly sign?: string;
   /**
-   * True where it reads no variable but those that it touches, and beside them at most until when its own device is
+   * True where it reads no variable but those that it writes, and beside them at most until when its own device is
    * loading.
    */
   readonly isClosed?: boolean;
@@ -38,14 +38,14 @@ export interface Update {
   found?: Found;
 }
 
-/** What a closed update left the variables that it touches on, and whether its device then loads. */
+/** What a closed update left the variables that it writes on, and whether its device then loads. */
 export interface Done {
   readonly left: readonly number[];
   readonly loads: 'no' | 'yes' | 'unsure';
 }
 
 /**
- * What it did where of one of the variables that it touches so much was known: that leads to the next of them, where
+ * What it did where of one of the variables that it writes so much was known: that leads to the next of them, where
  * there is one; `other`: where something else was known of this one.
  */
 export interface Found {
@@ -132,17 +132,17 @@ const nothing: Applied = undefined;
 /** Every update is of one shape, for they are asked often. */
 export const update = (
   device: number,
-  touches: readonly number[],
+  writes: readonly number[],
   apply: Update['apply'],
-  { gates, mayEmit, sign, isClosed, constant }: Omit<Update, 'device' | 'touches' | 'apply'> = {},
-): Update => ({ device, touches, apply, gates, mayEmit, sign, isClosed, constant, found: undefined });
+  { mayBlock, mayEmit, sign, isClosed, constant }: Omit<Update, 'device' | 'writes' | 'apply'> = {},
+): Update => ({ device, writes, apply, mayBlock, mayEmit, sign, isClosed, constant, found: undefined });
 
 const idle = update(-1, [], () => nothing);
 
-const machineryOf = ({ machinery }: StateModel): Memo => machinery;
+const modelMemoOf = ({ modelMemo }: StateModel): Memo => modelMemo;
 
 /** By variable and value. */
-const constantsOf = memoised(machineryOf, (): Map<number, Update>[] => []);
+const constantsOf = memoised(modelMemoOf, (): Map<number, Update>[] => []);
 
 /** The one update that gives a variable this value. */
 export function constant(model: StateModel, variable: number, value: number): Update {
@@ -163,16 +163,16 @@ const settingTo = (device: number, variable: number, value: number): Update =>
     { constant: { variable, value } },
   );
 
-type LoopDeeds = ReadonlyMap<string, readonly [out: Update, into: Update]>;
+type LoopUpdates = ReadonlyMap<string, readonly [out: Update, into: Update]>;
 
 /** By the index of a switcher. */
-const loopDeedsOf = memoised(machineryOf, (): LoopDeeds[] => []);
+const loopUpdatesOf = memoised(modelMemoOf, (): LoopUpdates[] => []);
 
 /** For each loop of a switcher what takes it out and in. */
-export const loopDeeds = (model: StateModel, device: PlantDevice): LoopDeeds =>
-  (loopDeedsOf(model)[device.index] ??= loopDeedsAnew(model, device));
+export const loopUpdates = (model: StateModel, device: ModelDevice): LoopUpdates =>
+  (loopUpdatesOf(model)[device.index] ??= computeLoopUpdates(model, device));
 
-function loopDeedsAnew(model: StateModel, device: PlantDevice): LoopDeeds {
+function computeLoopUpdates(model: StateModel, device: ModelDevice): LoopUpdates {
   const set = (variable: number, to: 0 | 1): Update => constant(model, variable, model.values.id(to));
   return new Map([...device.controls.values()].map(({ id, variable }) => [id, [set(variable, 0), set(variable, 1)]]));
 }
@@ -180,30 +180,30 @@ function loopDeedsAnew(model: StateModel, device: PlantDevice): LoopDeeds {
 export const noPoints: readonly number[] = [];
 
 /** By the receiver's index. */
-const receivedBy = memoised(machineryOf, (): Map<number, readonly Update[]>[] => []);
+const receivedBy = memoised(modelMemoOf, (): Map<number, readonly Update[]>[] => []);
 
 /**
  * What a received message does to a device, in order, the very same updates each time; empty where it does not
  * understand it.
  */
-export function receive(model: StateModel, device: PlantDevice, message: MidiMessage): readonly Update[] {
-  if (message.kind !== 'program' && message.kind !== 'control') return noDeeds;
+export function receive(model: StateModel, device: ModelDevice, message: MidiMessage): readonly Update[] {
+  if (message.kind !== 'program' && message.kind !== 'control') return noUpdates;
   const before = (receivedBy(model)[device.index] ??= new Map<number, readonly Update[]>());
   const key = message.kind === 'program' ? message.program : 128 + message.cc * 128 + message.value;
   let updates = before.get(key);
-  if (!updates) before.set(key, (updates = receiveAnew(model, device, message)));
+  if (!updates) before.set(key, (updates = computeReceived(model, device, message)));
   return updates;
 }
 
-const noDeeds: readonly Update[] = [];
+const noUpdates: readonly Update[] = [];
 
-function receiveAnew(
+function computeReceived(
   model: StateModel,
-  device: PlantDevice,
+  device: ModelDevice,
   message: Extract<MidiMessage, { readonly kind: 'program' | 'control' }>,
 ): readonly Update[] {
   if (message.kind === 'program')
-    return device.presets ? recall(model, device, device.presets, message.program) : noDeeds;
+    return device.presets ? recall(model, device, device.presets, message.program) : noUpdates;
   const { presets } = device;
   if (presets && presets.bank >= 0 && selects(presets, message.cc))
     return [bankSelect(model, device, presets, message.cc, message.value)];
@@ -211,7 +211,7 @@ function receiveAnew(
   return answers.map((answer) => controlChange(model, device, answer, message.value));
 }
 
-function selects(presets: PlantPresets, cc: number): boolean {
+function selects(presets: ModelPresets, cc: number): boolean {
   const { scheme } = presets.facts;
   return (
     (cc === bankSelectMsb && (scheme === 'msb' || scheme === 'both')) ||
@@ -220,23 +220,23 @@ function selects(presets: PlantPresets, cc: number): boolean {
 }
 
 /** When a message takes effect at a device that may be loading: its own time, later (queued), or never (dropped). */
-function admission(device: PlantDevice, time: number, running: Running): number | undefined {
+function admission(device: ModelDevice, time: number, running: Running): number | undefined {
   const until = running.busyUntil.get(device.index) ?? 0;
   if (time >= until) return time;
   return device.wired.anatomy.busy?.policy === 'queue' ? until : undefined;
 }
 
-const gatesOf = (device: PlantDevice): readonly number[] | undefined =>
+const blockedBy = (device: ModelDevice): readonly number[] | undefined =>
   device.wired.anatomy.busy ? device.variables : undefined;
 
 /** When a device is ready again that begins to load now. */
-export const loadedBy = ({ wired }: PlantDevice, time: number): number => time + (wired.anatomy.busy?.ms ?? 0) * 1000;
+export const loadedBy = ({ wired }: ModelDevice, time: number): number => time + (wired.anatomy.busy?.ms ?? 0) * 1000;
 
-function beginLoading(device: PlantDevice, time: number, running: Running): void {
+function beginLoading(device: ModelDevice, time: number, running: Running): void {
   if (device.wired.anatomy.busy) running.busyUntil.set(device.index, loadedBy(device, time));
 }
 
-function bankSelect(model: StateModel, device: PlantDevice, presets: PlantPresets, cc: number, value: number): Update {
+function bankSelect(model: StateModel, device: ModelDevice, presets: ModelPresets, cc: number, value: number): Update {
   const { values } = model;
   const apply: Update['apply'] = (store, running, time) => {
     if (!store.has(presets.bank) || admission(device, time, running) === undefined) return nothing;
@@ -253,24 +253,24 @@ function bankSelect(model: StateModel, device: PlantDevice, presets: PlantPreset
   return update(device.index, [presets.bank], apply, { isClosed: true });
 }
 
-export function homeBank(presets: PlantPresets): number {
+export function homeBank(presets: ModelPresets): number {
   const [msb, lsb] = presets.facts.home;
   return presets.facts.scheme === 'msb' ? msb : presets.facts.scheme === 'lsb' ? lsb : msb * 128 + lsb;
 }
 
-function recall(model: StateModel, device: PlantDevice, presets: PlantPresets, program: number): readonly Update[] {
+function recall(model: StateModel, device: ModelDevice, presets: ModelPresets, program: number): readonly Update[] {
   const { values } = model;
   const { facts } = presets;
   const flips = facts.repeat.is === 'flips' ? device.controls.get(facts.repeat.control) : undefined;
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
   const plain = facts.repeat.is === 'reload' || (facts.repeat.is === 'ignored' && presets.loads.length === 0);
   if (plain && facts.scheme === 'none' && !listens && presets.loads.length === 0)
-    return presets.exists(program) ? [constant(model, presets.variable, values.id(program))] : noDeeds;
-  const { touches } = presets;
+    return presets.exists(program) ? [constant(model, presets.variable, values.id(program))] : noUpdates;
+  const { writes } = presets;
   const apply: Update['apply'] = (store, running, time) => {
     const at = admission(device, time, running);
     if (at === undefined) return nothing;
-    if (!listens && !holdsAny(touches, presets.bank, store)) {
+    if (!listens && !holdsAny(writes, presets.bank, store)) {
       fallHome(store, presets, values);
       return nothing;
     }
@@ -284,10 +284,10 @@ function recall(model: StateModel, device: PlantDevice, presets: PlantPresets, p
     return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
   };
   return [
-    update(device.index, touches, apply, {
+    update(device.index, writes, apply, {
       isClosed: true,
       mayEmit: device.wired.anatomy.emits !== undefined,
-      gates: gatesOf(device),
+      mayBlock: blockedBy(device),
     }),
   ];
 }
@@ -298,7 +298,7 @@ function holdsAny(variables: readonly number[], but: number, store: Store): bool
   return false;
 }
 
-function fallHome(store: Store, presets: PlantPresets, values: Values): void {
+function fallHome(store: Store, presets: ModelPresets, values: Values): void {
   if (presets.bank >= 0 && !presets.facts.sticky && store.has(presets.bank))
     store.set(presets.bank, values.id(homeBank(presets)));
 }
@@ -306,10 +306,10 @@ function fallHome(store: Store, presets: PlantPresets, values: Values): void {
 /** Recalls a preset that exists; false where the device ignores it, since it is the current one. */
 function recallNumber(
   model: StateModel,
-  presets: PlantPresets,
+  presets: ModelPresets,
   number: number,
   store: Store,
-  flips: PlantControl | undefined,
+  flips: ModelControl | undefined,
   mustKnow: boolean,
 ): boolean {
   const { values } = model;
@@ -344,16 +344,16 @@ function recallNumber(
   }
 }
 
-const repeats = (values: Values, presets: PlantPresets, number: number, store: Store): boolean =>
+const repeats = (values: Values, presets: ModelPresets, number: number, store: Store): boolean =>
   values.number(store.get(presets.variable)) === number;
 
-function holdsLoads({ loads }: PlantPresets, store: Store): boolean {
+function holdsLoads({ loads }: ModelPresets, store: Store): boolean {
   for (let i = 0; i < loads.length; i += 1) if (store.has(loads[i].variable)) return true;
   return false;
 }
 
 /** Loads a preset's stored values into the working ones and makes it the current one. */
-export function load(model: StateModel, presets: PlantPresets, number: number, store: Store): void {
+export function load(model: StateModel, presets: ModelPresets, number: number, store: Store): void {
   if (presets.previous >= 0) store.set(presets.previous, store.get(presets.variable));
   store.set(presets.variable, model.values.id(number));
   for (const control of presets.loads) {
@@ -363,7 +363,7 @@ export function load(model: StateModel, presets: PlantPresets, number: number, s
   }
 }
 
-function flip(store: Store, values: Values, control: PlantControl): void {
+function flip(store: Store, values: Values, control: ModelControl): void {
   if (!store.has(control.variable) || control.held) return;
   const [off, on] = control.options;
   store.set(
@@ -372,7 +372,7 @@ function flip(store: Store, values: Values, control: PlantControl): void {
   );
 }
 
-function step(store: Store, values: Values, control: PlantControl, by: number, wrap: boolean): void {
+function step(store: Store, values: Values, control: ModelControl, by: number, wrap: boolean): void {
   if (!store.has(control.variable) || control.held) return;
   const { options } = control;
   const count = options.length;
@@ -386,7 +386,7 @@ function step(store: Store, values: Values, control: PlantControl, by: number, w
 }
 
 /** A step through the presets that exist, the remembered bank untouched; one that ends where it began loads nothing. */
-function stepPreset(model: StateModel, presets: PlantPresets, by: number, wrap: boolean, store: Store): boolean {
+function stepPreset(model: StateModel, presets: ModelPresets, by: number, wrap: boolean, store: Store): boolean {
   const { numbers } = presets;
   const now = model.values.number(store.get(presets.variable));
   const at = numbers.indexOf(now) + by;
@@ -400,7 +400,7 @@ function stepPreset(model: StateModel, presets: PlantPresets, by: number, wrap: 
 const isOn = (literal: Literal | undefined): boolean =>
   typeof literal === 'number' ? literal !== 0 : literal !== 'off';
 
-function controlChange(model: StateModel, device: PlantDevice, answer: ControlMessage, value: number): Update {
+function controlChange(model: StateModel, device: ModelDevice, answer: ControlMessage, value: number): Update {
   const known = settled(model, device, answer, value);
   if (known) return known;
   const { values } = model;
@@ -414,9 +414,9 @@ function controlChange(model: StateModel, device: PlantDevice, answer: ControlMe
   const target = device.controls.get(answer.control);
   if (!target) return idle;
   const others = (answer.exclusive ?? []).flatMap((id) => device.controls.get(id) ?? []);
-  const touches = [target.variable, ...others.map((other) => other.variable)];
+  const writes = [target.variable, ...others.map((other) => other.variable)];
   const apply: Update['apply'] = (store, running, time) => {
-    if (!touches.some((variable) => store.has(variable))) return nothing;
+    if (!writes.some((variable) => store.has(variable))) return nothing;
     if (admission(device, time, running) === undefined || !isArmed(store)) return nothing;
     const othersHeld = others.some((other) => store.has(other.variable));
     if (othersHeld && !store.has(target.variable) && answer.mode !== 'absolute' && answer.mode !== 'switch')
@@ -426,11 +426,11 @@ function controlChange(model: StateModel, device: PlantDevice, answer: ControlMe
       for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
     return nothing;
   };
-  return update(device.index, touches, apply, { isClosed: !armed?.control });
+  return update(device.index, writes, apply, { isClosed: !armed?.control });
 }
 
 /** A message that puts one control on a value, whatever was before. */
-function settled(model: StateModel, device: PlantDevice, answer: ControlMessage, value: number): Update | undefined {
+function settled(model: StateModel, device: ModelDevice, answer: ControlMessage, value: number): Update | undefined {
   const target = device.controls.get(answer.control);
   if (
     !target ||
@@ -444,7 +444,7 @@ function settled(model: StateModel, device: PlantDevice, answer: ControlMessage,
   return to === undefined ? undefined : constant(model, target.variable, to);
 }
 
-function constantOf(values: Values, target: PlantControl, answer: ControlMessage, value: number): number | undefined {
+function constantOf(values: Values, target: ModelControl, answer: ControlMessage, value: number): number | undefined {
   if (answer.mode === 'absolute') return values.id(value);
   if (answer.mode === 'switch') return target.options[value >= 64 ? 1 : 0];
   return undefined;
@@ -454,7 +454,7 @@ function constantOf(values: Values, target: PlantControl, answer: ControlMessage
 function move(
   store: Store,
   values: Values,
-  target: PlantControl,
+  target: ModelControl,
   answer: ControlMessage,
   value: number,
 ): number | undefined {
@@ -479,12 +479,12 @@ function move(
 
 function presetStep(
   model: StateModel,
-  device: PlantDevice,
+  device: ModelDevice,
   answer: ControlMessage,
   isArmed: (store: Store) => boolean,
 ): Update {
   const { presets } = device;
-  const touches = presets
+  const writes = presets
     ? [
         presets.variable,
         ...presets.loads.map((control) => control.variable),
@@ -494,9 +494,9 @@ function presetStep(
   const listens = device.wired.anatomy.busy !== undefined || device.wired.anatomy.emits !== undefined;
   return update(
     device.index,
-    touches,
+    writes,
     (store, running, time) => {
-      if (!presets || !(listens || touches.some((variable) => store.has(variable)))) return nothing;
+      if (!presets || !(listens || writes.some((variable) => store.has(variable)))) return nothing;
       const at = admission(device, time, running);
       if (at === undefined || !isArmed(store)) return nothing;
       if (!stepPreset(model, presets, answer.by ?? 1, answer.wrap ?? false, store)) return nothing;
@@ -505,12 +505,12 @@ function presetStep(
         ? { emits: model.values.number(store.get(presets.variable)) % presets.facts.bankSize, time: at }
         : nothing;
     },
-    { mayEmit: device.wired.anatomy.emits !== undefined, gates: gatesOf(device) },
+    { mayEmit: device.wired.anatomy.emits !== undefined, mayBlock: blockedBy(device) },
   );
 }
 
 /** A foot on a device's own switch: never refused by a device that is loading. */
-export function foot(model: StateModel, device: PlantDevice, does: FootAction): Update {
+export function foot(model: StateModel, device: ModelDevice, does: FootAction): Update {
   const { values } = model;
   if ('flip' in does) {
     const input = device.inputs.get(does.flip);
@@ -532,20 +532,20 @@ export function foot(model: StateModel, device: PlantDevice, does: FootAction): 
 }
 
 /** By the variable of the bit. */
-const movesOf = memoised(machineryOf, (): Map<0 | 1 | 'flip', Update>[] => []);
+const movesOf = memoised(modelMemoOf, (): Map<0 | 1 | 'flip', Update>[] => []);
 
 /**
  * A contact input's bit moves: copied from the contact (level) or flipped by its closing (edge); contacts are never
  * refused. The very same update each time.
  */
-export function moveBit(model: StateModel, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Update {
+export function moveBit(model: StateModel, device: ModelDevice, input: ModelInput, to: 0 | 1 | 'flip'): Update {
   const known = (movesOf(model)[input.bit] ??= new Map<0 | 1 | 'flip', Update>());
   let move = known.get(to);
-  if (!move) known.set(to, (move = moveBitAnew(model, device, input, to)));
+  if (!move) known.set(to, (move = computeMove(model, device, input, to)));
   return move;
 }
 
-function moveBitAnew(model: StateModel, device: PlantDevice, input: PlantInput, to: 0 | 1 | 'flip'): Update {
+function computeMove(model: StateModel, device: ModelDevice, input: ModelInput, to: 0 | 1 | 'flip'): Update {
   const { values } = model;
   const ruled = [...device.controls.values()].filter((control) => control.bits.includes(input.bit));
   const apply: Update['apply'] = (store) => {
@@ -568,7 +568,7 @@ function moveBitAnew(model: StateModel, device: PlantDevice, input: PlantInput, 
 }
 
 /** The value that a control's bits give it. */
-export function ruledBy(values: Values, store: Store, control: PlantControl): number {
+export function ruledBy(values: Values, store: Store, control: ModelControl): number {
   const bits = control.bits.map((bit) => values.literal(store.get(bit))).join('');
   return control.table.get(bits) ?? control.options[0];
 }

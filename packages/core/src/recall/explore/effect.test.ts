@@ -11,7 +11,7 @@ import { type Row, Stepper } from './stepper.ts';
 import { NeedVariable, PartialStore, type Store } from '../state/store.ts';
 import { NeedPin } from '../state/values.ts';
 
-test('an effect refuses what the machine does not follow, and asks again the next time', () => {
+test('an effect refuses what the space does not follow, and asks again the next time', () => {
   const effect = new Effect(new PartialStore(PartialStore.places(4, [0, 1, 2]), new Map()), (store) => {
     store.set(1, store.get(0));
     store.set(2, store.get(3));
@@ -42,8 +42,8 @@ test('a press does to one variable alone, by what it leaves, what its operations
           if (!isDone(() => perform(press, new PartialStore(stepper.place, new Map()).open(expected)))) continue;
           expect(stepper.after(from, press)).toEqual(expected);
         }
-        if (!press.leaves.has(index)) continue;
-        if (press.leaves.on(index) >= 0) known += 1;
+        if (!press.summary.mayWrite(index)) continue;
+        if (press.summary.leaves(index) >= 0) known += 1;
         else open += 1;
       }
     }
@@ -60,7 +60,7 @@ function pressesOf(seed: number) {
     model,
     presses: ordinaryEvents(model)
       .map((event, i) => compileEvent(model, event, i + 1))
-      .filter(({ operations, outcome }) => operations !== null && outcome === 'quiet'),
+      .filter(({ operations, outcome }) => operations !== null && outcome === 'settled'),
   };
 }
 
@@ -102,7 +102,7 @@ function comparePresses(seed: number): number {
       continue;
     }
     expect([...stepper.after(from, press)!]).toEqual([...expected]);
-    for (const variable of press.leaves.touched)
+    for (const variable of press.summary.written)
       expect(stepper.valueAfter(from, press, variable)).toBe(expected[stepper.place[variable]]);
     rows.push(expected);
     compared += 1;

@@ -1,7 +1,7 @@
 import type { Row } from './stepper.ts';
 import type { PartialStore, Store } from '../state/store.ts';
 
-/** What something does to the rows of one machine: the very same for events that do the same there. */
+/** What something does to the rows of one space: the very same for events that do the same there. */
 export class Effect {
   constructor(
     private readonly store: PartialStore,
@@ -9,7 +9,7 @@ export class Effect {
     private readonly act: (store: Store) => void,
   ) {}
 
-  /** Does it to a row, in place. Throws NeedVariable or NeedPin where it reads what the machine does not hold. */
+  /** Does it to a row, in place. Throws NeedVariable or NeedPin where it reads what the space does not hold. */
   apply(row: Row): void {
     this.act(this.store.open(row));
   }

@@ -20,9 +20,11 @@ describe('events of random rigs', () => {
         const all = table.at(level, faults);
         for (let i = 0; i < 12; i += 1) {
           const variables = Array.from({ length: 1 + r.below(3) }, () => r.below(model.variables.length));
-          const expected = all.filter(({ leaves }) => variables.some((variable) => leaves.has(variable)));
+          const expected = all.filter(({ summary }) => variables.some((variable) => summary.mayWrite(variable)));
           expect(table.concerning(level, faults, variables)).toEqual(expected);
-          expect(table.mayTouch(level, faults, variables[0])).toBe(all.some(({ leaves }) => leaves.has(variables[0])));
+          expect(table.mayWrite(level, faults, variables[0])).toBe(
+            all.some(({ summary }) => summary.mayWrite(variables[0])),
+          );
           concerned += expected.length;
         }
       }
@@ -47,7 +49,7 @@ describe('events of random rigs', () => {
       const { table, model } = proverOf(seededShow(seed));
       for (const compiled of table.ordinary)
         for (const { index } of model.variables)
-          if (!compiled.leaves.has(index) || compiled.leaves.on(index) >= 0)
+          if (!compiled.summary.mayWrite(index) || compiled.summary.leaves(index) >= 0)
             expect(doesTheSame(compiled, compiled, index)).toBe(true);
     }
   });
@@ -59,7 +61,7 @@ describe('events of random rigs', () => {
       const presses = [...table.press.values()];
       for (const { index } of model.variables)
         for (const other of presses.slice(1)) {
-          if (presses[0].leaves.on(index) === other.leaves.on(index)) continue;
+          if (presses[0].summary.leaves(index) === other.summary.leaves(index)) continue;
           expect(doesTheSame(presses[0], other, index)).toBe(false);
           different += 1;
         }

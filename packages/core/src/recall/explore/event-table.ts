@@ -3,7 +3,7 @@ import { memoised } from '../../model/memo.ts';
 import { transpose, type Csr, listsOf } from '../../trace/csr.ts';
 import { Delivery, DependsOnState, type LossyPoint, type Outcome } from '../deliver/delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../deliver/events.ts';
-import { after, WriteSummary, mayChange } from './write-summary.ts';
+import { summarise, WriteSummary, mayChange } from './write-summary.ts';
 import { Recording } from '../device/updates.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { PartialStore } from '../state/store.ts';
@@ -21,9 +21,9 @@ export interface CompiledEvent {
    */
   readonly operations: (() => Recording) | null;
   readonly outcome: Outcome;
-  readonly leaves: WriteSummary;
+  readonly summary: WriteSummary;
   /**
-   * Of a press that can be made from every state and falls quiet: the bank of its controller, the one variable that
+   * Of a press that can be made from every state and settles: the bank of its controller, the one variable that
    * decides whether it is made. Null for every other event.
    */
   readonly bank: number | null;
@@ -32,23 +32,23 @@ export interface CompiledEvent {
 }
 
 export function compileEvent(model: StateModel, event: RigEvent, index: number): CompiledEvent {
-  if (event.kind === 'restart') return uncompiled(model, event, index, restartTouches(model, event), 'quiet');
+  if (event.kind === 'restart') return uncompiled(model, event, index, restartWrites(model, event), 'settled');
   try {
     const { done, outcome } = record(model, event, { straight: !model.mayFeedBack });
     // A press that never settles may do so where one of its messages is lost: it is delivered each time.
-    if (outcome !== 'quiet') return uncompiled(model, event, index, allTouchedBy(done), outcome);
-    const leaves = after(model, done);
+    if (outcome !== 'settled') return uncompiled(model, event, index, allWrittenBy(done), outcome);
+    const summary = summarise(model, done);
     // What it does is asked for where what it leaves is not enough.
-    return new Fixed(model, event, index, leaves, leaves.isOpen() ? done.copy() : undefined);
+    return new Fixed(model, event, index, summary, summary.isOpen() ? done.copy() : undefined);
   } catch (reason) {
     if (!(reason instanceof DependsOnState)) throw reason;
   }
-  return uncompiled(model, event, index, allTouchedBy(record(model, event, { survey: true }).done), 'quiet');
+  return uncompiled(model, event, index, allWrittenBy(record(model, event, { survey: true }).done), 'settled');
 }
 
-/** An event that does the same from every state, and falls quiet. */
+/** An event that does the same from every state, and settles. */
 class Fixed implements CompiledEvent {
-  readonly outcome = 'quiet';
+  readonly outcome = 'settled';
   readonly bank: number | null;
   private full: ReturnType<CompiledEvent['losses']> | undefined;
 
@@ -56,7 +56,7 @@ class Fixed implements CompiledEvent {
     private readonly model: StateModel,
     readonly event: Exclude<RigEvent, { readonly kind: 'restart' }>,
     readonly index: number,
-    readonly leaves: WriteSummary,
+    readonly summary: WriteSummary,
     private does: Recording | undefined,
   ) {
     this.bank = freeBank(model, event);
@@ -86,8 +86,8 @@ const uncompiled = (
   index,
   operations: null,
   outcome,
-  leaves: WriteSummary.open(model.variables.length, touched),
-  bank: outcome === 'quiet' ? freeBank(model, event) : null,
+  summary: WriteSummary.open(model.variables.length, touched),
+  bank: outcome === 'settled' ? freeBank(model, event) : null,
   losses: () => ({ operations: new Recording(), points: [] }),
 });
 
@@ -105,7 +105,7 @@ function record(
 
 /** Room for one event of a model at a time. */
 const recordingOf = memoised(
-  ({ machinery }: StateModel) => machinery,
+  ({ modelMemo }: StateModel) => modelMemo,
   () => new Recording(),
 );
 
@@ -118,20 +118,20 @@ function freeBank(model: StateModel, event: RigEvent): number | null {
 /** While an event is recorded, nothing is read. */
 const noPlaces = new Int32Array(0);
 const nowhere = new PartialStore(noPlaces, new Map());
-const allTouchedBy = ({ updates, count }: Recording): ReadonlySet<number> =>
-  new Set(updates.slice(0, count).flatMap(({ touches }) => touches));
+const allWrittenBy = ({ updates, count }: Recording): ReadonlySet<number> =>
+  new Set(updates.slice(0, count).flatMap(({ writes }) => writes));
 
-function restartTouches(model: StateModel, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
-  const touches = new Set(event.device.variables);
+function restartWrites(model: StateModel, event: Extract<RigEvent, { kind: 'restart' }>): ReadonlySet<number> {
+  const writes = new Set(event.device.variables);
   for (const links of event.device.controller?.wires.values() ?? [])
-    for (const link of links) for (const variable of model.device.get(link.device)!.variables) touches.add(variable);
+    for (const link of links) for (const variable of model.device.get(link.device)!.variables) writes.add(variable);
   const slot =
     event.device.controller?.powerUpSlot === undefined
       ? undefined
       : model.slot.get(event.device.controller.powerUpSlot);
   if (slot)
-    for (const variable of compileEvent(model, { kind: 'press', slot }, -1).leaves.touched) touches.add(variable);
-  return touches;
+    for (const variable of compileEvent(model, { kind: 'press', slot }, -1).summary.written) writes.add(variable);
+  return writes;
 }
 
 /** The same event of the same model; a press only where its slot does the same. */
@@ -144,8 +144,8 @@ export function doesTheSame(
   now: CompiledEvent | undefined,
   variable: number,
 ): boolean {
-  const was = before?.leaves.on(variable);
-  const is = now?.leaves.on(variable);
+  const was = before?.summary.leaves(variable);
+  const is = now?.summary.leaves(variable);
   if (was !== is || was !== mayChange) return was === is;
   const a = signsOn(before!, variable);
   const b = signsOn(now!, variable);
@@ -154,10 +154,10 @@ export function doesTheSame(
 
 const signsOn = (compiled: CompiledEvent, variable: number): readonly (string | undefined)[] =>
   (compiled.operations?.().operations() ?? [])
-    .filter(({ update }) => update.touches.includes(variable))
+    .filter(({ update }) => update.writes.includes(variable))
     .map(({ update }) => (update.constant ? `=${update.constant.value}` : update.sign));
 
-/** The events of a level, compiled once a model and shared by every machine. */
+/** The events of a level, compiled once a model and shared by every space. */
 export class EventTable {
   /** Ordinary events, slots set aside among them. */
   private readonly all: readonly CompiledEvent[];
@@ -242,12 +242,12 @@ export class EventTable {
   }
 
   /** Whether any event of a level may change a variable. */
-  mayTouch(level: FreeLevel, faults: ReadonlySet<FaultKind>, variable: number): boolean {
+  mayWrite(level: FreeLevel, faults: ReadonlySet<FaultKind>, variable: number): boolean {
     let touched = this.touched.get(level);
     if (!touched) {
       this.touched.set(level, (touched = new Uint8Array(this.model.variables.length)));
-      for (const { leaves } of this.at(level, faults))
-        for (let i = 0; i < leaves.touched.length; i += 1) touched[leaves.touched[i]] = 1;
+      for (const { summary } of this.at(level, faults))
+        for (let i = 0; i < summary.written.length; i += 1) touched[summary.written[i]] = 1;
     }
     return touched[variable] === 1;
   }
@@ -259,7 +259,7 @@ export class EventTable {
     if (!touching)
       this.touching.set(
         level,
-        (touching = transpose(listsOf(events.map(({ leaves }) => leaves.touched)), this.model.variables.length)),
+        (touching = transpose(listsOf(events.map(({ summary }) => summary.written)), this.model.variables.length)),
       );
     const { start, items: places } = touching;
     const found: CompiledEvent[] = [];

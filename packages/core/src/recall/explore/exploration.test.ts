@@ -48,7 +48,7 @@ describe('what is explored for a question', () => {
         for (const { index } of model.variables) {
           try {
             expect(exploration.reachable(index)).toContain(state[index]);
-            if (press?.leaves.has(index)) {
+            if (press?.summary.mayWrite(index)) {
               expect(exploration.after(index, press)).toContain(state[index]);
               presses += 1;
             }

@@ -1,7 +1,7 @@
 import type { FaultKind } from '../../model/documents.ts';
 import type { CompiledEvent, EventTable } from './event-table.ts';
 import type { DependencyTracker } from './dependency-tracker.ts';
-import { Machine, type Question, type Reached } from './state-space.ts';
+import { StateSpace, type Question, type Reached } from './state-space.ts';
 import { comesUpAs } from '../device/power-up.ts';
 import { NeedVariable } from '../state/store.ts';
 import { type Row, rowKey } from './stepper.ts';
@@ -13,22 +13,22 @@ interface Found {
 }
 
 /**
- * All that is explored for one question: its machines, and what was read from them. Notes what each answer turns on.
+ * All that is explored for one question: its spaces, and what was read from them. Notes what each answer turns on.
  */
 export class Exploration {
   readonly faults: ReadonlySet<FaultKind>;
-  private readonly machines = new Map<string, Machine>();
-  /** Of single variables the machine that they came to, alone or with what they turned out to need. */
-  private readonly alone: (Machine | undefined)[] = [];
-  /** Variables that machines turned out to need beside their own, by the machine: taken in at once the next time. */
+  private readonly spaces = new Map<string, StateSpace>();
+  /** Of single variables the space that they came to, alone or with what they turned out to need. */
+  private readonly alone: (StateSpace | undefined)[] = [];
+  /** Variables that spaces turned out to need beside their own, by the space: taken in at once the next time. */
   private readonly needed = new Map<string, number>();
-  private readonly quiet = new Map<number, Machine>();
+  private readonly quiet = new Map<number, StateSpace>();
   private readonly jointly = new Set<string>();
   private readonly everywhere: (Found | undefined)[] = [];
-  /** By variable, and by what a press does to its machine. */
+  /** By variable, and by what a press does to its space. */
   private readonly afterwards: (Map<unknown, Found> | undefined)[] = [];
   /**
-   * For each variable the one value that it has in every state, where nothing that may happen touches it; −1 where that
+   * For each variable the one value that it has in every state, where nothing that may happen writes it; −1 where that
    * is not so, −2 where nobody asked yet.
    */
   private readonly resting: Int32Array;
@@ -49,9 +49,9 @@ export class Exploration {
    */
   takeOver(kept: Exploration, touched: ReadonlySet<number>): void {
     const isSame = (variable: number) => !touched.has(variable);
-    for (const [key, machine] of kept.machines) if (machine.variables.every(isSame)) this.machines.set(key, machine);
-    kept.alone.forEach((machine, variable) => {
-      if (machine?.variables.every(isSame)) this.alone[variable] = machine;
+    for (const [key, space] of kept.spaces) if (space.variables.every(isSame)) this.spaces.set(key, space);
+    kept.alone.forEach((space, variable) => {
+      if (space?.variables.every(isSame)) this.alone[variable] = space;
     });
     kept.everywhere.forEach((found, variable) => {
       if (found?.dependsOn.every(isSame)) this.everywhere[variable] = found;
@@ -60,7 +60,7 @@ export class Exploration {
 
   /** Machines explored so far, and whether several wanted variables had to be followed together. */
   *sizes(): Iterable<{ readonly variables: number; readonly states: number; readonly joint: boolean }> {
-    for (const [key, { variables, reached }] of this.machines)
+    for (const [key, { variables, reached }] of this.spaces)
       yield { variables: variables.length, states: reached.length, joint: this.jointly.has(key) };
     for (const { variables, reached } of this.quiet.values())
       yield { variables: variables.length, states: reached.length, joint: false };
@@ -72,8 +72,8 @@ export class Exploration {
   }
 
   /** Whether any event may change a variable. */
-  mayTouch(variable: number): boolean {
-    return this.table.mayTouch(this.question.level, this.faults, variable);
+  mayWrite(variable: number): boolean {
+    return this.table.mayWrite(this.question.level, this.faults, variable);
   }
 
   /** Events that may change one of these variables, in document order. */
@@ -98,7 +98,7 @@ export class Exploration {
 
   /** Whether one of the values that a variable may have is enough; looks no further than that. */
   someReachable(variable: number, isEnough: (value: number) => boolean): boolean {
-    const valuesOf = ({ stepper: { place } }: Machine, { row }: Reached) => [row[place[variable]]];
+    const valuesOf = ({ stepper: { place } }: StateSpace, { row }: Reached) => [row[place[variable]]];
     return this.some(
       variable,
       isEnough,
@@ -109,7 +109,7 @@ export class Exploration {
   }
 
   /**
-   * Every value that a variable may have after a press, delivered whole, that touches it; from its own machine alone.
+   * Every value that a variable may have after a press, delivered whole, that writes it; from its own space alone.
    */
   after(variable: number, press: CompiledEvent): readonly number[] {
     this.someAfter(variable, press, never);
@@ -123,10 +123,10 @@ export class Exploration {
 
   /** Whether one of the values that a variable may have after a press is enough; looks no further than that. */
   someAfter(variable: number, press: CompiledEvent, isEnough: (value: number) => boolean): boolean {
-    const valuesOf = (machine: Machine, from: Reached): readonly number[] => {
-      const value = this.valueAfter(machine, press, from, variable);
+    const valuesOf = (space: StateSpace, from: Reached): readonly number[] => {
+      const value = this.valueAfter(space, press, from, variable);
       return value === undefined
-        ? this.postRows(machine, press, from).map((row) => row[machine.stepper.place[variable]])
+        ? this.postRows(space, press, from).map((row) => row[space.stepper.place[variable]])
         : [value];
     };
     return this.some(variable, isEnough, valuesOf, this.foundAfter(variable, press), (found) =>
@@ -138,7 +138,7 @@ export class Exploration {
   private some(
     variable: number,
     isEnough: (value: number) => boolean,
-    valuesOf: (machine: Machine, from: Reached) => readonly number[],
+    valuesOf: (space: StateSpace, from: Reached) => readonly number[],
     known: Found | undefined,
     remember: (found: Found) => void,
   ): boolean {
@@ -149,8 +149,8 @@ export class Exploration {
     const values = new Set<number>();
     const { result, dependsOn } = this.consulted.track(() => {
       this.consulted.note(variable);
-      return this.search([variable], (machine, from) => {
-        for (const value of valuesOf(machine, from)) {
+      return this.search([variable], (space, from) => {
+        for (const value of valuesOf(space, from)) {
           if (values.has(value)) continue;
           values.add(value);
           if (isEnough(value)) return true;
@@ -166,7 +166,7 @@ export class Exploration {
    * The one value that a variable has after a press from a row on which it can happen; undefined where there is none,
    * or several.
    */
-  valueAfter({ stepper }: Machine, press: CompiledEvent, { row }: Reached, variable: number): number | undefined {
+  valueAfter({ stepper }: StateSpace, press: CompiledEvent, { row }: Reached, variable: number): number | undefined {
     return this.table.model.mayHold || !stepper.canHappen(row, press)
       ? undefined
       : stepper.valueAfter(row, press, variable);
@@ -176,13 +176,13 @@ export class Exploration {
     return this.afterwards[variable]?.get(this.whatIsDone(variable, press));
   }
 
-  /** The same for presses that do the same to a variable's machine from each of its rows. */
+  /** The same for presses that do the same to a variable's space from each of its rows. */
   private whatIsDone(variable: number, press: CompiledEvent): unknown {
-    const machine = this.alone[variable];
-    return (machine && !this.table.model.mayHold && machine.stepper.effectFromAnywhere(press)) || press;
+    const space = this.alone[variable];
+    return (space && !this.table.model.mayHold && space.stepper.effectFromAnywhere(press)) || press;
   }
 
-  /** The one value that a variable has in every state, where nothing that may happen touches it; else negative. */
+  /** The one value that a variable has in every state, where nothing that may happen writes it; else negative. */
   restsOn(variable: number): number {
     if (this.resting[variable] === -2) this.resting[variable] = this.findResting(variable);
     if (this.resting[variable] >= 0) this.consulted.note(variable);
@@ -190,7 +190,7 @@ export class Exploration {
   }
 
   private findResting(variable: number): number {
-    if (this.mayTouch(variable)) return -1;
+    if (this.mayWrite(variable)) return -1;
     const value = comesUpAs(this.table.model, variable);
     if (value >= 0) return value;
     const values = this.reachable(variable);
@@ -203,32 +203,32 @@ export class Exploration {
    */
   search<T>(
     wanted: readonly number[],
-    visit: (machine: Machine, reached: Reached) => T | undefined,
+    visit: (space: StateSpace, reached: Reached) => T | undefined,
     among: 'all' | 'power-up' = 'all',
   ): T | undefined {
     const variables = new Set(wanted);
     return widening(variables, () => {
-      const machine = this.machineFor(wanted, variables);
+      const space = this.spaceFor(wanted, variables);
       // What power-up leaves turns on no event.
-      if (among === 'all') this.consulted.noteAll(machine.variables);
-      for (let i = 0; among === 'all' || i < machine.starts; i += 1) {
-        const reached = this.rowAt(machine, i);
+      if (among === 'all') this.consulted.noteAll(space.variables);
+      for (let i = 0; among === 'all' || i < space.starts; i += 1) {
+        const reached = this.rowAt(space, i);
         if (!reached) return undefined;
-        const answer = visit(machine, reached);
+        const answer = visit(space, reached);
         if (answer !== undefined) return answer;
       }
       return undefined;
     });
   }
 
-  private machineFor(wanted: readonly number[], variables: Set<number>): Machine {
+  private spaceFor(wanted: readonly number[], variables: Set<number>): StateSpace {
     const isAlone = wanted.length === 1 && variables.size === 1;
     const known = isAlone ? this.alone[wanted[0]] : undefined;
     if (known) return known;
     this.takeIn(variables);
-    const machine = this.machine(sorted(variables));
-    if (isAlone) this.alone[wanted[0]] = machine;
-    return machine;
+    const space = this.space(sorted(variables));
+    if (isAlone) this.alone[wanted[0]] = space;
+    return space;
   }
 
   private takeIn(variables: Set<number>): void {
@@ -239,8 +239,8 @@ export class Exploration {
     }
   }
 
-  private rowAt(machine: Machine, i: number): Reached | undefined {
-    return i < machine.reached.length ? machine.reached[i] : this.noting(machine.variables, () => machine.at(i));
+  private rowAt(space: StateSpace, i: number): Reached | undefined {
+    return i < space.reached.length ? space.reached[i] : this.noting(space.variables, () => space.at(i));
   }
 
   private noting<T>(variables: readonly number[], act: () => T): T {
@@ -249,10 +249,10 @@ export class Exploration {
     } catch (reason) {
       if (reason instanceof NeedVariable) {
         const key = keyOf(variables);
-        const machine = this.machines.get(key);
-        this.machines.delete(key);
+        const space = this.spaces.get(key);
+        this.spaces.delete(key);
         this.alone.forEach((one, variable) => {
-          if (one === machine) this.alone[variable] = undefined;
+          if (one === space) this.alone[variable] = undefined;
         });
         this.needed.set(key, reason.variable);
       }
@@ -260,46 +260,46 @@ export class Exploration {
     }
   }
 
-  private machine(variables: readonly number[]): Machine {
+  private space(variables: readonly number[]): StateSpace {
     const key = keyOf(variables);
-    let machine = this.machines.get(key);
-    if (!machine)
-      this.machines.set(
+    let space = this.spaces.get(key);
+    if (!space)
+      this.spaces.set(
         key,
-        (machine = this.noting(variables, () => new Machine(this.table, variables, this.question))),
+        (space = this.noting(variables, () => new StateSpace(this.table, variables, this.question))),
       );
-    return machine;
+    return space;
   }
 
-  /** Explored whole, with an event tried from each row to learn whether it falls quiet. */
-  quietMachine(compiled: CompiledEvent, wanted: readonly number[]): Machine {
-    let machine = this.quiet.get(compiled.index);
-    if (!machine) {
+  /** Explored whole, with an event tried from each row to learn whether it settles. */
+  settlingSpace(compiled: CompiledEvent, wanted: readonly number[]): StateSpace {
+    let space = this.quiet.get(compiled.index);
+    if (!space) {
       const variables = new Set(wanted);
-      machine = widening(variables, () =>
-        new Machine(this.table, sorted(variables), { ...this.question, also: [compiled] }).complete(),
+      space = widening(variables, () =>
+        new StateSpace(this.table, sorted(variables), { ...this.question, also: [compiled] }).complete(),
       );
-      this.quiet.set(compiled.index, machine);
+      this.quiet.set(compiled.index, space);
     }
-    return machine;
+    return space;
   }
 
   /** The rows that a press, delivered whole, leads to from a row, everything held let go after it. */
-  postRows({ stepper }: Machine, press: CompiledEvent, from: Reached): readonly Row[] {
+  postRows({ stepper }: StateSpace, press: CompiledEvent, from: Reached): readonly Row[] {
     if (!stepper.canHappen(from.row, press)) return [];
     if (!this.table.model.mayHold) {
       const after = stepper.after(from.row, press);
       return after
         ? [after]
-        : stepper.step(from.row, press, none).flatMap(({ row, outcome }) => (outcome === 'quiet' ? [row] : []));
+        : stepper.step(from.row, press, none).flatMap(({ row, outcome }) => (outcome === 'settled' ? [row] : []));
     }
     const seen = new Set<string | number>();
     return stepper.step(from.row, press, none).flatMap((one) =>
-      one.outcome !== 'quiet'
+      one.outcome !== 'settled'
         ? []
         : stepper.released(one.row).flatMap(({ row, outcome }) => {
             const key = rowKey(row);
-            if (outcome !== 'quiet' || seen.has(key)) return [];
+            if (outcome !== 'settled' || seen.has(key)) return [];
             seen.add(key);
             return [row];
           }),

@@ -12,17 +12,17 @@ export class PostPressRanges {
   constructor(
     private readonly press: CompiledEvent,
     private readonly exploration: Exploration,
-    private readonly outlook: ThreeValuedJudge,
+    private readonly threeValued: ThreeValuedJudge,
     private readonly releasable: ReadonlySet<number>,
   ) {}
 
   /** The value that the press leaves a variable on; negative where that is not known from the press alone. */
   left(variable: number): number {
-    const value = this.press.leaves.on(variable);
+    const value = this.press.summary.leaves(variable);
     return value >= 0 && !this.isReleasable(variable) ? value : -1;
   }
 
-  /** All values that it may have, from its own machine where the press alone does not tell. */
+  /** All values that it may have, from its own space where the press alone does not tell. */
   all(variable: number): readonly number[] {
     const value = this.left(variable);
     if (value >= 0) return [value];
@@ -47,16 +47,16 @@ export class PostPressRanges {
 
   /** What every variable may be, to judge from: from the press alone. */
   fromPress(): Ranges {
-    return (this.pressAlone ??= this.outlook.settledGround((variable) => this.left(variable)));
+    return (this.pressAlone ??= this.threeValued.settledGround((variable) => this.left(variable)));
   }
 
   /** From all that can be found out. */
   fromAll(): Ranges {
-    return (this.everything ??= this.outlook.ground((variable) => this.all(variable)));
+    return (this.everything ??= this.threeValued.ground((variable) => this.all(variable)));
   }
 
   private isTouched(variable: number): boolean {
-    return this.press.leaves.has(variable) || this.isReleasable(variable);
+    return this.press.summary.mayWrite(variable) || this.isReleasable(variable);
   }
 
   private isReleasable(variable: number): boolean {

@@ -3,10 +3,10 @@ import { compileEvent } from './event-table.ts';
 import type { StateModel, ModelSlot } from '../state/state-model.ts';
 
 /**
- * Whether a press of a slot would surely fall quiet, from whatever state, if the slot did these actions instead of its
+ * Whether a press of a slot would surely settles, from whatever state, if the slot did these actions instead of its
  * own.
  */
-export function wouldFallQuiet(model: StateModel, slot: ModelSlot, actions: readonly Action[]): boolean {
+export function wouldSettle(model: StateModel, slot: ModelSlot, actions: readonly Action[]): boolean {
   const instead: ModelSlot = { ...slot, actions, steps: null };
   const slots = model.slots.map((one) => (one === slot ? instead : one));
   const { operations, outcome } = compileEvent(
@@ -14,5 +14,5 @@ export function wouldFallQuiet(model: StateModel, slot: ModelSlot, actions: read
     { kind: 'press', slot: instead },
     0,
   );
-  return operations !== null && outcome === 'quiet';
+  return operations !== null && outcome === 'settled';
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { fourCable, lead } from '../../testing/build-show.ts';
-import { defaultLimits, Machine, type Question } from './state-space.ts';
+import { defaultLimits, StateSpace, type Question } from './state-space.ts';
 import { proverOf } from '../prove/prover-of.ts';
 import { TooManyStates } from './stepper.ts';
 import { NeedVariable } from '../state/store.ts';
@@ -23,16 +23,16 @@ const question: Question = { level: 2, pins: new Map(), limits: defaultLimits };
 /** The amp's channel follows the bit of its contact input. */
 const bit = model.variables.find((one) => one.kind === 'bit' && one.device === 'combo')!.index;
 const channel = variable('combo/channel');
-const literals = (machine: Machine) =>
-  machine.complete().reached.map(({ row, depth }) => [model.values.literal(row[0]), depth]);
+const literals = (space: StateSpace) =>
+  space.complete().reached.map(({ row, depth }) => [model.values.literal(row[0]), depth]);
 
-describe('a machine of a few variables', () => {
+describe('a space of a few variables', () => {
   test('begins with what power-up leaves, and each row is reached the shortest way', () => {
-    expect(literals(new Machine(table, [variable('switcher/loop-1')], question))).toEqual([
+    expect(literals(new StateSpace(table, [variable('switcher/loop-1')], question))).toEqual([
       [0, 0],
       [1, 1],
     ]);
-    const amp = new Machine(table, [bit, channel], question).complete();
+    const amp = new StateSpace(table, [bit, channel], question).complete();
     expect(
       amp.reached.map(({ row, depth }) => [model.values.literal(row[0]), model.values.literal(row[1]), depth]),
     ).toEqual([
@@ -42,47 +42,45 @@ describe('a machine of a few variables', () => {
   });
   test('a switch that no slot moves and no foot is planned for stays as it comes up; a stray foot moves it, once', () => {
     const own = [variable('drive/on')];
-    expect(literals(new Machine(table, own, question))).toEqual([[1, 0]]);
-    const stray = new Machine(table, own, { ...question, level: 3 }).complete();
+    expect(literals(new StateSpace(table, own, question))).toEqual([[1, 0]]);
+    const stray = new StateSpace(table, own, { ...question, level: 3 }).complete();
     expect(stray.reached.map(({ row }) => [model.values.literal(row[0]), row[1]])).toEqual([
       [1, 0],
       [0, 1],
     ]);
   });
   test('presses that do the same to its variables are one event, and it knows which they are', () => {
-    const machine = new Machine(table, [variable('switcher/loop-1')], question).complete();
-    const [first] = machine.reached.flatMap(({ move }) => move ?? []);
+    const space = new StateSpace(table, [variable('switcher/loop-1')], question).complete();
+    const [first] = space.reached.flatMap(({ move }) => move ?? []);
     expect(
-      machine
-        .equivalents(first.compiled)
-        .map(({ event }) => (event.kind === 'press' ? event.slot.slot.id : event.kind)),
+      space.equivalents(first.compiled).map(({ event }) => (event.kind === 'press' ? event.slot.slot.id : event.kind)),
     ).toEqual(['slot-lead', 'slot-other']);
   });
   test('the same rows come out however far one asks at a time', () => {
     const variables = [variable('switcher/loop-1'), bit, channel];
-    const whole = new Machine(table, variables, question).complete();
-    const piece = new Machine(table, variables, question);
+    const whole = new StateSpace(table, variables, question).complete();
+    const piece = new StateSpace(table, variables, question);
     expect(whole.reached.length).toBeGreaterThan(2);
     for (let i = 0; i < whole.reached.length; i += 1) expect([...piece.at(i)!.row]).toEqual([...whole.reached[i].row]);
     expect(piece.at(whole.reached.length)).toBeUndefined();
   });
   test('limits end an exploration, and say so by their own error', () => {
     const limited = (limits: Partial<typeof defaultLimits>) => () =>
-      new Machine(table, [bit, channel], { ...question, limits: { ...defaultLimits, ...limits } }).complete();
+      new StateSpace(table, [bit, channel], { ...question, limits: { ...defaultLimits, ...limits } }).complete();
     expect(limited({ states: 1 })).toThrow(TooManyStates);
     expect(limited({ steps: 0 })).toThrow(TooManyStates);
     expect(limited({ states: 2 })).not.toThrow();
   });
   test('one that was too large is too large for whoever asks again: the row that was one too many is never taken for none', () => {
-    const machine = new Machine(table, [bit, channel], { ...question, limits: { ...defaultLimits, states: 1 } });
-    for (let i = 0; i < 3; i += 1) expect(() => machine.complete()).toThrow(TooManyStates);
-    expect(() => machine.at(1)).toThrow(TooManyStates);
-    expect(machine.at(0)).toBeDefined();
+    const space = new StateSpace(table, [bit, channel], { ...question, limits: { ...defaultLimits, states: 1 } });
+    for (let i = 0; i < 3; i += 1) expect(() => space.complete()).toThrow(TooManyStates);
+    expect(() => space.at(1)).toThrow(TooManyStates);
+    expect(space.at(0)).toBeDefined();
   });
   test('what an event turns out to read is asked for by its number', () => {
     let asked: unknown;
     try {
-      new Machine(table, [channel], question).complete();
+      new StateSpace(table, [channel], question).complete();
     } catch (reason) {
       asked = reason;
     }

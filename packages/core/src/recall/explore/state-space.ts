@@ -14,9 +14,9 @@ import {
 import type { Pins } from '../state/values.ts';
 
 export interface Limits {
-  /** States of one machine past which an exploration gives up. */
+  /** States of one space past which an exploration gives up. */
   readonly states: number;
-  /** Events tried on states of one machine past which it gives up. */
+  /** Events tried on states of one space past which it gives up. */
   readonly steps: number;
   /** Ways to assume unknown contents past which the answer stays *cannot be known*. */
   readonly contents: number;
@@ -29,11 +29,11 @@ export interface Question {
   readonly limits: Limits;
   /** At level 3: the one stray switch that counts; all of them when absent. */
   readonly stray?: number;
-  /** Events to try from each row, to learn whether they fall quiet; they lead nowhere. */
+  /** Events to try from each row, to learn whether they settles; they lead nowhere. */
   readonly also?: readonly CompiledEvent[];
 }
 
-/** One row of an explored machine with the way that first led to it. */
+/** One row of an explored space with the way that first led to it. */
 export interface Reached {
   readonly row: Row;
   readonly depth: number;
@@ -49,16 +49,16 @@ export interface Reached {
  * shortest one, earliest events first. Covers exactly the reachable combinations of its variables. Throws
  * NeedVariable where an event turns out to read another variable, TooManyStates past the limits.
  */
-export class Machine {
+export class StateSpace {
   readonly reached: Reached[] = [];
-  /** Presses that did not fall quiet, from where. */
+  /** Presses that did not settles, from where. */
   readonly unsettled: {
     readonly from: Reached;
     readonly compiled: CompiledEvent;
     readonly outcome: Outcome;
     readonly whole: boolean;
   }[] = [];
-  /** Whether power-up itself, by a slot that it fires, may not fall quiet. */
+  /** Whether power-up itself, by a slot that it fires, may not settles. */
   readonly startsUnquiet: boolean;
   /** How many rows power-up leaves: the first ones. */
   readonly starts: number;
@@ -87,8 +87,8 @@ export class Machine {
     this.losable = new Set([...this.faults].filter((kind) => kind !== 'restart'));
     this.stepper = new Stepper(table.model, variables, question.pins);
     const starts = this.stepper.initial(this.losable);
-    this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'quiet');
-    for (const start of starts) if (start.outcome === 'quiet') this.add(start.row, null, null, start);
+    this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'settled');
+    for (const start of starts) if (start.outcome === 'settled') this.add(start.row, null, null, start);
     this.starts = this.reached.length;
   }
 
@@ -99,7 +99,7 @@ export class Machine {
 
   private eventsConcerned(): readonly CompiledEvent[] {
     const { level, stray } = this.question;
-    if (!this.variables.some((variable) => this.table.mayTouch(level, this.faults, variable))) return [];
+    if (!this.variables.some((variable) => this.table.mayWrite(level, this.faults, variable))) return [];
     const touching = this.table.concerning(level, this.faults, this.variables);
     const concerned =
       stray === undefined
@@ -130,13 +130,13 @@ export class Machine {
     const first = new Map<string | number, CompiledEvent[]>();
     return events.filter((compiled) => {
       if (!isConstant(compiled, variables)) return true;
-      const { leaves } = compiled;
+      const { summary } = compiled;
       const key =
         variables.length === 1
-          ? leaves.on(variables[0])
+          ? summary.leaves(variables[0])
           : variables.length === 2
-            ? leaves.on(variables[0]) * 0x4000000 + leaves.on(variables[1])
-            : variables.map((variable) => leaves.on(variable)).join(',');
+            ? summary.leaves(variables[0]) * 0x4000000 + summary.leaves(variables[1])
+            : variables.map((variable) => summary.leaves(variable)).join(',');
       const alike = first.get(key);
       if (alike) {
         alike.push(compiled);
@@ -174,7 +174,7 @@ export class Machine {
     for (const compiled of question.also ?? []) {
       if (!stepper.canHappen(here.row, compiled)) continue;
       for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable))
-        if (outcome !== 'quiet') this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
+        if (outcome !== 'settled') this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
     }
     for (const compiled of this.varying ?? this.events) {
       if (this.once.has(compiled) || isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled))
@@ -187,7 +187,7 @@ export class Machine {
         continue;
       }
       for (const { row, outcome, lost } of stepper.step(here.row, compiled, this.losable)) {
-        if (outcome === 'quiet') this.add(row, here, { compiled, lost });
+        if (outcome === 'settled') this.add(row, here, { compiled, lost });
         else if (!question.also?.includes(compiled))
           this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
       }
@@ -203,13 +203,13 @@ const isSpent = (row: Row, stepper: Stepper, compiled: CompiledEvent): boolean =
 
 const isStray = ({ event }: CompiledEvent): boolean => event.kind === 'foot' && event.stray;
 
-/** An event that leaves every variable of the machine on a known value need be tried from one row only. */
+/** An event that leaves every variable of the space on a known value need be tried from one row only. */
 const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question): boolean =>
   question.level === 2 && isConstant(compiled, variables);
 
 /** Whether a press can be made from every row and leaves each of these variables on a known value. */
-function isConstant({ bank, leaves }: CompiledEvent, variables: readonly number[]): boolean {
+function isConstant({ bank, summary }: CompiledEvent, variables: readonly number[]): boolean {
   if (bank === null || variables.includes(bank)) return false;
-  for (let i = 0; i < variables.length; i += 1) if (leaves.on(variables[i]) < 0) return false;
+  for (let i = 0; i < variables.length; i += 1) if (summary.leaves(variables[i]) < 0) return false;
   return true;
 }

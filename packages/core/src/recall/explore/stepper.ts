@@ -5,20 +5,20 @@ import { Delivery, type LossyPoint, type Outcome } from '../deliver/delivery.ts'
 import { Effect } from './effect.ts';
 import { begin, enabled, type RigEvent } from '../deliver/events.ts';
 import type { Update, Operation, Recording, Running } from '../device/updates.ts';
-import type { StateModel, PlantDevice } from '../state/state-model.ts';
+import type { StateModel, ModelDevice } from '../state/state-model.ts';
 import { type Choose, openContacts, powerUp } from '../device/power-up.ts';
 import { PartialStore, type Store } from '../state/store.ts';
 import type { Pins } from '../state/values.ts';
 
-/** An event that does the same operations from every state, and falls quiet. */
+/** An event that does the same operations from every state, and settles. */
 type FixedEvent = CompiledEvent & { readonly operations: NonNullable<CompiledEvent['operations']> };
 export const isFixed = (compiled: CompiledEvent): compiled is FixedEvent =>
-  compiled.operations !== null && compiled.outcome === 'quiet';
+  compiled.operations !== null && compiled.outcome === 'settled';
 
 /** More states, or more work, than the limits of an exploration allow. */
 export class TooManyStates extends Error {}
 
-/** A row of a machine: its variables' values, and last whether the one stray foot or fault has been used. */
+/** A row of a space: its variables' values, and last whether the one stray foot or fault has been used. */
 export type Row = number[];
 
 /** A way to come from one row to another, for telling the sequence. */
@@ -38,7 +38,7 @@ export interface Initial {
 
 /** What was lost while a controller's own slot fired. */
 export interface InitialLoss {
-  readonly firing: PlantDevice;
+  readonly firing: ModelDevice;
   readonly point: LossyPoint;
 }
 
@@ -51,7 +51,7 @@ export class Stepper {
   private readonly running: Running = { busyUntil: new Map() };
   private readonly effects = new Map<CompiledEvent, Effect>();
   private readonly byValues = new Map<string, Effect>();
-  private readonly byDeeds = new Same();
+  private readonly byUpdates = new Same();
   private readonly relevant = new Map<Recording, readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
   private readonly onlyDevice: number | null;
@@ -84,7 +84,7 @@ export class Stepper {
 
   /**
    * The one row that an event leads to, nothing lost; null where it has to be delivered anew from each state or may not
-   * fall quiet.
+   * settles.
    */
   after(from: Row, compiled: CompiledEvent): Row | null {
     return isFixed(compiled) ? this.effectOf(compiled).after(from) : null;
@@ -102,14 +102,14 @@ export class Stepper {
    */
   valueAfter(from: Row, compiled: CompiledEvent, variable: number): number | undefined {
     if (!isFixed(compiled)) return undefined;
-    const known = compiled.leaves.on(variable);
+    const known = compiled.summary.leaves(variable);
     if (known >= 0) return known;
-    if (!compiled.leaves.has(variable)) return from[this.place[variable]];
+    if (!compiled.summary.mayWrite(variable)) return from[this.place[variable]];
     return this.effectOf(compiled).after(from)[this.place[variable]];
   }
 
   /**
-   * What an event does to rows of this machine, where it can happen on each of them and always falls quiet: of two that
+   * What an event does to rows of this space, where it can happen on each of them and always settles: of two that
    * do the same, the same.
    */
   effectFromAnywhere(compiled: CompiledEvent): Effect | undefined {
@@ -119,7 +119,7 @@ export class Stepper {
 
   /** Every row that power-up may leave, the slots that fire by themselves included; some perhaps more than once. */
   initial(faults: ReadonlySet<FaultKind>): readonly Initial[] {
-    let reached: Initial[] = this.comesUp().map((row) => ({ row, cold: row, outcome: 'quiet', lost: undefined }));
+    let reached: Initial[] = this.comesUp().map((row) => ({ row, cold: row, outcome: 'settled', lost: undefined }));
     if (!this.model.devices.some(({ controller }) => controller?.powerUpSlot !== undefined)) return reached;
     for (const device of this.model.devices) {
       const slot =
@@ -191,8 +191,8 @@ export class Stepper {
     faults: ReadonlySet<FaultKind>,
   ): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
     const whole = this.run(from, act);
-    // An event that does not fall quiet makes everything after it unknown already; its first losses are tried.
-    const points = whole.outcome === 'quiet' ? whole.points : whole.points.slice(0, 64);
+    // An event that does not settles makes everything after it unknown already; its first losses are tried.
+    const points = whole.outcome === 'settled' ? whole.points : whole.points.slice(0, 64);
     return points.flatMap((point, i) => {
       if (!faults.has(point.kind)) return [];
       const { row, outcome } = this.run(from, act, i);
@@ -221,39 +221,42 @@ export class Stepper {
     ];
   }
 
-  /** What an event does to rows of this machine: the very same for events that do the same here. */
+  /** What an event does to rows of this space: the very same for events that do the same here. */
   private effectOf(compiled: FixedEvent): Effect {
     let effect = this.effects.get(compiled);
     if (!effect)
-      this.effects.set(compiled, (effect = this.effectByLeaves(compiled) ?? this.effectByDeeds(compiled.operations())));
+      this.effects.set(
+        compiled,
+        (effect = this.effectBySummary(compiled) ?? this.effectByUpdates(compiled.operations())),
+      );
     return effect;
   }
 
   /** Told by what it leaves, where that is a known value or what was there before. */
-  private effectByLeaves({ leaves }: FixedEvent): Effect | undefined {
+  private effectBySummary({ summary }: FixedEvent): Effect | undefined {
     const { variables } = this;
     let key = '';
     for (let i = 0; i < variables.length; i += 1) {
-      const value = leaves.on(variables[i]);
-      if (value < 0 && leaves.has(variables[i])) return undefined;
+      const value = summary.leaves(variables[i]);
+      if (value < 0 && summary.mayWrite(variables[i])) return undefined;
       key += `${value},`;
     }
     let effect = this.byValues.get(key);
     if (!effect) {
-      const written = variables.filter((variable) => leaves.has(variable));
+      const written = variables.filter((variable) => summary.mayWrite(variable));
       this.byValues.set(
         key,
         (effect = new Effect(this.store, (store) => {
-          for (const variable of written) store.set(variable, leaves.on(variable));
+          for (const variable of written) store.set(variable, summary.leaves(variable));
         })),
       );
     }
     return effect;
   }
 
-  private effectByDeeds(operations: Recording): Effect {
+  private effectByUpdates(operations: Recording): Effect {
     const here = this.concerned(operations);
-    let same = this.byDeeds;
+    let same = this.byUpdates;
     for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.model);
     return (same.effect ??= new Effect(this.store, (store) => this.replayOn(store, here, -1)));
   }
@@ -289,13 +292,13 @@ export class Stepper {
     });
   }
 
-  /** The operations that can change a variable of this machine, or decide whether another does. */
+  /** The operations that can change a variable of this space, or decide whether another does. */
   private concerned(operations: Recording): readonly Operation[] {
     let some = this.relevant.get(operations);
     if (!some) {
       const isHere = (variable: number) => this.place[variable] >= 0;
       const nearby = this.onlyDevice === null ? operations.operations() : operations.on(this.onlyDevice);
-      some = nearby.filter(({ update }) => update.touches.some(isHere) || (update.gates?.some(isHere) ?? false));
+      some = nearby.filter(({ update }) => update.writes.some(isHere) || (update.mayBlock?.some(isHere) ?? false));
       this.relevant.set(operations, some);
     }
     return some;
@@ -310,7 +313,7 @@ export class Stepper {
     const slot =
       device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
     return rows.map((row) =>
-      slot ? this.run(row, (delivery) => delivery.fire(slot, 0, [])) : { row, outcome: 'quiet' as const },
+      slot ? this.run(row, (delivery) => delivery.fire(slot, 0, [])) : { row, outcome: 'settled' as const },
     );
   }
 
@@ -322,11 +325,11 @@ export class Stepper {
       for (const [momentary, variable] of controller.controller?.held ?? [])
         if (store.has(variable) && this.model.values.number(store.get(variable)) === 1)
           held.push({ controller, momentary });
-    if (held.length === 0) return [{ row: from, outcome: 'quiet' }];
+    if (held.length === 0) return [{ row: from, outcome: 'settled' }];
     return unique(
       held.flatMap((one) => {
         const next = this.run(from, (delivery) => begin(this.model, { kind: 'release', ...one }, delivery));
-        return next.outcome === 'quiet' ? this.released(next.row) : [next];
+        return next.outcome === 'settled' ? this.released(next.row) : [next];
       }),
     );
   }
@@ -352,7 +355,7 @@ class Same {
   }
 }
 
-/** Tells rows of one machine apart. */
+/** Tells rows of one space apart. */
 export function rowKey(row: Row): string | number {
   if (row.length === 2) return row[0] * 2 + row[1];
   if (row.length === 3 && row[1] < 32_768) return (row[0] * 32_768 + row[1]) * 2 + row[2];
@@ -362,7 +365,7 @@ export function rowKey(row: Row): string | number {
 function unique<T extends { readonly row: Row; readonly outcome: Outcome }>(list: readonly T[]): T[] {
   const seen = new Set<string | number>();
   return list.filter((one) => {
-    const key = one.outcome === 'quiet' ? rowKey(one.row) : `${one.outcome}|${rowKey(one.row)}`;
+    const key = one.outcome === 'settled' ? rowKey(one.row) : `${one.outcome}|${rowKey(one.row)}`;
     if (seen.has(key)) return false;
     seen.add(key);
     return true;

@@ -7,39 +7,39 @@ import { NeedPin, type Pins } from '../state/values.ts';
 /** Stands where an event may change a variable in a way that depends on what was there before. */
 export const mayChange = -1;
 
-/** Stands where no operation has touched a variable yet. */
-const untouched = -2;
+/** Stands where no operation has written a variable yet. */
+const unwritten = -2;
 
 /** What an event leaves the variables on that it may change: a value whatever was there before, or `mayChange`. */
 export class WriteSummary {
   constructor(
     private readonly known: Int32Array,
     /** The variables that it may change, each once. */
-    readonly touched: Int32Array,
+    readonly written: Int32Array,
   ) {}
 
   /** Of an event of which no more is known than what it may change. */
-  static open(variables: number, touched: Iterable<number>): WriteSummary {
-    const known = new Int32Array(variables).fill(untouched);
-    const list = Int32Array.from(new Set(touched));
+  static open(variables: number, written: Iterable<number>): WriteSummary {
+    const known = new Int32Array(variables).fill(unwritten);
+    const list = Int32Array.from(new Set(written));
     for (const variable of list) known[variable] = mayChange;
     return new WriteSummary(known, list);
   }
 
   /** Whether it may leave a variable on one value or another. */
   isOpen(): boolean {
-    const { known, touched } = this;
-    for (let i = 0; i < touched.length; i += 1) if (known[touched[i]] === mayChange) return true;
+    const { known, written } = this;
+    for (let i = 0; i < written.length; i += 1) if (known[written[i]] === mayChange) return true;
     return false;
   }
 
-  has(variable: number): boolean {
-    return variable >= 0 && this.known[variable] !== untouched;
+  mayWrite(variable: number): boolean {
+    return variable >= 0 && this.known[variable] !== unwritten;
   }
 
-  /** The value that it leaves a variable on; negative where that is not known, or the variable is not touched. */
-  on(variable: number): number {
-    return variable < 0 ? untouched : this.known[variable];
+  /** The value that it leaves a variable on; negative where that is not known, or the variable is not written. */
+  leaves(variable: number): number {
+    return variable < 0 ? unwritten : this.known[variable];
   }
 }
 
@@ -48,13 +48,13 @@ export class WriteSummary {
  * operation is tried on the one variable alone, with what is known by then; one that has to read anything else
  * leaves it open.
  */
-export function after(model: StateModel, done: Recording): WriteSummary {
-  return new Aftermath(model).of(done);
+export function summarise(model: StateModel, done: Recording): WriteSummary {
+  return new Summariser(model).of(done);
 }
 
-const trialOf = memoised(
-  ({ machinery }: StateModel) => machinery,
-  ({ variables }) => new Trial(variables.length),
+const probeStoreOf = memoised(
+  ({ modelMemo }: StateModel) => modelMemo,
+  ({ variables }) => new ProbeStore(variables.length),
 );
 
 const nothingFound = (known: number, other: Found | undefined): Found => ({
@@ -71,19 +71,19 @@ function where(known: number, first: Found | undefined): Found | undefined {
   return found;
 }
 
-class Aftermath {
+class Summariser {
   private readonly known: Int32Array;
   private count = 0;
   private readonly running: Running;
   /** Devices of which it is not known until when they load. */
   private readonly unsure: Set<number>;
-  private readonly trial: Trial;
+  private readonly probe: ProbeStore;
 
   constructor(private readonly model: StateModel) {
-    this.known = new Int32Array(model.variables.length).fill(untouched);
-    this.trial = trialOf(model);
-    this.running = this.trial.running;
-    this.unsure = this.trial.unsure;
+    this.known = new Int32Array(model.variables.length).fill(unwritten);
+    this.probe = probeStoreOf(model);
+    this.running = this.probe.running;
+    this.unsure = this.probe.unsure;
     if (this.running.busyUntil.size > 0) this.running.busyUntil.clear();
     if (this.unsure.size > 0) this.unsure.clear();
   }
@@ -96,11 +96,11 @@ class Aftermath {
       else if (update.isClosed && this.isFree(update.device, times[i])) this.repeat(update, times[i]);
       else this.tryOut(update, times[i]);
     }
-    return new WriteSummary(this.known, this.trial.touched.slice(0, this.count));
+    return new WriteSummary(this.known, this.probe.written.slice(0, this.count));
   }
 
   private note(variable: number, value: number): void {
-    if (this.known[variable] === untouched) this.trial.touched[this.count++] = variable;
+    if (this.known[variable] === unwritten) this.probe.written[this.count++] = variable;
     this.known[variable] = value;
   }
 
@@ -111,47 +111,47 @@ class Aftermath {
 
   /** Does to a device that is not loading what was found out before, or finds it out. */
   private repeat(update: Update, time: number): void {
-    const { device, touches } = update;
-    let found = (update.found ??= nothingFound(untouched, undefined));
-    for (let i = 0; i < touches.length; i += 1) {
-      const known = Math.max(mayChange, this.known[touches[i]]);
+    const { device, writes } = update;
+    let found = (update.found ??= nothingFound(unwritten, undefined));
+    for (let i = 0; i < writes.length; i += 1) {
+      const known = Math.max(mayChange, this.known[writes[i]]);
       found = where(known, found.next) ?? (found.next = nothingFound(known, found.next));
     }
     const { done } = found;
     if (!done) {
       this.tryOut(update, time);
       const loads = this.unsure.has(device) ? 'unsure' : this.isFree(device, time) ? 'no' : 'yes';
-      found.done = { left: touches.map((variable) => this.known[variable]), loads };
+      found.done = { left: writes.map((variable) => this.known[variable]), loads };
       return;
     }
-    for (let i = 0; i < touches.length; i += 1) this.note(touches[i], done.left[i]);
+    for (let i = 0; i < writes.length; i += 1) this.note(writes[i], done.left[i]);
     if (done.loads === 'unsure') this.unsure.add(device);
     else if (done.loads === 'yes') this.running.busyUntil.set(device, loadedBy(this.model.devices[device], time));
   }
 
   private tryOut(update: Update, time: number): void {
-    const { device, touches } = update;
+    const { device, writes } = update;
     const isUnsure = this.unsure.has(device);
     if (!isUnsure && this.together(update, time)) {
-      for (const variable of touches) this.note(variable, this.trial.value(variable));
+      for (const variable of writes) this.note(variable, this.probe.value(variable));
       return;
     }
-    const found = touches.map((variable) => (isUnsure ? mayChange : this.left(update, time, variable)));
-    if (update.gates && !this.tried(update, time, null, this.running)) this.unsure.add(device);
-    touches.forEach((variable, i) => this.note(variable, found[i]));
+    const found = writes.map((variable) => (isUnsure ? mayChange : this.left(update, time, variable)));
+    if (update.mayBlock && !this.tried(update, time, null, this.running)) this.unsure.add(device);
+    writes.forEach((variable, i) => this.note(variable, found[i]));
   }
 
   /**
-   * All that an update touches at once, where it reads nothing that is not known. It begins to load no device but its
+   * All that an update writes at once, where it reads nothing that is not known. It begins to load no device but its
    * own.
    */
   private together(update: Update, time: number): boolean {
     const { device } = update;
     const until = this.running.busyUntil.get(device);
-    this.trial.begin();
-    for (const variable of update.touches) this.trial.hold(variable, this.known[variable]);
+    this.probe.begin();
+    for (const variable of update.writes) this.probe.hold(variable, this.known[variable]);
     try {
-      update.apply(this.trial, this.running, time);
+      update.apply(this.probe, this.running, time);
       return true;
     } catch (reason) {
       if (!(reason instanceof NeedVariable) && !(reason instanceof NeedPin)) throw reason;
@@ -162,23 +162,23 @@ class Aftermath {
   }
 
   private left(update: Update, time: number, variable: number): number {
-    return this.tried(update, time, variable, { busyUntil: new Map() }) ? this.trial.value(variable) : mayChange;
+    return this.tried(update, time, variable, { busyUntil: new Map() }) ? this.probe.value(variable) : mayChange;
   }
 
   /**
    * Applies an update to one variable (null: to none, to learn whether its device begins to load), taking in what it
-   * turns out to read as a machine does; false where that is not known. What it leaves in `into` is what the device
+   * turns out to read as a space does; false where that is not known. What it leaves in `into` is what the device
    * is then busy with.
    */
   private tried(update: Update, time: number, variable: number | null, into: Running): boolean {
-    const { trial, known, running } = this;
+    const { probe, known, running } = this;
     const held = variable === null ? [] : [variable];
     for (;;) {
-      trial.begin();
-      for (const one of held) trial.hold(one, known[one]);
+      probe.begin();
+      for (const one of held) probe.hold(one, known[one]);
       const busy: Running = { busyUntil: new Map(running.busyUntil) };
       try {
-        update.apply(trial, busy, time);
+        update.apply(probe, busy, time);
         for (const [device, until] of busy.busyUntil) into.busyUntil.set(device, until);
         return true;
       } catch (reason) {
@@ -191,15 +191,15 @@ class Aftermath {
   }
 }
 
-/** A state of a few variables, some of whose values are not known; used again for each trial. */
-class Trial implements Store {
+/** A state of a few variables, some of whose values are not known; used again for each try. */
+class ProbeStore implements Store {
   readonly pins: Pins = new Map();
   private round = 0;
   private readonly heldIn: Int32Array;
   private readonly knownIn: Int32Array;
   private readonly values: Int32Array;
   // Room for what operations do, one event at a time: the variables that they touch, and what is loading.
-  readonly touched: Int32Array;
+  readonly written: Int32Array;
   readonly running: Running = { busyUntil: new Map() };
   readonly unsure = new Set<number>();
 
@@ -207,7 +207,7 @@ class Trial implements Store {
     this.heldIn = new Int32Array(variables);
     this.knownIn = new Int32Array(variables);
     this.values = new Int32Array(variables);
-    this.touched = new Int32Array(variables);
+    this.written = new Int32Array(variables);
   }
 
   /** Forgets everything. */

@@ -16,15 +16,15 @@ interface SetEvent {
 }
 
 /** The set list's parts in order: bank moves, planned feet and cues included; judged after each part's own. */
-function beatsOf(model: StateModel, parts: readonly string[]): readonly SetEvent[] {
+function setEventsOf(model: StateModel, parts: readonly string[]): readonly SetEvent[] {
   const casts = new Map(Object.values(model.wiring.rig.casting).map((cast) => [cast.part, cast]));
   const follower = new BankFollower(model);
-  const beats: SetEvent[] = [];
+  const setEvents: SetEvent[] = [];
   let before: string | null = null;
   const happen = (event: RigEvent | undefined) => {
     if (!event) return;
-    const compiled = compileEvent(model, event, beats.length);
-    beats.push({ compiled, judged: null });
+    const compiled = compileEvent(model, event, setEvents.length);
+    setEvents.push({ compiled, judged: null });
     follower.follow(compiled);
   };
   for (const part of parts) {
@@ -39,10 +39,10 @@ function beatsOf(model: StateModel, parts: readonly string[]): readonly SetEvent
       happen({ kind: 'press', slot });
     }
     for (const action of cast.after) happen(eventOfCast(model, action));
-    beats.push({ compiled: null, judged: cast });
+    setEvents.push({ compiled: null, judged: cast });
     before = cast.slot;
   }
-  return beats;
+  return setEvents;
 }
 
 /** One bank move the shorter way round, up on a tie. */
@@ -115,32 +115,34 @@ class BankFollower {
 
 /** Level 1: the verdict over every part that plays this slot. */
 export function proveInSetOrder(prover: Prover, slot: ModelSlot, sound: Sound, pins: Pins): Answer {
-  const beats = prover.beats(() => beatsOf(prover.model, prover.partsInOrder)) as readonly SetEvent[];
-  const occurrences = beats.flatMap((beat, i) => (beat.judged && beat.judged.slot === slot.slot.id ? [i] : []));
+  const setEvents = prover.setEvents(() => setEventsOf(prover.model, prover.partsInOrder)) as readonly SetEvent[];
+  const occurrences = setEvents.flatMap((setEvent, i) =>
+    setEvent.judged && setEvent.judged.slot === slot.slot.id ? [i] : [],
+  );
   if (occurrences.length === 0) return { verdict: 'not-played', length: null, sequence: null, symbols: [] };
-  return worst(occurrences.map((at) => judgeAt(prover, beats, at, sound, pins)));
+  return worst(occurrences.map((at) => judgeAt(prover, setEvents, at, sound, pins)));
 }
 
-function judgeAt(prover: Prover, beats: readonly SetEvent[], at: number, sound: Sound, pins: Pins): Answer {
-  const happened = beats.slice(0, at).flatMap((beat) => (beat.compiled ? [beat.compiled] : []));
+function judgeAt(prover: Prover, setEvents: readonly SetEvent[], at: number, sound: Sound, pins: Pins): Answer {
+  const happened = setEvents.slice(0, at).flatMap((setEvent) => (setEvent.compiled ? [setEvent.compiled] : []));
   const sequence = (count = happened.length) => ({
     needs: [],
     steps: happened.slice(0, count).map((compiled) => stepOf(prover.model, compiled.event)),
   });
-  const laid = prover.layOf(sound);
+  const target = prover.targetOf(sound);
   const variables = new Set<number>();
   for (;;) {
     try {
       const { rows, starts, outcome, place, needs } = prover.inOrder([...variables], at, pins, () =>
         run(prover, [...variables], happened, pins),
       );
-      if (outcome !== 'quiet') return ownOrLater(happened, outcome, beats, at, sequence);
+      if (outcome !== 'settled') return ownOrLater(happened, outcome, setEvents, at, sequence);
       const symbols: ContentSymbol[] = [];
       let open = -1;
       for (const [i, row] of rows.entries()) {
         const read = (variable: number): number =>
           place[variable] >= 0 ? row[place[variable]] : alone(prover, variable, happened, at, pins);
-        const heard = prover.hearing.judge(read, laid, { obey: false, pins });
+        const heard = prover.comparison.judge(read, target, { obey: false, pins });
         if (heard.is === 'wrong')
           return {
             verdict: 'does-not',
@@ -178,28 +180,30 @@ function judgeAt(prover: Prover, beats: readonly SetEvent[], at: number, sound: 
 /** The one value that a variable has then; where it may have several it must be followed jointly. */
 function alone(prover: Prover, variable: number, happened: readonly CompiledEvent[], at: number, pins: Pins): number {
   const { rows, outcome, place } = prover.inOrder([variable], at, pins, () => run(prover, [variable], happened, pins));
-  if (outcome !== 'quiet' || rows.some((row) => row[place[variable]] !== rows[0][place[variable]]))
+  if (outcome !== 'settled' || rows.some((row) => row[place[variable]] !== rows[0][place[variable]]))
     throw new NeedVariable(variable);
   return rows[0][place[variable]];
 }
 
 /**
- * Something of the part itself never fell quiet, and there the sequence ends; or something before it did, and nothing
+ * Something of the part itself never settled, and there the sequence ends; or something before it did, and nothing
  * is known since.
  */
 function ownOrLater(
   happened: readonly CompiledEvent[],
-  outcome: Exclude<OrderRun['outcome'], 'quiet'>,
-  beats: readonly SetEvent[],
+  outcome: Exclude<OrderRun['outcome'], 'settled'>,
+  setEvents: readonly SetEvent[],
   at: number,
   sequence: (count?: number) => Answer['sequence'],
 ): Answer {
-  const started = beats.slice(0, at).findLastIndex((beat) => beat.judged !== null);
-  const own = beats.slice(started + 1, at).some((beat) => beat.compiled !== null && beat.compiled === outcome.compiled);
+  const started = setEvents.slice(0, at).findLastIndex((setEvent) => setEvent.judged !== null);
+  const own = setEvents
+    .slice(started + 1, at)
+    .some((setEvent) => setEvent.compiled !== null && setEvent.compiled === outcome.compiled);
   if (!own) return { verdict: 'cannot-be-known', length: happened.length, sequence: sequence(), symbols: [] };
   const length = happened.indexOf(outcome.compiled!) + 1;
   return {
-    verdict: outcome.is === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+    verdict: outcome.is === 'never-settles' ? 'does-not' : 'cannot-be-known',
     length,
     sequence: sequence(length),
     symbols: [],
@@ -214,7 +218,7 @@ export interface OrderRun {
   readonly starts: readonly Row[];
   readonly needs: (start: Row) => Sequence['needs'];
   readonly place: Int32Array;
-  readonly outcome: 'quiet' | { readonly is: 'never-quiet' | 'gave-up'; readonly compiled: CompiledEvent | null };
+  readonly outcome: 'settled' | { readonly is: 'never-settles' | 'gave-up'; readonly compiled: CompiledEvent | null };
 }
 
 /** Every row that the happenings may end on, from every row that power-up may leave. */
@@ -244,19 +248,19 @@ function runExactly(
   const stepper = new Stepper(prover.model, variables, pins);
   const common = { place: stepper.place, needs: (start: Row) => choicesOf(prover.model, stepper, start) };
   const starts = stepper.initial(new Set());
-  const unsettled = starts.find((one) => one.outcome !== 'quiet');
+  const unsettled = starts.find((one) => one.outcome !== 'settled');
   if (unsettled) return { ...common, rows: [], starts: [], outcome: { is: 'gave-up', compiled: null } };
   let here = starts.map(({ row, cold }) => ({ row, start: cold }));
   for (const compiled of happened) {
     const next = new Map<string | number, { readonly row: Row; readonly start: Row }>();
     for (const { row, start } of here)
       for (const reached of stepper.step(row, compiled, new Set())) {
-        if (reached.outcome !== 'quiet')
+        if (reached.outcome !== 'settled')
           return { ...common, rows: [], starts: [], outcome: { is: reached.outcome, compiled } };
         const key = rowKey(reached.row);
         if (!next.has(key)) next.set(key, { row: reached.row, start });
       }
     here = [...next.values()];
   }
-  return { ...common, rows: here.map(({ row }) => row), starts: here.map(({ start }) => start), outcome: 'quiet' };
+  return { ...common, rows: here.map(({ row }) => row), starts: here.map(({ start }) => start), outcome: 'settled' };
 }

@@ -4,7 +4,7 @@ import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
 import { Delivery } from '../deliver/delivery.ts';
 import { begin } from '../deliver/events.ts';
-import { after } from '../explore/write-summary.ts';
+import { summarise } from '../explore/write-summary.ts';
 import type { Operation } from '../device/updates.ts';
 import { comesUpAs } from '../device/power-up.ts';
 import { proverOf } from './prover-of.ts';
@@ -43,20 +43,20 @@ describe('laws of the pieces that the proof is made of', () => {
     const r = new Random(seed);
     for (const compiled of table.press.values()) {
       if (compiled.operations === null || compiled.event.kind !== 'press') continue;
-      const again = after(model, compiled.losses().operations);
-      expect(model.variables.map(({ index }) => again.on(index))).toEqual(
-        model.variables.map(({ index }) => compiled.leaves.on(index)),
+      const again = summarise(model, compiled.losses().operations);
+      expect(model.variables.map(({ index }) => again.leaves(index))).toEqual(
+        model.variables.map(({ index }) => compiled.summary.leaves(index)),
       );
       for (let i = 0; i < 12; i += 1) {
         const before = anyState(model, r);
         const store = new WholeStore(before.slice(), new Map());
         const delivery = new Delivery(model, store);
         begin(model, compiled.event, delivery);
-        if (delivery.settle() !== 'quiet') continue;
+        if (delivery.settle() !== 'settled') continue;
         for (const { index } of model.variables) {
-          const left = compiled.leaves.on(index);
-          expect(compiled.leaves.has(index)).toBe(compiled.leaves.touched.includes(index));
-          if (!compiled.leaves.has(index)) expect([index, store.state[index]]).toEqual([index, before[index]]);
+          const left = compiled.summary.leaves(index);
+          expect(compiled.summary.mayWrite(index)).toBe(compiled.summary.written.includes(index));
+          if (!compiled.summary.mayWrite(index)) expect([index, store.state[index]]).toEqual([index, before[index]]);
           else if (left >= 0) expect([index, store.state[index]]).toEqual([index, left]);
         }
       }
@@ -67,31 +67,31 @@ describe('laws of the pieces that the proof is made of', () => {
     'seed %i: what is certainly wrong or certainly harmless from one variable is so in every state',
     (seed) => {
       const prover = proverOf(seededShow(seed));
-      const { model, outlook, hearing } = prover;
+      const { model, threeValued, comparison } = prover;
       const r = new Random(seed);
       const pins = new Map();
       for (const { sound } of prover.pairs()) {
-        const laid = prover.layOf(sound);
-        for (const variable of laid.variables) {
+        const target = prover.targetOf(sound);
+        for (const variable of target.variables) {
           const states = Array.from({ length: 25 }, () => anyState(model, r));
           for (const value of new Set(states.map((state) => state[variable]))) {
-            const status = outlook.status(
-              laid,
+            const status = threeValued.status(
+              target,
               new Map([[variable, value]]),
-              outlook.ground(() => null),
+              threeValued.ground(() => null),
               pins,
             );
             for (const state of states) {
               const here = state.slice();
               here[variable] = value;
-              const heard = hearing.judge((other) => here[other], laid, { obey: true, pins });
+              const heard = comparison.judge((other) => here[other], target, { obey: true, pins });
               if (status === 'wrong') expect([sound.id, variable, heard.is]).toEqual([sound.id, variable, 'wrong']);
-              if (status !== 'harmless' || laid.cues.has(variable)) continue;
-              here[variable] = laid.wants(variable);
+              if (status !== 'harmless' || target.cues.has(variable)) continue;
+              here[variable] = target.wants(variable);
               expect([
                 sound.id,
                 variable,
-                hearing.judge((other) => here[other], laid, { obey: true, pins }).is,
+                comparison.judge((other) => here[other], target, { obey: true, pins }).is,
               ]).toEqual([sound.id, variable, heard.is]);
             }
           }
@@ -103,12 +103,12 @@ describe('laws of the pieces that the proof is made of', () => {
   test.each(seeds)('seed %i: a line that surely sounds sounds in every state', (seed) => {
     const prover = proverOf(seededShow(seed));
     const r = new Random(seed);
-    if (!prover.outlook.surelySounds(() => null)) return;
+    if (!prover.threeValued.surelySounds(() => null)) return;
     for (const { sound } of prover.pairs())
       for (let i = 0; i < 10; i += 1) {
         const state = anyState(prover.model, r);
         expect(
-          prover.hearing.judge((variable) => state[variable], prover.layOf(sound).restrictedTo(new Set(), -1), {
+          prover.comparison.judge((variable) => state[variable], prover.targetOf(sound).restrictedTo(new Set(), -1), {
             obey: false,
             pins: new Map(),
           }).is,
@@ -121,7 +121,7 @@ describe('laws of the pieces that the proof is made of', () => {
     // When it arrives makes a difference only to a device that may be loading.
     const told = ({ devices }: StateModel, operations: readonly Operation[]) =>
       operations.map(({ update, time }) => [
-        update.touches,
+        update.writes,
         update.constant ?? null,
         devices[update.device]?.wired.anatomy.busy ? time : null,
       ]);
@@ -163,23 +163,23 @@ describe('laws of the pieces that the proof is made of', () => {
   test('what others shut is heard in no state in which they are as they were', () => {
     let shut = 0;
     for (const show of [demoShow(), flyShow(), ...seeds.map(seededShow)]) {
-      const { model, hearing, outlook } = proverOf(show);
+      const { model, comparison, threeValued } = proverOf(show);
       const r = new Random(6);
       for (let i = 0; i < 60; i += 1) {
         const fixed = anyState(model, r);
         const isFixed = model.variables.map(() => r.chance(0.5));
         for (const { index } of model.variables) {
-          if (!outlook.isBlocked(index, (variable) => (isFixed[variable] ? fixed[variable] : -1))) continue;
+          if (!threeValued.isBlocked(index, (variable) => (isFixed[variable] ? fixed[variable] : -1))) continue;
           const state = anyState(model, r);
           for (const variable of state.keys())
             if (isFixed[variable] && variable !== index) state[variable] = fixed[variable];
-          const { edges } = hearing.liveWhen((condition) => condition.values.includes(state[condition.variable]));
-          for (const edge of hearing.edges)
+          const { edges } = comparison.liveWhen((condition) => condition.values.includes(state[condition.variable]));
+          for (const edge of comparison.edges)
             if (edges[edge.index] === 1)
               expect(
                 edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index),
               ).toBe(false);
-          if (hearing.edges.some((edge) => edge.governedBy.includes(index))) shut += 1;
+          if (comparison.edges.some((edge) => edge.governedBy.includes(index))) shut += 1;
         }
       }
     }
@@ -190,19 +190,19 @@ describe('laws of the pieces that the proof is made of', () => {
     let muted = 0;
     let heard = 0;
     for (const show of [demoShow(), flyShow(), ...seeds.map(seededShow)]) {
-      const { model, hearing, outlook } = proverOf(show);
+      const { model, comparison, threeValued } = proverOf(show);
       const r = new Random(5);
       for (const { index } of model.variables) {
-        const loop = outlook.loopAround(index);
+        const loop = threeValued.loopAround(index);
         if (loop < 0 || loop === index) continue;
-        const own = hearing.edges.filter(
+        const own = comparison.edges.filter(
           (edge) => edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index),
         );
-        const isMuted = outlook.isMutedByItsLoop(index);
+        const isMuted = threeValued.isMutedByItsLoop(index);
         for (let i = 0; i < 20; i += 1) {
           const state = anyState(model, r);
           state[loop] = model.values.id(i % 2);
-          const { edges } = hearing.liveWhen((condition) => condition.values.includes(state[condition.variable]));
+          const { edges } = comparison.liveWhen((condition) => condition.values.includes(state[condition.variable]));
           const isLive = own.some((edge) => edges[edge.index] === 1);
           if (isLive) heard += 1;
           if (isMuted && i % 2 === 0) expect(isLive).toBe(false);

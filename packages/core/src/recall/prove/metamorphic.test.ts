@@ -104,7 +104,8 @@ describe('what must not matter does not', () => {
     const { prover } = contextOf(seededShow(seed));
     const cast = Object.values(prover.model.wiring.rig.casting);
     for (const { slot, sound } of prover.pairs()) {
-      if (prover.layOf(sound).cues.size > 0 || cast.some((one) => one.before.length + one.after.length > 0)) continue;
+      if (prover.targetOf(sound).cues.size > 0 || cast.some((one) => one.before.length + one.after.length > 0))
+        continue;
       const verdicts = levels.map((level) => prover.judge(slot, sound, level).verdict);
       for (const [weak, strong] of [
         [1, 2],

@@ -3,7 +3,7 @@ import { PostPressRanges } from '../explore/post-press-ranges.ts';
 import { type CompiledEvent, doesTheSame, EventTable, type FreeLevel } from '../explore/event-table.ts';
 import { DependencyTracker } from '../explore/dependency-tracker.ts';
 import { Exploration, widening } from '../explore/exploration.ts';
-import { defaultLimits, type Limits, Machine, type Reached } from '../explore/state-space.ts';
+import { defaultLimits, type Limits, StateSpace, type Reached } from '../explore/state-space.ts';
 import { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import { ThreeValuedJudge, type Possible, type Status } from '../audible/three-valued-judge.ts';
@@ -28,13 +28,13 @@ import { NeedVariable } from '../state/store.ts';
 
 /** The proof of a rig: built once a revision, asked for any slot and level. */
 export class Prover {
-  readonly hearing: SoundComparison;
-  readonly outlook: ThreeValuedJudge;
+  readonly comparison: SoundComparison;
+  readonly threeValued: ThreeValuedJudge;
   readonly table: EventTable;
   private readonly setAside: ReadonlySet<number>;
   /** By question. */
   private readonly explorations = new Map<string, Exploration>();
-  private readonly laid = new Map<string, SoundTarget>();
+  private readonly target = new Map<string, SoundTarget>();
   private readonly judged = new Judgements();
   /** Judgements of the rig before an edit: one that comes out the same is the same object. */
   private earlier: Judgements | undefined;
@@ -60,8 +60,8 @@ export class Prover {
           controller.facts.repeatPress === 'fires'),
     );
     const kept = before && isPlain && !model.mayFeedBack && before.model.devices === model.devices ? before : undefined;
-    this.hearing = kept ? kept.hearing : new SoundComparison(model);
-    this.outlook = kept ? kept.outlook : new ThreeValuedJudge(this.hearing);
+    this.comparison = kept ? kept.comparison : new SoundComparison(model);
+    this.threeValued = kept ? kept.threeValued : new ThreeValuedJudge(this.comparison);
     const used = new Set([
       ...Object.values(model.wiring.rig.casting).map((cast) => cast.slot),
       ...model.devices.flatMap((device) => device.controller?.powerUpSlot ?? []),
@@ -76,10 +76,10 @@ export class Prover {
     this.releasable = new Set(
       this.table.ordinary
         .filter((compiled) => compiled.event.kind === 'release')
-        .flatMap((compiled) => [...compiled.leaves.touched]),
+        .flatMap((compiled) => [...compiled.summary.written]),
     );
     this.mayNotSettle = this.table.ordinary.filter(
-      (compiled) => compiled.outcome !== 'quiet' || (compiled.operations === null && model.mayFeedBack),
+      (compiled) => compiled.outcome !== 'settled' || (compiled.operations === null && model.mayFeedBack),
     );
     if (kept) this.takeOver(kept);
   }
@@ -90,7 +90,7 @@ export class Prover {
     for (const [index, now] of this.table.press) {
       const old = kept.table.press.get(index);
       if (old === now) continue;
-      for (const variable of new Set([...now.leaves.touched, ...(old?.leaves.touched ?? [])]))
+      for (const variable of new Set([...now.summary.written, ...(old?.summary.written ?? [])]))
         if (!doesTheSame(old, now, variable)) touched.add(variable);
     }
     for (const { question } of kept.explorations.values())
@@ -122,13 +122,13 @@ export class Prover {
     for (const variable of kept.soundingBy) this.soundingBy.add(variable);
   }
 
-  /** Slots that may never fall quiet and that no part uses. */
+  /** Slots that may never settles and that no part uses. */
   get excludedSlots(): readonly Slot[] {
     return this.model.slots.filter((slot) => this.setAside.has(slot.index)).map((slot) => slot.slot);
   }
 
   /** Machines explored so far: how many states, and whether several wanted variables had to be followed together. */
-  machineSizes(): readonly { readonly variables: number; readonly states: number; readonly joint: boolean }[] {
+  spaceSizes(): readonly { readonly variables: number; readonly states: number; readonly joint: boolean }[] {
     return [...this.explorations.values()].flatMap((exploration) => [...exploration.sizes()]);
   }
 
@@ -158,7 +158,7 @@ export class Prover {
         sound,
         noVariables,
       );
-    const { result, dependsOn } = this.consulted.track(() => this.judgeAnew(slot, sound, level));
+    const { result, dependsOn } = this.consulted.track(() => this.computeJudgement(slot, sound, level));
     return this.judgedTo(result, slot, sound, dependsOn);
   }
 
@@ -168,7 +168,7 @@ export class Prover {
     return judgement;
   }
 
-  private judgeAnew(slot: ModelSlot, sound: Sound, level: Level): Judgement {
+  private computeJudgement(slot: ModelSlot, sound: Sound, level: Level): Judgement {
     const answer = this.overContents(
       level === 1 ? (pins) => proveInSetOrder(this, slot, sound, pins) : (pins) => this.free(slot, sound, level, pins),
     );
@@ -221,7 +221,7 @@ export class Prover {
   private readonly orderRuns = new Map<string, OrderRun>();
 
   /** The happenings of set order, worked out once. */
-  beats<T>(make: () => T): T {
+  setEvents<T>(make: () => T): T {
     this.orderBeats ??= make();
     return this.orderBeats as T;
   }
@@ -233,10 +233,10 @@ export class Prover {
     return known;
   }
 
-  layOf(sound: Sound): SoundTarget {
-    let laid = this.laid.get(sound.id);
-    if (!laid) this.laid.set(sound.id, (laid = this.hearing.resolveTarget(sound)));
-    return laid;
+  targetOf(sound: Sound): SoundTarget {
+    let target = this.target.get(sound.id);
+    if (!target) this.target.set(sound.id, (target = this.comparison.resolveTarget(sound)));
+    return target;
   }
 
   /** Splits an undecided answer over the contents that it turns on; what fails for each of them does not recall. */
@@ -291,13 +291,13 @@ export class Prover {
 
   // ---- quiet ----
 
-  /** What presses that do not fall quiet mean for a slot: its own, and those that may come before it. */
+  /** What presses that do not settles mean for a slot: its own, and those that may come before it. */
   private unquietAnswers(slot: ModelSlot, exploration: Exploration): Answer[] {
     const { mayNotSettle } = this;
     if (mayNotSettle.length === 0 && !this.isSuspect(slot)) return [];
     const answers = this.unquietStart(slot, exploration);
     for (const compiled of mayNotSettle) {
-      const found = this.quietMachine(compiled, exploration);
+      const found = this.settlingSpace(compiled, exploration);
       for (const unsettled of found.unsettled) {
         const own =
           unsettled.whole &&
@@ -307,7 +307,7 @@ export class Prover {
         const depth = unsettled.from.depth + 1;
         if (own)
           answers.push({
-            verdict: unsettled.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+            verdict: unsettled.outcome === 'never-settles' ? 'does-not' : 'cannot-be-known',
             length: depth,
             sequence: { ...way, steps: [...way.steps, { kind: 'press', slot: slot.slot.id, never: true }] },
             symbols: [],
@@ -332,7 +332,7 @@ export class Prover {
       const fired =
         device.controller?.powerUpSlot === undefined ? undefined : this.model.slot.get(device.controller.powerUpSlot);
       const compiled = fired && this.table.press.get(fired.index);
-      if (compiled && this.quietMachine(compiled, exploration).startsUnquiet)
+      if (compiled && this.settlingSpace(compiled, exploration).startsUnquiet)
         return [
           {
             verdict: 'cannot-be-known',
@@ -350,19 +350,19 @@ export class Prover {
 
   private ownUnquiet(slot: ModelSlot, exploration: Exploration): Answer {
     const compiled = this.table.press.get(slot.index)!;
-    const machine = this.quietMachine(compiled, exploration);
-    const first = machine.unsettled.find((one) => one.compiled === compiled && one.whole);
+    const space = this.settlingSpace(compiled, exploration);
+    const first = space.unsettled.find((one) => one.compiled === compiled && one.whole);
     if (!first) return recallsAnswer;
     return {
-      verdict: first.outcome === 'never-quiet' ? 'does-not' : 'cannot-be-known',
+      verdict: first.outcome === 'never-settles' ? 'does-not' : 'cannot-be-known',
       length: first.from.depth + 1,
       sequence: null,
       symbols: [],
     };
   }
 
-  private quietMachine(compiled: CompiledEvent, exploration: Exploration): Machine {
-    return exploration.quietMachine(
+  private settlingSpace(compiled: CompiledEvent, exploration: Exploration): StateSpace {
+    return exploration.settlingSpace(
       compiled,
       this.banksFor(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []),
     );
@@ -386,33 +386,33 @@ export class Prover {
   private isPlain(slot: ModelSlot, sound: Sound, level: FreeLevel): boolean {
     if (this.mayNotSettle.length > 0 || this.isSuspect(slot)) return false;
     try {
-      const laid = this.layOf(sound);
-      return this.isSettled(slot, laid, this.exploration(level));
+      const target = this.targetOf(sound);
+      return this.isSettled(slot, target, this.exploration(level));
     } catch (reason) {
       if (reason instanceof NeedPin || reason instanceof TooManyStates) return false;
       throw reason;
     }
   }
 
-  private isSettled(slot: ModelSlot, laid: SoundTarget, exploration: Exploration): boolean {
+  private isSettled(slot: ModelSlot, target: SoundTarget, exploration: Exploration): boolean {
     return (
-      this.nextUnsettled(slot, laid, 0) < 0 &&
-      laid.cues.size === 0 &&
+      this.nextUnsettled(slot, target, 0) < 0 &&
+      target.cues.size === 0 &&
       this.isPlayable(slot) &&
-      (laid.sound.silence || this.alwaysSounds(exploration))
+      (target.sound.silence || this.alwaysSounds(exploration))
     );
   }
 
   private stateAnswer(slot: ModelSlot, sound: Sound, exploration: Exploration): Answer {
-    const laid = this.layOf(sound);
-    if (this.isSettled(slot, laid, exploration)) return recallsAnswer;
+    const target = this.targetOf(sound);
+    if (this.isSettled(slot, target, exploration)) return recallsAnswer;
     const press = this.table.press.get(slot.index)!;
     const after = this.after(press, exploration);
     const stays = (variable: number): number => {
       const value = after.left(variable);
-      return laid.cues.has(variable) || (laid.has(variable) && laid.wants(variable) !== value) ? -1 : value;
+      return target.cues.has(variable) || (target.has(variable) && target.wants(variable) !== value) ? -1 : value;
     };
-    const one: Case = { slot, press, laid, exploration, after, stays, statuses: new Map() };
+    const one: Case = { slot, press, target, exploration, after, stays, statuses: new Map() };
     return this.decide(one);
   }
 
@@ -421,11 +421,11 @@ export class Prover {
    * where there is none.
    */
   private nextUnsettled(slot: ModelSlot, { variables, wanted, cues }: SoundTarget, from: number): number {
-    const { leaves } = this.table.press.get(slot.index)!;
+    const { summary } = this.table.press.get(slot.index)!;
     const mayBeReleased = this.releasable.size > 0;
     for (let i = from; i < variables.length; i += 1) {
       const variable = variables[i];
-      if (leaves.on(variable) === wanted[i] && !(mayBeReleased && this.releasable.has(variable))) continue;
+      if (summary.leaves(variable) === wanted[i] && !(mayBeReleased && this.releasable.has(variable))) continue;
       if (cues.size === 0 || !cues.has(variable)) return i;
     }
     return -1;
@@ -447,13 +447,15 @@ export class Prover {
   }
 
   private soundsThroughout(exploration: Exploration): boolean {
-    if (this.outlook.surelySounds(() => null)) return true;
-    const cutting = new Set(this.outlook.mayCut(nothingWanted, () => null));
-    return this.outlook.surelySounds((variable) => (cutting.has(variable) ? exploration.reachable(variable) : null));
+    if (this.threeValued.surelySounds(() => null)) return true;
+    const cutting = new Set(this.threeValued.mayCut(nothingWanted, () => null));
+    return this.threeValued.surelySounds((variable) =>
+      cutting.has(variable) ? exploration.reachable(variable) : null,
+    );
   }
 
   private after(press: CompiledEvent, exploration: Exploration): PostPressRanges {
-    return new PostPressRanges(press, exploration, this.outlook, this.releasable);
+    return new PostPressRanges(press, exploration, this.threeValued, this.releasable);
   }
 
   /**
@@ -464,7 +466,7 @@ export class Prover {
   private decide(one: Case): Answer {
     const heard: number[] = [];
     const moving = this.mayMove(one);
-    const audible = () => this.outlook.audible(one.laid, moving, one.after.fromPress());
+    const audible = () => this.threeValued.audible(one.target, moving, one.after.fromPress());
     // One alone is soon tried; of many, those that cannot be heard are left out first.
     const isAlone = moving.length === 1;
     for (const variable of isAlone ? moving : this.likeliestFirst(one, audible())) {
@@ -487,7 +489,7 @@ export class Prover {
   /** Whether it is known already that a variable is as wanted after the press, whatever came before it. */
   private staysAsWanted(one: Case, variable: number): boolean {
     const values = one.after.known(variable);
-    return values?.length === 1 && values[0] === one.laid.wants(variable);
+    return values?.length === 1 && values[0] === one.target.wants(variable);
   }
 
   /**
@@ -495,24 +497,24 @@ export class Prover {
    * on), and what lies in a loop that is out.
    */
   private mayMove(one: Case): number[] {
-    const { exploration, laid, slot } = one;
+    const { exploration, target, slot } = one;
     const moving: number[] = [];
-    for (let i = this.nextUnsettled(slot, laid, 0); i >= 0; i = this.nextUnsettled(slot, laid, i + 1)) {
-      const variable = laid.variables[i];
-      if (exploration.restsOn(variable) !== laid.wanted[i] && !this.isMuted(one, variable)) moving.push(variable);
+    for (let i = this.nextUnsettled(slot, target, 0); i >= 0; i = this.nextUnsettled(slot, target, i + 1)) {
+      const variable = target.variables[i];
+      if (exploration.restsOn(variable) !== target.wanted[i] && !this.isMuted(one, variable)) moving.push(variable);
     }
     return moving;
   }
 
   /**
-   * Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is
+   * Whether nothing of a variable is heard after the press, nor where the wants are target over: what it is heard in is
    * shut, or lies in a loop that is out.
    */
   private isMuted(one: Case, variable: number): boolean {
-    const loop = this.outlook.loopAround(variable);
+    const loop = this.threeValued.loopAround(variable);
     return (
-      (loop >= 0 && one.stays(loop) === this.model.values.id(0) && this.outlook.isMutedByItsLoop(variable)) ||
-      this.outlook.isBlocked(variable, one.stays)
+      (loop >= 0 && one.stays(loop) === this.model.values.id(0) && this.threeValued.isMutedByItsLoop(variable)) ||
+      this.threeValued.isBlocked(variable, one.stays)
     );
   }
 
@@ -522,8 +524,8 @@ export class Prover {
     return variables.length < 2
       ? variables
       : [
-          ...variables.filter((variable) => one.laid.wants(variable) === on),
-          ...variables.filter((variable) => one.laid.wants(variable) !== on),
+          ...variables.filter((variable) => one.target.wants(variable) === on),
+          ...variables.filter((variable) => one.target.wants(variable) !== on),
         ];
   }
 
@@ -533,11 +535,11 @@ export class Prover {
     const tried = new Set<number>();
     const found = one.exploration.search(
       [variable],
-      (machine, from): Found | undefined => {
-        const others = this.othersAfter(one, variable, machine, from, tried);
+      (space, from): Found | undefined => {
+        const others = this.othersAfter(one, variable, space, from, tried);
         return others.length > 0 &&
           others.some((value) => this.status(one, new Map([[variable, value]]), 'near') === 'wrong')
-          ? { machine, from }
+          ? { space, from }
           : undefined;
       },
       'power-up',
@@ -547,7 +549,7 @@ export class Prover {
 
   /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
   private mayBeHeard(one: Case, variable: number): boolean {
-    const wanted = one.laid.wants(variable);
+    const wanted = one.target.wants(variable);
     return one.after.some(
       variable,
       (value) => value !== wanted && this.status(one, new Map([[variable, value]]), 'near') !== 'harmless',
@@ -558,19 +560,19 @@ export class Prover {
   private othersAfter(
     one: Case,
     variable: number,
-    machine: Machine,
+    space: StateSpace,
     from: Reached,
     tried: Set<number>,
   ): readonly number[] {
-    const wanted = one.laid.wants(variable);
-    const value = one.exploration.valueAfter(machine, one.press, from, variable);
+    const wanted = one.target.wants(variable);
+    const value = one.exploration.valueAfter(space, one.press, from, variable);
     if (value !== undefined) {
       if (value === wanted || tried.has(value)) return noVariables;
       tried.add(value);
       return [value];
     }
     const others = new Set(
-      one.exploration.postRows(machine, one.press, from).map((row) => row[machine.stepper.place[variable]]),
+      one.exploration.postRows(space, one.press, from).map((row) => row[space.stepper.place[variable]]),
     );
     return [...others].filter((other) => {
       if (other === wanted || tried.has(other)) return false;
@@ -581,30 +583,30 @@ export class Prover {
 
   /** From the press alone (`known`), then with what the variables nearby may be, last with what all of them may be. */
   private status(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
-    const key = `${how}|${[...at].map(([variable, value]) => `${variable}${this.outlook.classOf(one.laid, variable, value)}`).join('|')}`;
+    const key = `${how}|${[...at].map(([variable, value]) => `${variable}${this.threeValued.classOf(one.target, variable, value)}`).join('|')}`;
     let status = one.statuses.get(key);
-    if (!status) one.statuses.set(key, (status = this.statusAnew(one, at, how)));
+    if (!status) one.statuses.set(key, (status = this.computeStatus(one, at, how)));
     return status;
   }
 
-  private statusAnew(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
-    const { laid, after, exploration } = one;
+  private computeStatus(one: Case, at: ReadonlyMap<number, number>, how: 'known' | 'near' | 'all'): Status {
+    const { target, after, exploration } = one;
     const { pins } = exploration.question;
-    if (how === 'known') return this.outlook.status(laid, at, after.fromPress(), pins);
-    const nearby = new Set([...at.keys()].flatMap((variable) => this.outlook.relatedControls(variable)));
+    if (how === 'known') return this.threeValued.status(target, at, after.fromPress(), pins);
+    const nearby = new Set([...at.keys()].flatMap((variable) => this.threeValued.relatedControls(variable)));
     // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
     const isDear = (variable: number) =>
-      after.left(variable) < 0 && exploration.mayTouch(variable) && !exploration.isKnown(variable);
+      after.left(variable) < 0 && exploration.mayWrite(variable) && !exploration.isKnown(variable);
     if (how === 'all' || [...nearby].some(isDear)) {
       const before = this.status(one, at, how === 'all' ? 'near' : 'known');
       if (before !== 'open') return before;
     }
-    return this.outlook.status(
-      laid,
+    return this.threeValued.status(
+      target,
       at,
       how === 'all'
         ? after.fromAll()
-        : this.outlook.groundWith(after.fromPress(), nearby, (variable) => after.all(variable)),
+        : this.threeValued.groundWith(after.fromPress(), nearby, (variable) => after.all(variable)),
       pins,
     );
   }
@@ -614,30 +616,30 @@ export class Prover {
    * loop.
    */
   private groupOf(one: Case, variable: number): readonly number[] {
-    const related = this.outlook
+    const related = this.threeValued
       .relatedControls(variable)
-      .filter((other) => !one.laid.cues.has(other) && one.after.left(other) < 0);
+      .filter((other) => !one.target.cues.has(other) && one.after.left(other) < 0);
     return [...new Set([variable, ...related])];
   }
 
   /** Where the line may fall silent: the controls that may cut it, as one group. */
   private silence(one: Case): (readonly number[])[] {
-    const { laid, after } = one;
-    if (laid.sound.silence || (laid.cues.size === 0 && this.alwaysSounds(one.exploration))) return [];
+    const { target, after } = one;
+    if (target.sound.silence || (target.cues.size === 0 && this.alwaysSounds(one.exploration))) return [];
     const now: Possible = (variable) => {
-      const cues = laid.cues.get(variable);
+      const cues = target.cues.get(variable);
       return cues === undefined ? after.all(variable) : [cues];
     };
-    if (this.outlook.surelySounds(now)) return [];
-    return [this.outlook.mayCut(laid, now)];
+    if (this.threeValued.surelySounds(now)) return [];
+    return [this.threeValued.mayCut(target, now)];
   }
 
   /** First depths at which a group of variables, after the press, is certainly wrong, or not certainly harmless. */
   private scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
     if (group.length > 1) one.exploration.noteJoint([...group, ...banks]);
-    const isSilence = group.every((variable) => !one.laid.has(variable));
+    const isSilence = group.every((variable) => !one.target.has(variable));
     const statuses = new Map<string | number, Status>();
-    const statusAt = ({ stepper: { place } }: Machine, row: Row): Status => {
+    const statusAt = ({ stepper: { place } }: StateSpace, row: Row): Status => {
       const key = group.length === 1 ? row[place[group[0]]] : group.map((variable) => row[place[variable]]).join(',');
       let status = statuses.get(key);
       if (status) return status;
@@ -648,12 +650,12 @@ export class Prover {
       return status;
     };
     let open: number | null = null;
-    const wrong = one.exploration.search([...group, ...banks], (machine, from): Found | 'stop' | undefined => {
+    const wrong = one.exploration.search([...group, ...banks], (space, from): Found | 'stop' | undefined => {
       if (from.depth + 1 >= before) return 'stop';
-      if (from === machine.reached[0]) open = null;
-      for (const row of one.exploration.postRows(machine, one.press, from)) {
-        const status = statusAt(machine, row);
-        if (status === 'wrong') return { machine, from };
+      if (from === space.reached[0]) open = null;
+      for (const row of one.exploration.postRows(space, one.press, from)) {
+        const status = statusAt(space, row);
+        if (status === 'wrong') return { space, from };
         if (status === 'open') open ??= from.depth + 1;
       }
       return undefined;
@@ -662,8 +664,8 @@ export class Prover {
   }
 
   private soundsWith(one: Case, at: ReadonlyMap<number, number>): boolean {
-    return this.outlook.surelySounds((variable) => {
-      const cues = one.laid.cues.get(variable);
+    return this.threeValued.surelySounds((variable) => {
+      const cues = one.target.cues.get(variable);
       if (cues !== undefined) return [cues];
       const here = at.get(variable);
       return here === undefined ? one.after.all(variable) : [here];
@@ -718,9 +720,9 @@ export class Prover {
   }
 
   /** A way found without banks, with the bank moves that it takes. */
-  private routed(one: Case, { machine, from }: Found): Answer {
-    const route = cheapestRoute(this.model, from, one.slot, (compiled) => machine.equivalents(compiled));
-    const way = pathTo(this.model, machine.stepper, from);
+  private routed(one: Case, { space, from }: Found): Answer {
+    const route = cheapestRoute(this.model, from, one.slot, (compiled) => space.equivalents(compiled));
+    const way = pathTo(this.model, space.stepper, from);
     const steps = way.steps.flatMap((step, i): SequenceStep[] => {
       const { moves, slot } = route.legs[i];
       return [...moves, step.kind === 'press' && slot ? { ...step, slot: slot.slot.id } : step];
@@ -733,8 +735,8 @@ export class Prover {
     };
   }
 
-  private told(one: Case, { machine, from }: Found, verdict: Answer['verdict']): Answer {
-    const way = pathTo(this.model, machine.stepper, from);
+  private told(one: Case, { space, from }: Found, verdict: Answer['verdict']): Answer {
+    const way = pathTo(this.model, space.stepper, from);
     return {
       verdict,
       length: from.depth + 1,
@@ -749,14 +751,14 @@ export class Prover {
     const symbols: ContentSymbol[] = [];
     let undecided = false;
     let any = false;
-    const wrong = one.exploration.search(variables, (machine, from) => {
-      if (from === machine.reached[0]) {
+    const wrong = one.exploration.search(variables, (space, from) => {
+      if (from === space.reached[0]) {
         undecided = false;
         symbols.length = 0;
       }
-      for (const row of one.exploration.postRows(machine, one.press, from)) {
+      for (const row of one.exploration.postRows(space, one.press, from)) {
         any = true;
-        const heard = this.heardAt(one, machine, row);
+        const heard = this.heardAt(one, space, row);
         if (heard.is === 'wrong') return true;
         if (heard.is === 'right') continue;
         undecided = true;
@@ -779,19 +781,19 @@ export class Prover {
    * A combination that is certain from these variables alone (they hold all that may differ and be heard), else the
    * whole comparison.
    */
-  private heardAt(one: Case, machine: Machine, row: Row): ReturnType<SoundComparison['judge']> {
-    const { place } = machine.stepper;
-    const at = new Map(machine.variables.map((variable) => [variable, row[place[variable]]]));
+  private heardAt(one: Case, space: StateSpace, row: Row): ReturnType<SoundComparison['judge']> {
+    const { place } = space.stepper;
+    const at = new Map(space.variables.map((variable) => [variable, row[place[variable]]]));
     const status = this.status(one, at, 'known');
     if (status === 'wrong') return { is: 'wrong', silent: false };
-    if (status === 'harmless' && (one.laid.sound.silence || this.soundsWith(one, at))) return { is: 'right' };
+    if (status === 'harmless' && (one.target.sound.silence || this.soundsWith(one, at))) return { is: 'right' };
     const read = (variable: number): number => {
       if (place[variable] >= 0) return row[place[variable]];
       const values = one.after.all(variable);
       if (values.length === 1) return values[0];
       throw new NeedVariable(variable);
     };
-    return this.hearing.judge(read, one.laid, { obey: true, pins: one.exploration.question.pins });
+    return this.comparison.judge(read, one.target, { obey: true, pins: one.exploration.question.pins });
   }
 
   /**
@@ -800,12 +802,12 @@ export class Prover {
    */
   private jointSequence(one: Case, variables: readonly number[], otherwise: Answer | null = null): Answer | null {
     let undecided: Answer | null = null;
-    const found = one.exploration.search([...variables, ...this.banksAround(one, variables)], (machine, from) => {
-      if (from === machine.reached[0]) undecided = null;
-      for (const row of one.exploration.postRows(machine, one.press, from)) {
-        const heard = this.heardAt(one, machine, row);
-        if (heard.is === 'wrong') return this.told(one, { machine, from }, 'does-not');
-        if (heard.is === 'unknown') undecided ??= this.told(one, { machine, from }, 'cannot-be-known');
+    const found = one.exploration.search([...variables, ...this.banksAround(one, variables)], (space, from) => {
+      if (from === space.reached[0]) undecided = null;
+      for (const row of one.exploration.postRows(space, one.press, from)) {
+        const heard = this.heardAt(one, space, row);
+        if (heard.is === 'wrong') return this.told(one, { space, from }, 'does-not');
+        if (heard.is === 'unknown') undecided ??= this.told(one, { space, from }, 'cannot-be-known');
       }
       return undefined;
     });
@@ -837,7 +839,7 @@ const shorter = (best: Answer, other: Answer): Answer =>
 interface Case {
   readonly slot: ModelSlot;
   readonly press: CompiledEvent;
-  readonly laid: SoundTarget;
+  readonly target: SoundTarget;
   readonly exploration: Exploration;
   readonly after: PostPressRanges;
   /** The value that the press leaves a variable on, where the sound wants no other; else negative. */
@@ -855,7 +857,7 @@ const sameAsEarlier = (earlier: Judgement | undefined, judgement: Judgement): Ju
     : judgement;
 
 interface Found {
-  readonly machine: Machine;
+  readonly space: StateSpace;
   readonly from: Reached;
 }
 
@@ -883,14 +885,14 @@ function unquietAndUnused(
   const aside = new Set<number>();
   for (const compiled of table.ordinary) {
     if (compiled.event.kind !== 'press' || used.has(compiled.event.slot.slot.id)) continue;
-    if (compiled.outcome === 'never-quiet') aside.add(compiled.event.slot.index);
+    if (compiled.outcome === 'never-settles') aside.add(compiled.event.slot.index);
     else if (compiled.operations === null && model.mayFeedBack) {
       try {
         const variables = new Set<number>();
-        const machine = widening(variables, () =>
-          new Machine(table, sorted(variables), { level: 4, pins: new Map(), limits, also: [compiled] }).complete(),
+        const space = widening(variables, () =>
+          new StateSpace(table, sorted(variables), { level: 4, pins: new Map(), limits, also: [compiled] }).complete(),
         );
-        if (machine.unsettled.some((one) => one.compiled === compiled && one.outcome === 'never-quiet'))
+        if (space.unsettled.some((one) => one.compiled === compiled && one.outcome === 'never-settles'))
           aside.add(compiled.event.slot.index);
       } catch (reason) {
         if (!(reason instanceof TooManyStates) && !(reason instanceof NeedPin)) throw reason;

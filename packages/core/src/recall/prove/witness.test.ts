@@ -12,7 +12,7 @@ const levels: readonly Level[] = [1, 2, 3, 4];
 interface Told {
   readonly judgement: Judgement;
   readonly steps: number;
-  /** Does not fall quiet, or is not right. */
+  /** Does not settles, or is not right. */
   readonly endsWrong: boolean;
   readonly heard: string;
 }

@@ -67,7 +67,7 @@ test('what a slot that fires by itself at power-up has set is there when the str
   ]);
 });
 
-test('on random rigs, unknown contents and slots that never fall quiet among them, every stray switch is told', () => {
+test('on random rigs, unknown contents and slots that never settles among them, every stray switch is told', () => {
   for (let seed = 1; seed <= 60; seed += 1) {
     const prover = proverOf(seededShow(seed));
     const sounds = new Set(prover.pairs().map(({ sound }) => sound.id));

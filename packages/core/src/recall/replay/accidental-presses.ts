@@ -44,7 +44,7 @@ function breaksAtOnce(
   choices.begin();
   const rig = new SimulatedRig(prover.model, choices);
   const isRight = () =>
-    prover.hearing.judge((variable) => rig.store.get(variable), prover.layOf(sound), {
+    prover.comparison.judge((variable) => rig.store.get(variable), prover.targetOf(sound), {
       obey: true,
       pins: rig.store.pins,
     }).is !== 'wrong';

@@ -44,11 +44,11 @@ export interface Played {
  * planned; else the sound's own are taken as done. Wants in document order.
  */
 export function play(prover: Prover, sequence: Sequence, sound: Sound, level: Level): Played {
-  const laid = level === 1 ? prover.layOf(sound).withoutCues() : prover.layOf(sound);
-  const { rig, heard, steps } = goneWrong(prover, sequence, laid, 'told');
+  const target = level === 1 ? prover.targetOf(sound).withoutCues() : prover.targetOf(sound);
+  const { rig, heard, steps } = goneWrong(prover, sequence, target, 'told');
   return {
     steps,
-    wants: [...wantsAt(prover, rig.store, laid)],
+    wants: [...wantsAt(prover, rig.store, target)],
     heard: heard.is,
     silent: heard.is === 'wrong' && heard.silent,
   };
@@ -60,13 +60,13 @@ const tries = 400;
 interface Run {
   readonly rig: SimulatedRig;
   readonly heard: Heard;
-  readonly isQuiet: boolean;
+  readonly isSettled: boolean;
   /** Each step as it was played. */
   readonly steps: readonly PlayedStep[];
 }
 
 /** The first run of a sequence that ends wrong or never settles; where none does, the first. */
-function goneWrong(prover: Prover, sequence: Sequence, laid: SoundTarget, how: 'told' | 'untold'): Run {
+function goneWrong(prover: Prover, sequence: Sequence, target: SoundTarget, how: 'told' | 'untold'): Run {
   /** Contents that nobody entered and that what happens turns on: assumed, one way after the other. */
   const assumed: ContentSymbol[] = [];
   let choices = new ChoiceSequence();
@@ -75,8 +75,8 @@ function goneWrong(prover: Prover, sequence: Sequence, laid: SoundTarget, how: '
     choices.begin();
     const pins = new Map(assumed.map((symbol) => [symbol.id, choices.of(symbol.options.length)]));
     try {
-      const run = playOnce(prover, sequence, laid, new SimulatedRig(prover.model, choices, pins), how);
-      if (!run.isQuiet || run.heard.is === 'wrong') return run;
+      const run = playOnce(prover, sequence, target, new SimulatedRig(prover.model, choices, pins), how);
+      if (!run.isSettled || run.heard.is === 'wrong') return run;
       first ??= run;
       if (!choices.next()) break;
     } catch (reason) {
@@ -91,15 +91,15 @@ function goneWrong(prover: Prover, sequence: Sequence, laid: SoundTarget, how: '
 function playOnce(
   prover: Prover,
   sequence: Sequence,
-  laid: SoundTarget,
+  target: SoundTarget,
   rig: SimulatedRig,
   how: 'told' | 'untold',
 ): Run {
   const { model } = prover;
   const steps: PlayedStep[] = [];
-  let isQuiet = true;
+  let isSettled = true;
   const noting = (step: PlayedStep['step'], before: Int32Array | null, quiet: boolean) => {
-    isQuiet &&= quiet;
+    isSettled &&= quiet;
     if (how === 'told')
       steps.push({ step, heard: rig.sent, quiet, changed: before ? changesOf(model, before, rig.store.state) : [] });
     rig.sent = [];
@@ -114,8 +114,8 @@ function playOnce(
   return {
     rig,
     steps,
-    isQuiet,
-    heard: prover.hearing.judge((variable) => rig.store.get(variable), laid, { obey: true, pins: rig.store.pins }),
+    isSettled,
+    heard: prover.comparison.judge((variable) => rig.store.get(variable), target, { obey: true, pins: rig.store.pins }),
   };
 }
 
@@ -128,13 +128,13 @@ const changesOf = ({ values, variableOf }: StateModel, before: Int32Array, after
 
 /** By the sequence played. */
 const firstWrongs = memoised(
-  ({ machinery }: StateModel) => machinery,
+  ({ modelMemo }: StateModel) => modelMemo,
   () =>
     new WeakMap<
       Sequence,
       {
         readonly pressed: readonly (ModelSlot | undefined)[];
-        readonly laid: SoundTarget;
+        readonly target: SoundTarget;
         readonly wrong: PlayedWant | undefined;
       }
     >(),
@@ -146,37 +146,37 @@ const firstWrongs = memoised(
  */
 export function firstWrong(prover: Prover, sequence: Sequence, sound: Sound): PlayedWant | undefined {
   const { model } = prover;
-  const laid = prover.layOf(sound);
+  const target = prover.targetOf(sound);
   const pressed = sequence.steps.map((step) => (step.kind === 'press' ? model.slot.get(step.slot) : undefined));
   const known = firstWrongs(model).get(sequence);
-  if (known && known.laid === laid && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
-  const { rig } = goneWrong(prover, sequence, laid, 'untold');
+  if (known && known.target === target && pressed.every((slot, i) => slot === known.pressed[i])) return known.wrong;
+  const { rig } = goneWrong(prover, sequence, target, 'untold');
   let wrong: PlayedWant | undefined;
-  for (const want of wantsAt(prover, rig.store, laid))
+  for (const want of wantsAt(prover, rig.store, target))
     if (!want.right) {
       wrong = want;
       break;
     }
-  firstWrongs(model).set(sequence, { pressed, laid, wrong });
+  firstWrongs(model).set(sequence, { pressed, target, wrong });
   return wrong;
 }
 
-function* wantsAt(prover: Prover, store: WholeStore, laid: SoundTarget): Generator<PlayedWant> {
+function* wantsAt(prover: Prover, store: WholeStore, target: SoundTarget): Generator<PlayedWant> {
   const { model } = prover;
-  const differing = [...laid.named].filter(
-    (variable) => store.get(variable) !== laid.wants(variable) && !laid.cues.has(variable),
+  const differing = [...target.named].filter(
+    (variable) => store.get(variable) !== target.wants(variable) && !target.cues.has(variable),
   );
   const audible = new Set(
-    prover.outlook.audible(
-      laid,
+    prover.threeValued.audible(
+      target,
       differing,
-      prover.outlook.settledGround((variable) => store.get(variable)),
+      prover.threeValued.settledGround((variable) => store.get(variable)),
     ),
   );
   for (const [ref, variable] of model.variableOf) {
-    const wanted = laid.wants(variable);
-    if (wanted === unwanted || !laid.named.has(variable)) continue;
-    const right = !audible.has(variable) || !isHeard(prover, store, laid, variable);
+    const wanted = target.wants(variable);
+    if (wanted === unwanted || !target.named.has(variable)) continue;
+    const right = !audible.has(variable) || !isHeard(prover, store, target, variable);
     yield {
       ref,
       wanted: model.values.literal(wanted) ?? '?',
@@ -187,15 +187,21 @@ function* wantsAt(prover: Prover, store: WholeStore, laid: SoundTarget): Generat
 }
 
 /** Whether laying this one want over the state changes what sounds. */
-function isHeard(prover: Prover, store: WholeStore, laid: SoundTarget, variable: number): boolean {
+function isHeard(prover: Prover, store: WholeStore, target: SoundTarget, variable: number): boolean {
   const device = prover.model.variables[variable].device;
   const loads =
     prover.model.device.get(device)?.presets?.variable === variable
-      ? [...laid.variables].filter((other) => !laid.named.has(other) && prover.model.variables[other].device === device)
+      ? [...target.variables].filter(
+          (other) => !target.named.has(other) && prover.model.variables[other].device === device,
+        )
       : [];
-  const heard = prover.hearing.judge((v) => store.get(v), laid.restrictedTo(new Set([variable, ...loads]), variable), {
-    obey: false,
-    pins: store.pins,
-  });
+  const heard = prover.comparison.judge(
+    (v) => store.get(v),
+    target.restrictedTo(new Set([variable, ...loads]), variable),
+    {
+      obey: false,
+      pins: store.pins,
+    },
+  );
   return heard.is !== 'right';
 }

@@ -15,13 +15,13 @@ import { type ContactLink, type MidiLink, type WiredDevice, type Wiring } from '
 import { type SlotActions } from '../../program/compile.ts';
 import { Values } from './values.ts';
 
-/** The machinery of a rig as numbered variables: what the interpreter runs on. */
+/** The modelMemo of a rig as numbered variables: what the interpreter runs on. */
 export interface StateModel {
   readonly wiring: Wiring;
   readonly values: Values;
   readonly variables: readonly Variable[];
-  readonly devices: readonly PlantDevice[];
-  readonly device: ReadonlyMap<string, PlantDevice>;
+  readonly devices: readonly ModelDevice[];
+  readonly device: ReadonlyMap<string, ModelDevice>;
   readonly slots: readonly ModelSlot[];
   readonly slot: ReadonlyMap<string, ModelSlot>;
   readonly switching: ReadonlyMap<string, Switching>;
@@ -29,7 +29,7 @@ export interface StateModel {
    * What is kept of what turns only on the devices and how they are wired: the very same for models whose slots differ
    * in what they do.
    */
-  readonly machinery: Memo;
+  readonly modelMemo: Memo;
   readonly messageLimit: number;
   /** The variable of a control, or of `device/preset`; the same by the control's number in the wiring. */
   readonly variableOf: ReadonlyMap<ControlRef, number>;
@@ -46,9 +46,9 @@ export interface StateModel {
    * all; only where nothing can come round.
    */
   readonly listeners: (
-    from: PlantDevice,
+    from: ModelDevice,
     channel: number,
-  ) => { readonly hops: number; readonly heard: readonly PlantDevice[] };
+  ) => { readonly hops: number; readonly heard: readonly ModelDevice[] };
 }
 
 export type VariableKind =
@@ -84,7 +84,7 @@ export interface ModelSlot {
   readonly steps: SlotActions | null;
 }
 
-export interface PlantControl {
+export interface ModelControl {
   readonly id: string;
   readonly control: Control;
   readonly variable: number;
@@ -95,7 +95,7 @@ export interface PlantControl {
   readonly held: boolean;
 }
 
-export interface PlantInput {
+export interface ModelInput {
   readonly id: string;
   readonly kind: 'level' | 'edge';
   readonly bit: number;
@@ -103,7 +103,7 @@ export interface PlantInput {
   readonly wires: readonly ContactLink[];
 }
 
-export interface PlantPresets {
+export interface ModelPresets {
   readonly facts: PresetFacts;
   readonly numbers: readonly number[];
   /** The value ids of the numbers, in the same order. */
@@ -114,14 +114,14 @@ export interface PlantPresets {
   readonly previous: number;
   readonly bank: number;
   /** Controls that a recall may load. */
-  readonly loads: readonly PlantControl[];
+  readonly loads: readonly ModelControl[];
   /** Variables that a recall may write. */
-  readonly touches: readonly number[];
+  readonly writes: readonly number[];
   /** Value id that a recall of this number loads; undefined: left as it was. */
-  readonly content: (number: number, control: PlantControl) => number | undefined;
+  readonly content: (number: number, control: ModelControl) => number | undefined;
 }
 
-export interface PlantController {
+export interface ModelController {
   readonly facts: NonNullable<WiredDevice['anatomy']['controller']>;
   readonly bank: number;
   readonly currentSlot: number;
@@ -137,15 +137,15 @@ export interface PlantController {
   readonly powerUpSlot?: string;
 }
 
-export interface PlantDevice {
+export interface ModelDevice {
   readonly index: number;
   readonly id: string;
   readonly wired: WiredDevice;
-  readonly controls: ReadonlyMap<string, PlantControl>;
-  readonly inputs: ReadonlyMap<string, PlantInput>;
-  readonly presets?: PlantPresets;
+  readonly controls: ReadonlyMap<string, ModelControl>;
+  readonly inputs: ReadonlyMap<string, ModelInput>;
+  readonly presets?: ModelPresets;
   readonly messages: ReadonlyMap<number, readonly ControlMessage[]>;
-  readonly controller?: PlantController;
+  readonly controller?: ModelController;
   readonly sendsTo: readonly MidiLink[];
   readonly passesTo: readonly MidiLink[];
   readonly variables: readonly number[];
@@ -163,7 +163,11 @@ export function buildStateModel(wiring: Wiring, actionsOf: (slot: Slot) => SlotA
  * The same model with other actions in its slots, where everything else of the rig is the same: variables, values and
  * devices are taken over, so that what was worked out about them stays true. Null where the slots lie differently.
  */
-export function reslot(model: StateModel, wiring: Wiring, actionsOf: (slot: Slot) => SlotActions): StateModel | null {
+export function withSlots(
+  model: StateModel,
+  wiring: Wiring,
+  actionsOf: (slot: Slot) => SlotActions,
+): StateModel | null {
   const before = model.wiring.rig;
   const { slots: filed, casting, outside, settings } = wiring.rig;
   if (
@@ -185,14 +189,14 @@ export function reslot(model: StateModel, wiring: Wiring, actionsOf: (slot: Slot
     )
       return null;
     slots.push(
-      slot.sound === old.slot.sound && sendsTheSame(old, slot, actionsOf) ? old : plantSlot(old.index, slot, actionsOf),
+      slot.sound === old.slot.sound && sendsTheSame(old, slot, actionsOf) ? old : modelSlot(old.index, slot, actionsOf),
     );
   }
   if (slots.length !== Object.values(filed).filter((slot) => model.device.has(slot.controller)).length) return null;
   return { ...model, wiring, slots, slot: new Map(slots.map((slot) => [slot.slot.id, slot])) };
 }
 
-function plantSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotActions): ModelSlot {
+function modelSlot(index: number, slot: Slot, actionsOf: (slot: Slot) => SlotActions): ModelSlot {
   if (slot.actions !== null) return { index, slot, steps: null, actions: slot.actions };
   const steps = actionsOf(slot);
   return { index, slot, steps, actions: steps.map((step) => step.action) };
@@ -226,7 +230,7 @@ function sameAction(one: Action, other: Action): boolean {
 
 const none: readonly never[] = [];
 const noTable: ReadonlyMap<string, number> = new Map();
-const noInputs: ReadonlyMap<string, PlantInput> = new Map();
+const noInputs: ReadonlyMap<string, ModelInput> = new Map();
 
 function grouped<K, T>(list: readonly T[], keyOf: (one: T) => K): ReadonlyMap<K, readonly T[]> {
   const groups = new Map<K, T[]>();
@@ -271,7 +275,7 @@ class Builder {
       slots,
       slot: new Map(slots.map((slot) => [slot.slot.id, slot])),
       switching: switchingOf(this.wiring),
-      machinery: new Memo(),
+      modelMemo: new Memo(),
       messageLimit: this.wiring.rig.settings.messageLimit,
       variableOf: new Map(this.wiring.controls.refs.map((ref, number) => [ref, this.variableAt[number]])),
       variableAt: this.variableAt,
@@ -295,7 +299,7 @@ class Builder {
           a.position - b.position ||
           (a.id < b.id ? -1 : 1),
       )
-      .map((slot, index) => plantSlot(index, slot, this.actionsOf));
+      .map((slot, index) => modelSlot(index, slot, this.actionsOf));
   }
 
   private variable(kind: VariableKind, device: string, part: string, control?: Control): number {
@@ -304,12 +308,12 @@ class Builder {
     return index;
   }
 
-  private device(wired: WiredDevice, index: number, slots: readonly ModelSlot[]): PlantDevice {
+  private device(wired: WiredDevice, index: number, slots: readonly ModelSlot[]): ModelDevice {
     this.owner = index;
     const id = wired.device.id;
     const first = this.variables.length;
     const inputs = this.inputs(id, wired.anatomy.inputs);
-    const controls = new Map<string, PlantControl>();
+    const controls = new Map<string, ModelControl>();
     for (const control of wired.anatomy.controls) controls.set(control.id, this.control(id, control, inputs));
     const presets = wired.anatomy.presets && this.presets(wired, wired.anatomy.presets, controls);
     const controller = wired.anatomy.controller && this.controller(wired, slots);
@@ -343,17 +347,17 @@ class Builder {
     return messages;
   }
 
-  private inputs(device: string, inputs: Anatomy['inputs']): ReadonlyMap<string, PlantInput> {
+  private inputs(device: string, inputs: Anatomy['inputs']): ReadonlyMap<string, ModelInput> {
     if (inputs.length === 0) return noInputs;
     return new Map(inputs.map((input) => [input.id, this.input(device, input)]));
   }
 
-  private input(device: string, input: Anatomy['inputs'][number]): PlantInput {
+  private input(device: string, input: Anatomy['inputs'][number]): ModelInput {
     const wires = this.wiring.contactLinks.filter((link) => link.device === device && link.input === input.id);
     return { ...input, bit: this.variable('bit', device, input.id), wires };
   }
 
-  private control(device: string, control: Control, inputs: ReadonlyMap<string, PlantInput>): PlantControl {
+  private control(device: string, control: Control, inputs: ReadonlyMap<string, ModelInput>): ModelControl {
     const variable = this.variable('control', device, control.id, control);
     this.variableAt.push(variable);
     const { contacts } = control;
@@ -391,14 +395,14 @@ class Builder {
     return ids;
   }
 
-  private presets(wired: WiredDevice, facts: PresetFacts, controls: ReadonlyMap<string, PlantControl>): PlantPresets {
+  private presets(wired: WiredDevice, facts: PresetFacts, controls: ReadonlyMap<string, ModelControl>): ModelPresets {
     const { id, presets: stored } = wired.device;
     const variable = this.variable('preset', id, 'preset');
     this.variableAt.push(variable);
     const loads = [...controls.values()].filter((control) => control.control.scope === 'preset');
     /** By number and place among what a recall may load. */
     const known = new Map<number, number | undefined>();
-    const content = (number: number, control: PlantControl): number | undefined => {
+    const content = (number: number, control: ModelControl): number | undefined => {
       const key = number * loads.length + loads.indexOf(control);
       const found = known.get(key);
       if (found !== undefined || known.has(key)) return found;
@@ -406,7 +410,7 @@ class Builder {
       known.set(key, value);
       return value;
     };
-    const read = (number: number, control: PlantControl): number | undefined => {
+    const read = (number: number, control: ModelControl): number | undefined => {
       const entry = stored[String(number)];
       if (entry?.keeps?.includes(control.id)) return undefined;
       const literal: Literal | null = entry?.values[control.id] ?? null;
@@ -425,12 +429,12 @@ class Builder {
       previous,
       bank,
       loads,
-      touches: [variable, ...loads.map((control) => control.variable), previous, bank, flips].filter((one) => one >= 0),
+      writes: [variable, ...loads.map((control) => control.variable), previous, bank, flips].filter((one) => one >= 0),
       content,
     };
   }
 
-  private controller(wired: WiredDevice, slots: readonly ModelSlot[]): PlantController {
+  private controller(wired: WiredDevice, slots: readonly ModelSlot[]): ModelController {
     const facts = wired.anatomy.controller!;
     const id = wired.device.id;
     const own = slots.filter((slot) => slot.slot.controller === id);
@@ -468,9 +472,9 @@ class Builder {
 }
 
 /** Whether the links by which devices pass messages on form a circle. */
-function chainCloses(devices: readonly PlantDevice[], byId: ReadonlyMap<string, PlantDevice>): boolean {
-  const state = new Map<PlantDevice, 'open' | 'done'>();
-  const visit = (device: PlantDevice): boolean => {
+function chainCloses(devices: readonly ModelDevice[], byId: ReadonlyMap<string, ModelDevice>): boolean {
+  const state = new Map<ModelDevice, 'open' | 'done'>();
+  const visit = (device: ModelDevice): boolean => {
     if (state.has(device)) return state.get(device) === 'open';
     state.set(device, 'open');
     const closes = device.passesTo.some((link) => visit(byId.get(link.to)!));
@@ -480,10 +484,10 @@ function chainCloses(devices: readonly PlantDevice[], byId: ReadonlyMap<string, 
   return devices.some(visit);
 }
 
-function listenersOf(byId: ReadonlyMap<string, PlantDevice>): StateModel['listeners'] {
-  const arrivals = new Map<PlantDevice, readonly PlantDevice[]>();
-  const heard = new Map<PlantDevice, Map<number, ReturnType<StateModel['listeners']>>>();
-  const arrivalsOf = (from: PlantDevice): readonly PlantDevice[] => {
+function listenersOf(byId: ReadonlyMap<string, ModelDevice>): StateModel['listeners'] {
+  const arrivals = new Map<ModelDevice, readonly ModelDevice[]>();
+  const heard = new Map<ModelDevice, Map<number, ReturnType<StateModel['listeners']>>>();
+  const arrivalsOf = (from: ModelDevice): readonly ModelDevice[] => {
     let list = arrivals.get(from);
     if (!list) {
       const queue = from.sendsTo.map((link) => byId.get(link.to)!);

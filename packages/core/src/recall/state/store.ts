@@ -11,7 +11,7 @@ export interface Store {
 }
 
 /**
- * Thrown where a machine's effect reads a variable that it does not hold: the machine must take it in. Not an Error: it
+ * Thrown where a space's effect reads a variable that it does not hold: the space must take it in. Not an Error: it
  * is thrown often, and nobody reads its stack.
  */
 export class NeedVariable {

@@ -3,7 +3,7 @@ import { memoised } from '../../../model/memo.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
 import type { Judgement } from '../../../recall/prove/verdict.ts';
-import { wouldFallQuiet } from '../../../recall/explore/settling.ts';
+import { wouldSettle } from '../../../recall/explore/settling.ts';
 import { firstWrong } from '../../../recall/replay/play.ts';
 import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
@@ -79,7 +79,7 @@ function report(
 
 /** Whether the slot, generated from its sound, would fall quiet. */
 const isQuietGenerated = ({ wiring, prover: { model } }: Context, slot: Slot): boolean =>
-  wouldFallQuiet(
+  wouldSettle(
     model,
     model.slot.get(slot.id)!,
     compiler(wiring)({ ...slot, actions: null }).map(({ action }) => action),
