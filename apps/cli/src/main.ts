@@ -1,6 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import {
+  lossWords,
+  type Loss,
+  type Wiring,
   check,
   contextOf,
   describeProblem,
@@ -136,8 +139,9 @@ function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Pri
     .pairs()
     .filter(({ sound }) => wanted.has(sound.id))
     .map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
+  const { wiring } = prover.model;
   print(
-    { level, judgements: judgements.map(asDocumented) },
+    { level, judgements: judgements.map((one) => asDocumented(wiring, one)) },
     judgements.map((one) => `${one.verdict}${one.length === null ? '' : ` (${one.length})`}: ${one.name}\n`).join(''),
   );
   const verdicts = new Set(judgements.map((one) => one.verdict));
@@ -145,8 +149,14 @@ function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Pri
 }
 
 /** The keys of the JSON stay as they are documented, whatever the code calls them. */
-function asDocumented<T extends { readonly sequence: Sequence | null }>({ sequence, ...one }: T): object {
+function asDocumented<T extends { readonly sequence: Sequence | null }>(
+  wiring: Wiring,
+  { sequence, ...one }: T,
+): object {
   if (!sequence) return { ...one, sequence };
-  const { steps, ...rest } = sequence;
-  return { ...one, sequence: { ...rest, stones: steps } };
+  const { needs, lostAtPowerUp: lost, steps } = sequence;
+  const wordsOf = (loss: Loss) => ({ point: loss.point, words: lossWords(wiring, loss) });
+  const stones = steps.map((step) => (step.lost ? { ...step, lost: wordsOf(step.lost) } : step));
+  const lostAtPowerUp = lost && { device: lost.firing, ...wordsOf(lost) };
+  return { ...one, sequence: { needs, ...(lostAtPowerUp ? { lostAtPowerUp } : {}), stones } };
 }

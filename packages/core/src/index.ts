@@ -68,7 +68,8 @@ export { listActions, type ListedAction, type ListedSlot, listSlot, panelNumber 
 export { layByRole } from './program/layout.ts';
 export { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from './midi/message.ts';
 export type { Judgement, Level, Verdict } from './recall/prove/verdict.ts';
-export type { Sequence, SequenceStep } from './recall/prove/sequence.ts';
+export type { Loss, Sequence, SequenceStep } from './recall/deliver/sequence.ts';
+export { lossWords } from './why/loss-words.ts';
 export { type Played, type PlayedStep, play } from './recall/replay/play.ts';
 export { Prover } from './recall/prove/prover.ts';
 export { type StrayReport, strayReports } from './recall/replay/accidental-presses.ts';

@@ -22,13 +22,11 @@ export class RevisionsService {
 
   async list(show: string): Promise<NamedRevision[]> {
     await this.shows.mustBeThere(show);
-    const rows = await this.database
-      .getRepository(RevisionRow)
-      .find({
-        where: { workspace: localTenant.workspace, show },
-        order: { at: 'DESC' },
-        select: { id: true, name: true, revision: true, at: true, actor: true },
-      });
+    const rows = await this.database.getRepository(RevisionRow).find({
+      where: { workspace: localTenant.workspace, show },
+      order: { at: 'DESC' },
+      select: { id: true, name: true, revision: true, at: true, actor: true },
+    });
     return rows.map(summaryOf);
   }
 

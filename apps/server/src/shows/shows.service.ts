@@ -40,13 +40,11 @@ export class ShowsService {
   constructor(@InjectDataSource() @Inject(DataSource) private readonly database: DataSource) {}
 
   async list(): Promise<ShowSummary[]> {
-    const rows = await this.database
-      .getRepository(ShowRow)
-      .find({
-        where: { workspace: localTenant.workspace },
-        order: { changedAt: 'DESC' },
-        select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true, songbook: true },
-      });
+    const rows = await this.database.getRepository(ShowRow).find({
+      where: { workspace: localTenant.workspace },
+      order: { changedAt: 'DESC' },
+      select: { id: true, name: true, revision: true, changedAt: true, devices: true, sounds: true, songbook: true },
+    });
     return rows.map(summaryOf);
   }
 

@@ -93,7 +93,7 @@ const api = {
       if (mine !== serial) return null;
       last = performance.now();
     }
-    const sizes = asked.prover.machineSizes();
+    const sizes = asked.prover.spaceSizes();
     return {
       level,
       judgements,

@@ -6,7 +6,8 @@ import { SoundComparison } from '../recall/audible/sound-comparison.ts';
 import { WriteSummary } from '../recall/explore/write-summary.ts';
 import { Recording } from '../recall/device/updates.ts';
 import type { CompiledEvent } from '../recall/explore/event-table.ts';
-import { type Row, rowKey, Stepper } from '../recall/explore/stepper.ts';
+import { Stepper } from '../recall/explore/stepper.ts';
+import { type Row, rowKey } from '../recall/explore/row.ts';
 import type { StateModel, ModelSlot } from '../recall/state/state-model.ts';
 import { type ContentSymbol, NeedPin, type Pins } from '../recall/state/values.ts';
 

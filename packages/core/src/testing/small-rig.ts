@@ -1,6 +1,6 @@
 import { assertNever } from '../units/problem.ts';
 import type { Literal } from '../model/anatomy.ts';
-import type { Sequence, SequenceStep } from '../recall/prove/sequence.ts';
+import type { Sequence, SequenceStep } from '../recall/deliver/sequence.ts';
 import { ChoiceSequence } from '../recall/deliver/choice-sequence.ts';
 import { proverOf } from '../recall/prove/prover-of.ts';
 import type { Prover } from '../recall/prove/prover.ts';

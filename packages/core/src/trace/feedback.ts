@@ -8,7 +8,7 @@ export interface Cycle {
   /** Spectral radius of its gains, small signal, worst frequency and phase; gains are typical, unloaded. */
   readonly radius: number;
   /** Howls from 1, rings from 0.5. */
-  readonly verdict: 'howls' | 'rings' | 'settled';
+  readonly verdict: 'howls' | 'rings' | 'quiet';
 }
 
 /**
@@ -31,7 +31,7 @@ export function cyclesOf(graph: TraceGraph, closed: Uint8Array): readonly Cycle[
     return {
       devices: [...new Set(circle.map((edge) => edge.device))],
       radius,
-      verdict: radius >= 1 - 1e-9 ? 'howls' : radius >= 0.5 ? 'rings' : 'settled',
+      verdict: radius >= 1 - 1e-9 ? 'howls' : radius >= 0.5 ? 'rings' : 'quiet',
     };
   });
 }

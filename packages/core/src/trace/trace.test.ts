@@ -248,7 +248,7 @@ describe('branches, sums and circles', () => {
     [1, -3, 0.708, 'rings'],
     [2, -3, 1.416, 'howls'],
     [1, 0, 1, 'howls'],
-    [1, -9, 0.355, 'settled'],
+    [1, -9, 0.355, 'quiet'],
   ] as const)('%i return(s) at %i dB: radius %f, it %s', (returns, gainDb, radius, verdict) => {
     const echo = declared(
       'echo',

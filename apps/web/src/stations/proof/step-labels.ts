@@ -1,4 +1,5 @@
 import {
+  lossWords,
   assertNever,
   type Played,
   type Sequence,
@@ -24,7 +25,7 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
       return { title: 'power up', note: 'all as it comes up' };
     case 'press': {
       const slot = rig.slots[step.slot];
-      const lost = step.lost ? `, lost: ${step.lost.words}` : '';
+      const lost = step.lost ? `, lost: ${lossWords(wiring, step.lost)}` : '';
       return {
         title: `${slotLabel(slot)}${several ? ` ${nameOf(slot.controller)}` : ''}`,
         note:
@@ -81,7 +82,7 @@ export const powerUpWords = (wiring: Wiring, { needs, lostAtPowerUp }: Sequence)
   ...wiring.devices.flatMap(({ device: { powerUpSlot } }) =>
     powerUpSlot === undefined ? [] : [`fires ${slotLabel(wiring.rig.slots[powerUpSlot])}`],
   ),
-  ...(lostAtPowerUp ? [`lost: ${lostAtPowerUp.words}`] : []),
+  ...(lostAtPowerUp ? [`lost: ${lossWords(wiring, lostAtPowerUp)}`] : []),
 ];
 
 /**

@@ -11,7 +11,7 @@ describe('steps in words', () => {
     [{ kind: 'power-up' }, 'power up', 'all as it comes up'],
     [{ kind: 'press', slot: 'slot-sound-1' }, '1·1', 'Slow Lock, verse'],
     [
-      { kind: 'press', slot: 'slot-sound-1', lost: { point: 0, words: 'at Echo' } },
+      { kind: 'press', slot: 'slot-sound-1', lost: { point: 0, kind: 'receiver', device: 'echo' } },
       '1·1',
       'Slow Lock, verse, lost: at Echo',
     ],
@@ -78,7 +78,11 @@ test('what power-up must bring, and what is lost in it', () => {
   });
   expect(powerUpWords(firing, { needs, steps: [] })).toEqual(['Echo preset 6', 'Combo channel lead', 'fires 1·3']);
   expect(
-    powerUpWords(wiring, { needs: [], lostAtPowerUp: { device: 'switcher', point: 2, words: 'at Echo' }, steps: [] }),
+    powerUpWords(wiring, {
+      needs: [],
+      lostAtPowerUp: { firing: 'switcher', point: 2, kind: 'receiver', device: 'echo' },
+      steps: [],
+    }),
   ).toEqual(['lost: at Echo']);
 });
 

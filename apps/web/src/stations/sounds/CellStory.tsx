@@ -3,7 +3,7 @@ import { memo, useDeferredValue, useMemo } from 'react';
 import type { OpenShow } from '../../api/open-rig.ts';
 import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
-import type { Cell } from './Matrix.tsx';
+import type { Cell } from './matrix-columns.ts';
 import { columnsOf, shownColumns, shownValue, valueIn } from './matrix-columns.ts';
 
 interface CellStoryProps {

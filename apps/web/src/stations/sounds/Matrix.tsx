@@ -2,14 +2,9 @@ import { commands, domainValues, inOrder, type Literal, slotLabel, type Sound } 
 import { memo, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
-import { type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
+import { type Cell, type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
 import { isHand, MatrixRow, type RowActions, type Typing } from './MatrixRow.tsx';
 import { NameRow } from './NameRow.tsx';
-
-export interface Cell {
-  readonly row: number;
-  readonly column: number;
-}
 
 interface MatrixProps {
   readonly cell: Cell;

@@ -1,7 +1,6 @@
 import type { Literal, Sound } from '@yunta/core';
 import { memo } from 'react';
-import type { Cell } from './Matrix.tsx';
-import { type Column, shownValue, valueIn } from './matrix-columns.ts';
+import { type Cell, type Column, shownValue, valueIn } from './matrix-columns.ts';
 
 /**
  * A number on its way into a cell: by keys it is typed into the cell itself, by pointer into a field (a phone brings

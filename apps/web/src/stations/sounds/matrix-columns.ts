@@ -10,6 +10,12 @@ import {
   type Wiring,
 } from '@yunta/core';
 
+/** A cell of the matrix: a sound, and a column. */
+export interface Cell {
+  readonly row: number;
+  readonly column: number;
+}
+
 /** A column of the matrix: a piece that is on or off, or a control that has a value. */
 export type Column =
   | {

@@ -34,7 +34,7 @@ export function guaranteedThrough(
   const search = new Search(comparison, conditioned);
   const found: Candidate[] = [];
   const pairs = new Set<number>();
-  /** Whether a way is there now whatever the control is; memoised if it was not known. */
+  /** Whether a way is there now whatever the control is; remembered if it was not known. */
   const isThere = (candidate: Candidate): boolean => {
     const pair = candidate.start * graph.nodeCount + candidate.end;
     if (pairs.has(pair)) return true;

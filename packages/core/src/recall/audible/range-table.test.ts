@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { SoundEdge } from './sound-comparison.ts';
 import { RangeTable } from './range-table.ts';
-import type { Range } from './three-valued-judge.ts';
+import type { Range } from './range-table.ts';
 
 const symbol = 999;
 const isSymbolic = (value: number) => value === symbol;

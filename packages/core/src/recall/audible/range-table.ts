@@ -1,5 +1,8 @@
 import type { SoundEdge } from './sound-comparison.ts';
-import type { Possible, Range } from './three-valued-judge.ts';
+
+/** Values that a variable may have; null where it may have any. */
+export type Range = readonly number[] | null;
+export type Possible = (variable: number) => Range;
 
 /** What each variable that opens or closes sections may be, by its place in the table. */
 export type Ranges = Range[];

@@ -6,7 +6,7 @@ import { buildCsr } from '../../trace/csr.ts';
 import { SoundComparison } from './sound-comparison.ts';
 import { Reachability } from './reachability.ts';
 import { RangeTable } from './range-table.ts';
-import type { Range } from './three-valued-judge.ts';
+import type { Range } from './range-table.ts';
 import { proverOf } from '../prove/prover-of.ts';
 
 const seeds = Array.from({ length: 16 }, (_, i) => 300 + i);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { clean, fourCable, lead } from '../../testing/build-show.ts';
-import type { Possible } from './three-valued-judge.ts';
+import type { Possible } from './range-table.ts';
 import { proverOf } from '../prove/prover-of.ts';
 
 const prover = proverOf(fourCable().sound('lead', lead).sound('clean', clean).laid().show);

@@ -3,12 +3,8 @@ import { type GuaranteedPaths, guaranteedThrough } from './guaranteed-paths.ts';
 import type { SoundComparison, SoundEdge } from './sound-comparison.ts';
 import { type SoundTarget, unwanted } from './sound-target.ts';
 import { Reachability } from './reachability.ts';
-import { type Overlay, type Ranges, RangeTable } from './range-table.ts';
+import { type Overlay, type Possible, type Ranges, RangeTable } from './range-table.ts';
 import type { Pins } from '../state/values.ts';
-
-/** Values that a variable may have; null where it may have any. */
-export type Range = readonly number[] | null;
-export type Possible = (variable: number) => Range;
 
 /**
  * What is already settled of a sound when only some variables are known: `wrong` whatever the others are,

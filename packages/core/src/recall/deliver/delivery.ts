@@ -34,15 +34,6 @@ export interface LossyPoint {
   readonly device: ModelDevice;
 }
 
-const lossWords: Record<LossyPoint['kind'], (name: string) => string> = {
-  sent: (name) => `what ${name} sends`,
-  link: (name) => `on the cable into ${name}`,
-  receiver: (name) => `at ${name}`,
-  edge: (name) => `the pulse into ${name}`,
-};
-
-export const wordsOfLoss = ({ kind, device }: LossyPoint): string => lossWords[kind](device.wired.device.name);
-
 /** Thrown while recording where the delivery itself depends on the rig's state. */
 export class DependsOnState extends Error {}
 

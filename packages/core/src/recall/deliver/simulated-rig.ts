@@ -1,12 +1,13 @@
 import { assertNever } from '../../units/problem.ts';
 import { encode, hex, type MidiMessage } from '../../midi/message.ts';
 import { memoised } from '../../model/memo.ts';
-import type { Sequence, SequenceStep } from '../prove/sequence.ts';
+import type { Sequence, SequenceStep } from './sequence.ts';
 import type { ChoiceSequence } from './choice-sequence.ts';
 import { Delivery, type Watcher } from './delivery.ts';
 import { begin, type RigEvent } from './events.ts';
 import type { StateModel, ModelDevice } from '../state/state-model.ts';
-import { type Choose, loadedAtPowerUp, openContacts, powerUp } from '../device/power-up.ts';
+import { type Choose, loadedAtPowerUp, powerUp } from '../device/power-up.ts';
+import { openContacts } from './power-cut.ts';
 import { WholeStore } from '../state/store.ts';
 import type { Pins } from '../state/values.ts';
 
@@ -67,7 +68,7 @@ export class SimulatedRig {
     let isSettled = true;
     for (const device of model.devices)
       isSettled =
-        this.fireOwn(device, lostAtPowerUp?.device === device.id ? lostAtPowerUp.point : undefined) && isSettled;
+        this.fireOwn(device, lostAtPowerUp?.firing === device.id ? lostAtPowerUp.point : undefined) && isSettled;
     return isSettled;
   }
 

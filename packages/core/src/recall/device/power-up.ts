@@ -1,6 +1,5 @@
 import type { PowerUp } from '../../model/anatomy.ts';
 import { powerUpOf } from '../../model/wiring.ts';
-import { Delivery } from '../deliver/delivery.ts';
 import { homeBank, ruledBy } from './updates.ts';
 import type { StateModel, ModelControl, ModelDevice, ModelInput, ModelPresets } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
@@ -133,11 +132,4 @@ function controller(model: StateModel, device: ModelDevice, store: Store): void 
   for (const variable of own.belief.values()) clear(variable, values.id(0));
   for (const variable of own.saved.values()) clear(variable, none);
   for (const variable of own.contact.values()) clear(variable, values.id(0));
-}
-
-/** The power of a device goes: its contacts open, and whatever they are wired to sees it. */
-export function openContacts(model: StateModel, device: ModelDevice, store: Store): void {
-  if (!device.controller) return;
-  const opening = new Delivery(model, store);
-  for (const contact of device.controller.contact.keys()) opening.setContact(device.controller, contact, 0, 0, []);
 }

@@ -4,9 +4,9 @@ export class DependencyTracker {
    * What the answers that are being worked out have turned on so far, up to `height`: first the outermost's, then those
    * of the one within it.
    */
-  private readonly memoised: number[] = [];
+  private readonly noted: number[] = [];
   private height = 0;
-  /** By how many are being worked out and by variable, for which answer it was memoised last. */
+  /** By how many are being worked out and by variable, for which answer it was noted last. */
   private depth = 0;
   private readonly notedFor: number[][] = [];
   private answer = 0;
@@ -17,7 +17,7 @@ export class DependencyTracker {
     const notedFor = this.notedFor[this.depth];
     if (notedFor[variable] === this.answer) return;
     notedFor[variable] = this.answer;
-    this.memoised[this.height++] = variable;
+    this.noted[this.height++] = variable;
   }
 
   noteAll(variables: readonly number[]): void {
@@ -33,13 +33,13 @@ export class DependencyTracker {
     this.depth += 1;
     this.notedFor[this.depth] ??= [];
     try {
-      return { result: act(), dependsOn: this.memoised.slice(height, this.height) };
+      return { result: act(), dependsOn: this.noted.slice(height, this.height) };
     } finally {
       this.answer = answer;
       this.depth -= 1;
       const top = this.height;
       this.height = height;
-      for (let i = height; i < top; i += 1) this.note(this.memoised[i]);
+      for (let i = height; i < top; i += 1) this.note(this.noted[i]);
     }
   }
 }

@@ -7,7 +7,8 @@ import { wire } from '../../model/wiring.ts';
 import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
 import { Effect } from './effect.ts';
-import { type Row, Stepper } from './stepper.ts';
+import { Stepper } from './stepper.ts';
+import { type Row } from './row.ts';
 import { NeedVariable, PartialStore, type Store } from '../state/store.ts';
 import { NeedPin } from '../state/values.ts';
 

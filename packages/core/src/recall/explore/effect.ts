@@ -1,4 +1,4 @@
-import type { Row } from './stepper.ts';
+import type { Row } from './row.ts';
 import type { PartialStore, Store } from '../state/store.ts';
 
 /** What something does to the rows of one space: the very same for events that do the same there. */

@@ -7,7 +7,7 @@ import { enabled } from '../deliver/events.ts';
 import { Exploration } from './exploration.ts';
 import { defaultLimits } from './state-space.ts';
 import { proverOf } from '../prove/prover-of.ts';
-import { stepOf } from '../prove/sequence.ts';
+import { stepOf } from '../prove/counterexample.ts';
 import { SimulatedRig } from '../deliver/simulated-rig.ts';
 import { NeedPin } from '../state/values.ts';
 

@@ -4,7 +4,8 @@ import type { DependencyTracker } from './dependency-tracker.ts';
 import { StateSpace, type Question, type Reached } from './state-space.ts';
 import { comesUpAs } from '../device/power-up.ts';
 import { NeedVariable } from '../state/store.ts';
-import { type Row, rowKey } from './stepper.ts';
+import { widening } from './widening.ts';
+import { type Row, rowKey } from './row.ts';
 
 /** Values that a variable may have, and the variables that this turns on: itself, and what decides about it. */
 interface Found {
@@ -275,9 +276,8 @@ export class Exploration {
   settlingSpace(compiled: CompiledEvent, wanted: readonly number[]): StateSpace {
     let space = this.quiet.get(compiled.index);
     if (!space) {
-      const variables = new Set(wanted);
-      space = widening(variables, () =>
-        new StateSpace(this.table, sorted(variables), { ...this.question, also: [compiled] }).complete(),
+      space = widening(new Set(wanted), (variables) =>
+        new StateSpace(this.table, variables, { ...this.question, also: [compiled] }).complete(),
       );
       this.quiet.set(compiled.index, space);
     }
@@ -312,15 +312,3 @@ const never = (): boolean => false;
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
 const keyOf = (variables: readonly number[]): string =>
   variables.length === 1 ? String(variables[0]) : sorted(variables).join(',');
-
-/** Tries again with one variable more where one turned out to be needed. */
-export function widening<T>(variables: Set<number>, attempt: () => T): T {
-  for (;;) {
-    try {
-      return attempt();
-    } catch (reason) {
-      if (!(reason instanceof NeedVariable)) throw reason;
-      variables.add(reason.variable);
-    }
-  }
-}

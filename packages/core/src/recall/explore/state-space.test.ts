@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { fourCable, lead } from '../../testing/build-show.ts';
 import { defaultLimits, StateSpace, type Question } from './state-space.ts';
 import { proverOf } from '../prove/prover-of.ts';
-import { TooManyStates } from './stepper.ts';
+import { TooManyStates } from './row.ts';
 import { NeedVariable } from '../state/store.ts';
 
 /** Two sounds; the second slot is written by hand and leaves everything but the first loop alone. */

@@ -1,16 +1,8 @@
 import type { FaultKind } from '../../model/documents.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './event-table.ts';
 import type { Outcome } from '../deliver/delivery.ts';
-import {
-  type Initial,
-  type InitialLoss,
-  isFixed,
-  type Move,
-  type Row,
-  rowKey,
-  Stepper,
-  TooManyStates,
-} from './stepper.ts';
+import { type Initial, type InitialLoss, isFixed, type Move, Stepper } from './stepper.ts';
+import { type Row, rowKey, TooManyStates } from './row.ts';
 import type { Pins } from '../state/values.ts';
 
 export interface Limits {
@@ -59,7 +51,7 @@ export class StateSpace {
     readonly whole: boolean;
   }[] = [];
   /** Whether power-up itself, by a slot that it fires, may not settles. */
-  readonly startsUnquiet: boolean;
+  readonly startsUnsettled: boolean;
   /** How many rows power-up leaves: the first ones. */
   readonly starts: number;
   readonly stepper: Stepper;
@@ -87,7 +79,7 @@ export class StateSpace {
     this.losable = new Set([...this.faults].filter((kind) => kind !== 'restart'));
     this.stepper = new Stepper(table.model, variables, question.pins);
     const starts = this.stepper.initial(this.losable);
-    this.startsUnquiet = starts.some(({ outcome }) => outcome !== 'settled');
+    this.startsUnsettled = starts.some(({ outcome }) => outcome !== 'settled');
     for (const start of starts) if (start.outcome === 'settled') this.add(start.row, null, null, start);
     this.starts = this.reached.length;
   }

@@ -6,20 +6,16 @@ import { Effect } from './effect.ts';
 import { begin, enabled, type RigEvent } from '../deliver/events.ts';
 import type { Update, Operation, Recording, Running } from '../device/updates.ts';
 import type { StateModel, ModelDevice } from '../state/state-model.ts';
-import { type Choose, openContacts, powerUp } from '../device/power-up.ts';
+import { type Choose, powerUp } from '../device/power-up.ts';
+import { openContacts } from '../deliver/power-cut.ts';
 import { PartialStore, type Store } from '../state/store.ts';
 import type { Pins } from '../state/values.ts';
+import { type Row, rowKey, TooManyStates } from './row.ts';
 
 /** An event that does the same operations from every state, and settles. */
 type FixedEvent = CompiledEvent & { readonly operations: NonNullable<CompiledEvent['operations']> };
 export const isFixed = (compiled: CompiledEvent): compiled is FixedEvent =>
   compiled.operations !== null && compiled.outcome === 'settled';
-
-/** More states, or more work, than the limits of an exploration allow. */
-export class TooManyStates extends Error {}
-
-/** A row of a space: its variables' values, and last whether the one stray foot or fault has been used. */
-export type Row = number[];
 
 /** A way to come from one row to another, for telling the sequence. */
 export interface Move {
@@ -353,13 +349,6 @@ class Same {
     if (!same) this.next.set(key, (same = new Same()));
     return same;
   }
-}
-
-/** Tells rows of one space apart. */
-export function rowKey(row: Row): string | number {
-  if (row.length === 2) return row[0] * 2 + row[1];
-  if (row.length === 3 && row[1] < 32_768) return (row[0] * 32_768 + row[1]) * 2 + row[2];
-  return row.join(',');
 }
 
 function unique<T extends { readonly row: Row; readonly outcome: Outcome }>(list: readonly T[]): T[] {

@@ -5,7 +5,7 @@ import { answerRecallCase } from '../../testing/recall-cases.ts';
 
 // Source: 38 small rigs with verdicts and lengths, computed by a brute-force program written from the definitions
 // alone.
-const read = (name: string) => JSON.parse(readFileSync(new URL(`../../fixtures/${name}`, import.meta.url), 'utf8'));
+const read = (name: string) => JSON.parse(readFileSync(new URL(`../../../fixtures/${name}`, import.meta.url), 'utf8'));
 const file = read('recall-cases.json');
 const cases: readonly { readonly name: string; readonly inputs: { readonly rig: never }; readonly expected: object }[] =
   file.topics['13_recall'].cases;

@@ -1,4 +1,6 @@
-import type { Sequence } from './sequence.ts';
+import type { Sound } from '../../model/documents.ts';
+import type { ModelSlot } from '../state/state-model.ts';
+import type { Sequence } from '../deliver/sequence.ts';
 import type { ContentSymbol } from '../state/values.ts';
 
 export type Verdict = 'recalls' | 'does-not' | 'cannot-be-known' | 'not-played';
@@ -27,6 +29,13 @@ export interface Answer {
 }
 
 export const recallsAnswer: Answer = { verdict: 'recalls', length: null, sequence: null, symbols: [] };
+
+/** An answer, as the judgement of a slot against a sound. */
+export function judgementOf(slot: ModelSlot, sound: Sound, level: Level, answer: Answer): Judgement {
+  const { verdict, length, sequence, gaveUp } = answer;
+  const judgement = { slot: slot.slot.id, sound: sound.id, level, verdict, length, sequence };
+  return gaveUp === undefined ? judgement : { ...judgement, gaveUp };
+}
 
 /** Moves from one bank to another, the shorter way round. */
 export function bankDistance(banks: number, from: number, to: number): number {

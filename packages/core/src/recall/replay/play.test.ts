@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { clean, fourCable, lead } from '../../testing/build-show.ts';
 import { firstWrong, play } from './play.ts';
 import { proverOf } from '../prove/prover-of.ts';
-import type { Sequence } from '../prove/sequence.ts';
+import { lossAt, type Sequence } from '../deliver/sequence.ts';
 import type { Show } from '../../model/documents.ts';
 
 const built = fourCable().sound('lead', lead).sound('clean', clean).laid().show;
@@ -51,7 +51,7 @@ describe('a sequence played on the simulated rig', () => {
       prover,
       {
         needs: [{ device: 'delay', part: 'preset', value: '0' }],
-        steps: [{ ...press('slot-lead'), lost: { point: point.id, words: 'at Delay' } }],
+        steps: [{ ...press('slot-lead'), lost: lossAt(point) }],
       },
       sound,
       2,

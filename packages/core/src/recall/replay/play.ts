@@ -7,7 +7,7 @@ import type { Heard } from '../audible/sound-comparison.ts';
 import { type SoundTarget, unwanted } from '../audible/sound-target.ts';
 import type { StateModel, ModelSlot } from '../state/state-model.ts';
 import type { Prover } from '../prove/prover.ts';
-import type { Sequence, SequenceStep } from '../prove/sequence.ts';
+import type { Sequence, SequenceStep } from '../deliver/sequence.ts';
 import { type Sent, SimulatedRig } from '../deliver/simulated-rig.ts';
 import type { WholeStore } from '../state/store.ts';
 import { type ContentSymbol, NeedPin } from '../state/values.ts';

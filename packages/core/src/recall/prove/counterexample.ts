@@ -1,47 +1,10 @@
-import { wordsOfLoss } from '../deliver/delivery.ts';
+import { lossAt, type Sequence, type SequenceStep } from '../deliver/sequence.ts';
 import type { Reached } from '../explore/state-space.ts';
-import type { Row, Stepper } from '../explore/stepper.ts';
+import type { Stepper } from '../explore/stepper.ts';
+import type { Row } from '../explore/row.ts';
 import type { RigEvent } from '../deliver/events.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { assertNever } from '../../units/problem.ts';
-
-/** One step of a sequence: what happens, by ids, with what was lost on the way. */
-export type SequenceStep = (
-  | { readonly kind: 'press'; readonly slot: string; readonly never?: boolean }
-  | { readonly kind: 'bank'; readonly controller: string; readonly by: 1 | -1 }
-  | { readonly kind: 'hold' | 'release'; readonly controller: string; readonly momentary: string }
-  | { readonly kind: 'foot'; readonly device: string; readonly switch: string; readonly stray: boolean }
-  | { readonly kind: 'cue'; readonly control: string; readonly value: string }
-  | { readonly kind: 'outside'; readonly device: string; readonly channel: number; readonly program: number }
-  | { readonly kind: 'restart'; readonly device: string }
-) & {
-  /** Which of the event's messages or pulses is lost, with where in words. */
-  readonly lost?: { readonly point: number; readonly words: string };
-};
-
-/** What power-up must bring, where it leaves a choice. */
-export interface Need {
-  readonly device: string;
-  readonly part: string;
-  readonly value: string;
-}
-
-/**
- * What is lost while a slot fires by itself at power-up: of which controller, which message or pulse, with where in
- * words.
- */
-export interface LostAtPowerUp {
-  readonly device: string;
-  readonly point: number;
-  readonly words: string;
-}
-
-/** What leads to a wrong sound: what power-up must bring, and what is done then. */
-export interface Sequence {
-  readonly needs: readonly Need[];
-  readonly lostAtPowerUp?: LostAtPowerUp;
-  readonly steps: readonly SequenceStep[];
-}
 
 /** The steps that lead to a reached row, and the power-up values that it starts from where power-up leaves a choice. */
 export function pathTo(model: StateModel, stepper: Stepper, to: Reached): Sequence {
@@ -50,24 +13,14 @@ export function pathTo(model: StateModel, stepper: Stepper, to: Reached): Sequen
   while (here.from && here.move) {
     steps.unshift({
       ...stepOf(model, here.move.compiled.event),
-      ...(here.move.lost === undefined
-        ? {}
-        : { lost: { point: here.move.lost.id, words: wordsOfLoss(here.move.lost) } }),
+      ...(here.move.lost === undefined ? {} : { lost: lossAt(here.move.lost) }),
     });
     here = here.from;
   }
   const { cold, initialLost } = here;
   return {
     needs: choicesOf(model, stepper, cold ?? here.row),
-    ...(initialLost
-      ? {
-          lostAtPowerUp: {
-            device: initialLost.firing.id,
-            point: initialLost.point.id,
-            words: wordsOfLoss(initialLost.point),
-          },
-        }
-      : {}),
+    ...(initialLost ? { lostAtPowerUp: { firing: initialLost.firing.id, ...lossAt(initialLost.point) } } : {}),
     steps,
   };
 }

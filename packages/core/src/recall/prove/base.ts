@@ -1,0 +1,96 @@
+import type { Sound } from '../../model/documents.ts';
+import { SoundComparison } from '../audible/sound-comparison.ts';
+import type { SoundTarget } from '../audible/sound-target.ts';
+import { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
+import { type CompiledEvent, EventTable } from '../explore/event-table.ts';
+import type { Limits } from '../explore/state-space.ts';
+import type { ModelSlot, StateModel } from '../state/state-model.ts';
+import { neverSettlingAndUnused } from '../explore/settling.ts';
+
+/** What the proof of one model stands on, made once a revision: every question reads it, none changes it. */
+export class ProofBase {
+  readonly comparison: SoundComparison;
+  readonly threeValued: ThreeValuedJudge;
+  readonly table: EventTable;
+  /** Slots that may never settle and that no part uses: left out of what may happen before. */
+  readonly excluded: ReadonlySet<number>;
+  /** Variables that letting go of a held switch may move. */
+  readonly releasable: ReadonlySet<number>;
+  /** Events that may not settle, or of which it is not known. */
+  readonly mayNotSettle: readonly CompiledEvent[];
+  /** Whether a bank move does nothing but move the bank, and a press puts it where its slot is. */
+  readonly movesOnlyBanks: boolean;
+  private readonly targets = new Map<string, SoundTarget>();
+
+  /** `kept`: the base before an edit, where it lends what it knows (`lendsTo`). */
+  constructor(
+    readonly model: StateModel,
+    readonly limits: Limits,
+    kept?: ProofBase,
+  ) {
+    this.comparison = kept ? kept.comparison : new SoundComparison(model);
+    this.threeValued = kept ? kept.threeValued : new ThreeValuedJudge(this.comparison);
+    const serving = kept && kept.alwaysSettles && kept.table.serves(model) ? kept.table : undefined;
+    const table = serving ?? new EventTable(model, none, kept?.table);
+    this.excluded = serving ? none : neverSettlingAndUnused(model, table, limits);
+    this.table = this.excluded.size === 0 ? table : new EventTable(model, this.excluded);
+    this.releasable = new Set(
+      this.table.ordinary
+        .filter(({ event }) => event.kind === 'release')
+        .flatMap(({ summary }) => [...summary.written]),
+    );
+    this.mayNotSettle = this.table.ordinary.filter(
+      ({ outcome, operations }) => outcome !== 'settled' || (operations === null && model.mayFeedBack),
+    );
+    this.movesOnlyBanks =
+      !model.mayFeedBack &&
+      model.devices.every(
+        ({ controller }) =>
+          !controller ||
+          (controller.powerUpSlot === undefined &&
+            controller.facts.bankMove === 'silent' &&
+            controller.facts.repeatPress !== 'alternates'),
+      );
+  }
+
+  /** Whether every event settles, whatever came before it. */
+  get alwaysSettles(): boolean {
+    return this.excluded.size === 0 && this.mayNotSettle.length === 0;
+  }
+
+  targetOf(sound: Sound): SoundTarget {
+    let target = this.targets.get(sound.id);
+    if (!target) this.targets.set(sound.id, (target = this.comparison.resolveTarget(sound)));
+    return target;
+  }
+
+  /** Silent bank moves make every slot pressable. */
+  isPlayable(slot: ModelSlot): boolean {
+    return this.model.device.get(slot.slot.controller)!.controller!.facts.bankMove === 'silent';
+  }
+
+  /** Bank variables of controllers whose bank moves cost a press. */
+  banksOf(controllers: readonly string[]): number[] {
+    return [...new Set(controllers)].flatMap((id) => {
+      const controller = this.model.device.get(id)?.controller;
+      return controller && controller.facts.banks > 1 ? [controller.bank] : [];
+    });
+  }
+}
+
+/**
+ * Whether what was worked out of a model stays true of another: only the actions of slots differ, and an event fires no
+ * slot but its own.
+ */
+export const lendsTo = (before: StateModel, now: StateModel): boolean =>
+  before.devices === now.devices &&
+  !now.mayFeedBack &&
+  now.devices.every(
+    ({ controller }) =>
+      !controller ||
+      (controller.powerUpSlot === undefined &&
+        controller.facts.bankMove === 'silent' &&
+        controller.facts.repeatPress === 'fires'),
+  );
+
+const none: ReadonlySet<never> = new Set();

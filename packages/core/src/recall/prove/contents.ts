@@ -1,0 +1,32 @@
+import { NeedPin, type Pins } from '../state/values.ts';
+import { type Answer, combine, isMixed } from './verdict.ts';
+
+/**
+ * Splits an undecided answer over the contents that it turns on; what fails for each of them does not recall. `budget`:
+ * ways to assume contents past which the answer stays as it is.
+ */
+export function overContents(budget: number, ask: (pins: Pins) => Answer): Answer {
+  let left = budget;
+  const split = (pins: Pins): Answer => {
+    left -= 1;
+    const answer = withContents(pins, ask);
+    const symbol = answer.symbols.find((one) => !pins.has(one.id));
+    if (answer.verdict !== 'cannot-be-known' || !symbol || left < symbol.options.length) return answer;
+    const answers: Answer[] = [];
+    for (const [i] of symbol.options.entries()) {
+      answers.push(split(new Map([...pins, [symbol.id, i]])));
+      if (answer.length !== null && isMixed(answers)) return answer;
+    }
+    return combine(answers, answer);
+  };
+  return split(new Map());
+}
+
+function withContents(pins: Pins, ask: (pins: Pins) => Answer): Answer {
+  try {
+    return ask(pins);
+  } catch (reason) {
+    if (!(reason instanceof NeedPin)) throw reason;
+    return { verdict: 'cannot-be-known', length: null, sequence: null, symbols: [reason.symbol] };
+  }
+}

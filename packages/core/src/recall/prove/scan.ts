@@ -1,0 +1,47 @@
+import type { Status } from '../audible/three-valued-judge.ts';
+import type { Row } from '../explore/row.ts';
+import type { StateSpace } from '../explore/state-space.ts';
+import { type Case, statusOf, surelySoundsWith, type WrongAt } from './case.ts';
+
+/** What a group of variables comes to after the press. */
+export interface Scan {
+  /** The nearest combination from which it is certainly wrong. */
+  readonly wrong: WrongAt | null;
+  /** Length of the first sequence that is not certainly harmless though not certainly wrong. */
+  readonly open: number | null;
+}
+
+/** Follows a group of variables, with banks where their moves count, until it is wrong, or `before` is reached. */
+export function scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
+  const { exploration, press } = one;
+  if (group.length > 1) exploration.noteJoint([...group, ...banks]);
+  const statusAt = statusesOf(one, group);
+  let open: number | null = null;
+  const wrong = exploration.search([...group, ...banks], (space, from): WrongAt | 'stop' | undefined => {
+    if (from.depth + 1 >= before) return 'stop';
+    if (from === space.reached[0]) open = null;
+    for (const row of exploration.postRows(space, press, from)) {
+      const status = statusAt(space, row);
+      if (status === 'wrong') return { space, from };
+      if (status === 'open') open ??= from.depth + 1;
+    }
+    return undefined;
+  });
+  return { wrong: wrong === 'stop' || wrong === undefined ? null : wrong, open };
+}
+
+/** Of a row the status of a group, worked out once for each combination. */
+function statusesOf(one: Case, group: readonly number[]): (space: StateSpace, row: Row) => Status {
+  const isSilence = group.every((variable) => !one.target.has(variable));
+  const known = new Map<string | number, Status>();
+  return ({ stepper: { place } }, row) => {
+    const key = group.length === 1 ? row[place[group[0]]] : group.map((variable) => row[place[variable]]).join(',');
+    let status = known.get(key);
+    if (status) return status;
+    const at = new Map(group.map((variable) => [variable, row[place[variable]]]));
+    status = statusOf(one, at, 'all');
+    if (status === 'harmless' && isSilence && !surelySoundsWith(one, at)) status = 'open';
+    known.set(key, status);
+    return status;
+  };
+}
