@@ -4,7 +4,7 @@ import { type Level, type Verdict, worst, type Answer, bankDistance } from '../r
 import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/deliver/events.ts';
 import { SoundComparison } from '../recall/audible/sound-comparison.ts';
 import { WriteSummary } from '../recall/explore/write-summary.ts';
-import { Recording } from '../recall/device/updates.ts';
+import { Recording } from '../recall/device/recording.ts';
 import type { CompiledEvent } from '../recall/explore/event-table.ts';
 import { Stepper } from '../recall/explore/stepper.ts';
 import { type Row, rowKey } from '../recall/explore/row.ts';

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { seededShow } from '../../testing/compare.ts';
-import { clean, fourCable } from '../../testing/build-show.ts';
-import { Random } from '../../testing/random.ts';
 import type { Show } from '../../model/documents.ts';
+import { clean, fourCable } from '../../testing/build-show.ts';
+import { seededShow } from '../../testing/compare.ts';
+import { Random } from '../../testing/random.ts';
 import { buildCsr } from '../../trace/csr.ts';
+import { proverOf } from '../prove/prover-of.ts';
 import { guaranteedThrough } from './guaranteed-paths.ts';
 import { SoundComparison } from './sound-comparison.ts';
-import { proverOf } from '../prove/prover-of.ts';
 
 function found(show: Show) {
   const comparison = new SoundComparison(proverOf(show).model);

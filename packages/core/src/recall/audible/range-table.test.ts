@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { SoundEdge } from './sound-comparison.ts';
-import { RangeTable } from './range-table.ts';
 import type { Range } from './range-table.ts';
+import { RangeTable } from './range-table.ts';
+import type { SoundEdge } from './sound-comparison.ts';
 
 const symbol = 999;
 const isSymbolic = (value: number) => value === symbol;

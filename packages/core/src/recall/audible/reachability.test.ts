@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { seededShow } from '../../testing/compare.ts';
 import { fourCable } from '../../testing/build-show.ts';
+import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
 import { buildCsr } from '../../trace/csr.ts';
-import { SoundComparison } from './sound-comparison.ts';
-import { Reachability } from './reachability.ts';
-import { RangeTable } from './range-table.ts';
-import type { Range } from './range-table.ts';
 import { proverOf } from '../prove/prover-of.ts';
+import type { Range } from './range-table.ts';
+import { RangeTable } from './range-table.ts';
+import { Reachability } from './reachability.ts';
+import { SoundComparison } from './sound-comparison.ts';
 
 const seeds = Array.from({ length: 16 }, (_, i) => 300 + i);
 

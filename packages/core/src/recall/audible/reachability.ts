@@ -1,8 +1,8 @@
-import type { SoundComparison } from './sound-comparison.ts';
 import type { Csr } from '../../trace/csr.ts';
 import { type Live, ReachabilitySearch } from '../../trace/live.ts';
 import type { GuaranteedPaths } from './guaranteed-paths.ts';
 import type { Ranges, RangeTable } from './range-table.ts';
+import type { SoundComparison } from './sound-comparison.ts';
 
 /**
  * What may be live, and what surely is, when variables are known to ranges only. The graph is target out flat once and

@@ -4,9 +4,9 @@ import { wantsOf } from '../../model/wants.ts';
 import { ownerOf } from '../../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../../trace/graph.ts';
 import { type Live, ReachabilitySearch } from '../../trace/live.ts';
-import { SoundTarget, noCues, unwanted } from './sound-target.ts';
-import type { StateModel, ModelControl, ModelPresets } from '../state/state-model.ts';
+import type { ModelControl, ModelPresets, StateModel } from '../state/state-model.ts';
 import type { ContentSymbol, Pins } from '../state/values.ts';
+import { noCues, SoundTarget, unwanted } from './sound-target.ts';
 
 /** Reads a variable of the state that is judged. */
 export type Read = (variable: number) => number;

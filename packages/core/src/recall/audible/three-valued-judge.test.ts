@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { clean, fourCable, lead } from '../../testing/build-show.ts';
-import type { Possible } from './range-table.ts';
 import { proverOf } from '../prove/prover-of.ts';
+import type { Possible } from './range-table.ts';
 
 const prover = proverOf(fourCable().sound('lead', lead).sound('clean', clean).laid().show);
 const { model, threeValued } = prover;

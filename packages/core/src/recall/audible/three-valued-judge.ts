@@ -1,10 +1,10 @@
 import { buildCsr, type Csr } from '../../trace/csr.ts';
+import type { Pins } from '../state/values.ts';
 import { type GuaranteedPaths, guaranteedThrough } from './guaranteed-paths.ts';
+import { type Overlay, type Possible, type Ranges, RangeTable } from './range-table.ts';
+import { Reachability } from './reachability.ts';
 import type { SoundComparison, SoundEdge } from './sound-comparison.ts';
 import { type SoundTarget, unwanted } from './sound-target.ts';
-import { Reachability } from './reachability.ts';
-import { type Overlay, type Possible, type Ranges, RangeTable } from './range-table.ts';
-import type { Pins } from '../state/values.ts';
 
 /**
  * What is already settled of a sound when only some variables are known: `wrong` whatever the others are,

@@ -1,38 +1,23 @@
-import type { Action, FaultKind } from '../../model/documents.ts';
-import type { MidiLink, ContactLink } from '../../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../../midi/message.ts';
+import type { Action } from '../../model/documents.ts';
+import type { MidiLink } from '../../model/wiring.ts';
 import { assertNever } from '../../units/problem.ts';
+import { loopUpdates } from '../device/loops.ts';
+import { receive } from '../device/receive.ts';
+import { noPoints, type Recording } from '../device/recording.ts';
+import { constant, type Running, type Update, update } from '../device/update.ts';
 import {
-  constant,
-  type Update,
-  update,
-  loopUpdates,
-  moveBit,
-  noPoints,
-  receive,
-  type Recording,
-  type Running,
-} from '../device/updates.ts';
-import {
-  type StateModel,
   type ModelController,
   type ModelDevice,
-  type ModelInput,
   type ModelSlot,
   positionKey,
+  type StateModel,
 } from '../state/state-model.ts';
-import { EventQueue } from './event-queue.ts';
-import { heardBy } from '../device/midi-receivers.ts';
 import type { Store } from '../state/store.ts';
-
-/** Where a message or a pulse can be lost. */
-export interface LossyPoint {
-  /** Counted through an event in the order in which they come up. */
-  readonly id: number;
-  readonly kind: Exclude<FaultKind, 'restart'>;
-  /** The sender, the end of the cable, the receiver, or the device with the contact input. */
-  readonly device: ModelDevice;
-}
+import { type Carrier, isHeldContact, type LocalAct, moveContact, setContact } from './contacts.ts';
+import { EventQueue } from './event-queue.ts';
+import type { LossyPoint } from './losses.ts';
+import { performStraight } from './straight-press.ts';
 
 /** Thrown while recording where the delivery itself depends on the rig's state. */
 export class DependsOnState extends Error {}
@@ -63,28 +48,10 @@ type Item =
       readonly points: readonly number[];
     };
 
-/** What a controller does at once, with no message: its own loops and contacts. */
-type LocalAct =
-  | Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }>
-  | { readonly kind: 'open'; readonly contact: string };
-
 const nameOf = (item: Item): string =>
   item.kind === 'message'
     ? `${item.to.index}<${JSON.stringify(item.message)}`
     : `${item.device.index}!${JSON.stringify(item.act)}`;
-const isHeldContact = (controller: ModelController, id: string): boolean =>
-  controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
-
-/**
- * A move of an input that is made only where something else is so too, which is asked only where the move would be
- * seen.
- */
-function onlyIf({ device, writes, apply }: Update, isSo: (store: Store) => boolean): Update {
-  return update(device, writes, (store, running, time) =>
-    writes.some((variable) => store.has(variable)) && isSo(store) ? apply(store, running, time) : undefined,
-  );
-}
-
 export type Outcome = 'settled' | 'never-settles' | 'gave-up';
 
 /**
@@ -93,7 +60,7 @@ export type Outcome = 'settled' | 'never-settles' | 'gave-up';
  * With `into`, what is done is given to that instead of applied, and reading the state throws DependsOnState;
  * `survey` besides looks at everything that may be done, once, whatever the state.
  */
-export class Delivery {
+export class Delivery implements Carrier {
   readonly points: LossyPoint[] = [];
   // Made when they are needed: a straight press, recorded, needs none of them.
   private running: Running | undefined;
@@ -107,7 +74,7 @@ export class Delivery {
   private messages = 0;
 
   constructor(
-    private readonly model: StateModel,
+    readonly model: StateModel,
     private readonly store: Store,
     private readonly options: {
       readonly into?: Recording;
@@ -164,11 +131,6 @@ export class Delivery {
   }
 
   /**
-   * Messages that a controller sends between two waits; of one straight press at a time, for none brings about another.
-   */
-  private static readonly sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
-
-  /**
    * A device that lets messages wait while it loads, and sends none on, does in the end what it would have done at
    * once: how far it is behind makes no difference.
    */
@@ -218,7 +180,7 @@ export class Delivery {
   }
 
   /** A point where what passes can be lost; true where this run loses it. */
-  private lossy(kind: LossyPoint['kind'], device: ModelDevice): { readonly id: number; readonly lost: boolean } {
+  lossy(kind: LossyPoint['kind'], device: ModelDevice): { readonly id: number; readonly lost: boolean } {
     const id = this.points.length;
     this.points.push({ id, kind, device });
     return { id, lost: this.options.lost === id };
@@ -322,7 +284,10 @@ export class Delivery {
     points: readonly number[],
     held: 'press' | 'stay',
   ): void {
-    if (this.options.straight) return this.performStraight(device, controller, actions, time, held);
+    if (this.options.straight) {
+      this.messages += performStraight(this, this.options.into!, device, controller, actions, time, held);
+      return;
+    }
     let now = time;
     const local = (act: LocalAct) => {
       if (now === time || this.options.survey) this.actNow(device, act, now, points);
@@ -339,66 +304,15 @@ export class Delivery {
         local({ kind: 'open', contact: action.contact });
   }
 
-  /**
-   * The same where nothing comes round and nobody asks what may be lost on the way: a controller's messages then come
-   * up in the order in which it sends them. Nothing in it sends on, or models would feed back. Between two waits its
-   * loops and contacts move first, for they take no time.
-   */
-  private performStraight(
-    device: ModelDevice,
-    controller: ModelController,
-    actions: readonly Action[],
-    time: number,
-    held: 'press' | 'stay',
-  ): void {
-    const { model } = this;
-    const { sending } = Delivery;
-    const into = this.options.into!;
-    const loops = loopUpdates(model, device);
-    let closed: string[] | undefined;
-    let now = time;
-    let line = time;
-    for (let at = 0; at <= actions.length; at += 1) {
-      let waiting = 0;
-      let wait = 0;
-      for (; at < actions.length; at += 1) {
-        const action = actions[at];
-        const { kind } = action;
-        if (kind === 'loop') {
-          const both = loops.get(action.loop);
-          if (both) into.take(both[action.to], now, noPoints);
-        } else if (kind === 'program' || kind === 'control') sending[waiting++] = action;
-        else if (kind === 'wait') {
-          wait = Math.round(action.ms * 1000);
-          break;
-        } else {
-          this.actNow(device, action, now, noPoints);
-          if (kind === 'contact' && action.to === 1 && held === 'press' && isHeldContact(controller, action.contact))
-            (closed ??= []).push(action.contact);
-        }
-      }
-      if (at === actions.length && closed)
-        for (const contact of closed) this.setContact(controller, contact, 0, now, noPoints);
-      line = Math.max(line, now);
-      for (let i = 0; i < waiting; i += 1) {
-        line += byteLength(sending[i]) * byteMicroseconds;
-        const { hops, updates } = heardBy(model, device, sending[i]);
-        this.messages += hops;
-        for (let k = 0; k < updates.length; k += 1) into.take(updates[k], line, noPoints);
-      }
-      if (at < actions.length) now = Math.max(now, line) + wait;
-    }
-  }
-
-  private actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void {
+  actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void {
     const controller = device.controller!;
     switch (act.kind) {
       case 'loop':
         return this.switchLoop(device, act, now, points);
       case 'contact':
-        return this.contact(controller, act.contact, act.to, now, points);
+        return moveContact(this, controller, act.contact, act.to, now, points);
       case 'open':
-        return this.setContact(controller, act.contact, 0, now, points);
+        return setContact(this, controller, act.contact, 0, now, points);
       case 'save':
         return this.copy(
           device.controls.get(act.loop)?.variable ?? -1,
@@ -438,71 +352,6 @@ export class Delivery {
       return undefined;
     };
     this.emit(update(this.model.variables[to].owner, [to], apply), time, points);
-  }
-
-  private contact(controller: ModelController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
-    const facts = controller.facts.contacts.find((contact) => contact.id === id);
-    if (!facts) return;
-    if (facts.kind !== 'pulsed') return this.setContact(controller, id, to, time, points);
-    const belief = controller.belief.get(id);
-    for (const link of controller.wires.get(id) ?? []) this.pulse(link, belief, to, time, points);
-    if (belief !== undefined) this.write(belief, this.model.values.id(to), time, points);
-  }
-
-  private pulse(
-    link: ContactLink,
-    belief: number | undefined,
-    to: 0 | 1,
-    time: number,
-    points: readonly number[],
-  ): void {
-    const device = this.model.device.get(link.device)!;
-    const input = device.inputs.get(link.input)!;
-    const point = this.lossy('edge', device);
-    if (point.lost) return;
-    const here = [...points, point.id];
-    const moves =
-      input.kind === 'edge'
-        ? [moveBit(this.model, device, input, 'flip')]
-        : [moveBit(this.model, device, input, 1), moveBit(this.model, device, input, 0)];
-    for (const move of moves)
-      this.emit(belief === undefined ? move : this.onlyIfBeliefDiffers(move, belief, to), time, here);
-  }
-
-  private onlyIfBeliefDiffers(move: Update, belief: number, to: 0 | 1): Update {
-    const believed = this.model.values.id(to);
-    return onlyIf(move, (store) => store.get(belief) !== believed);
-  }
-
-  /** Opens or closes a latched or held contact: levels follow it, edges answer to its closing. */
-  setContact(controller: ModelController, id: string, to: 0 | 1, time: number, points: readonly number[]): void {
-    const contact = controller.contact.get(id);
-    if (contact === undefined) return;
-    for (const link of controller.wires.get(id) ?? []) {
-      const target = this.model.device.get(link.device)!;
-      const input = target.inputs.get(link.input)!;
-      if (input.kind === 'level') this.emit(moveBit(this.model, target, input, to), time, points);
-      else if (to === 1) this.closing(target, input, contact, time, points);
-    }
-    this.write(contact, this.model.values.id(to), time, points);
-  }
-
-  private closing(
-    target: ModelDevice,
-    input: ModelInput,
-    contact: number,
-    time: number,
-    points: readonly number[],
-  ): void {
-    const point = this.lossy('edge', target);
-    if (point.lost) return;
-    const open = this.model.values.id(0);
-    const move = moveBit(this.model, target, input, 'flip');
-    this.emit(
-      onlyIf(move, (store) => store.get(contact) === open),
-      time,
-      [...points, point.id],
-    );
   }
 
   /** A press as the foot makes it: what the controller does about a press of the slot that is current already. */

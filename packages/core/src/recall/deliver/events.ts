@@ -1,12 +1,13 @@
+import type { MidiMessage } from '../../midi/message.ts';
 import type { FootSwitch } from '../../model/anatomy.ts';
 import type { CastAction, ControlRef } from '../../model/documents.ts';
 import { memoised } from '../../model/memo.ts';
-import type { MidiMessage } from '../../midi/message.ts';
 import { assertNever } from '../../units/problem.ts';
-import { foot } from '../device/updates.ts';
-import type { StateModel, ModelDevice, ModelSlot } from '../state/state-model.ts';
-import type { Delivery } from './delivery.ts';
+import { foot } from '../device/foot.ts';
+import type { ModelDevice, ModelSlot, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
+import { setContact } from './contacts.ts';
+import type { Delivery } from './delivery.ts';
 
 /** Something that can happen to the rig between two silences. */
 export type RigEvent =
@@ -89,7 +90,7 @@ function momentary(model: StateModel, device: ModelDevice, id: string, to: 0 | 1
     );
     for (const contact of opens)
       if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held')
-        delivery.setContact(controller, contact, 0, 0, []);
+        setContact(delivery, controller, contact, 0, 0, []);
     delivery.perform(device, controller, actions.release, 0, [], 'stay');
   }
 }

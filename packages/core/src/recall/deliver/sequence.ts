@@ -1,4 +1,4 @@
-import type { LossyPoint } from './delivery.ts';
+import type { LossyPoint } from './losses.ts';
 
 /** A message or a pulse that is lost: which of those of its event, and where. */
 export interface Loss {

@@ -1,15 +1,15 @@
-import { assertNever } from '../../units/problem.ts';
 import { encode, hex, type MidiMessage } from '../../midi/message.ts';
 import { memoised } from '../../model/memo.ts';
-import type { Sequence, SequenceStep } from './sequence.ts';
+import { assertNever } from '../../units/problem.ts';
+import { type Choose, loadedAtPowerUp, powerUp } from '../device/power-up.ts';
+import type { ModelDevice, StateModel } from '../state/state-model.ts';
+import { WholeStore } from '../state/store.ts';
+import type { Pins } from '../state/values.ts';
 import type { ChoiceSequence } from './choice-sequence.ts';
 import { Delivery, type Watcher } from './delivery.ts';
 import { begin, type RigEvent } from './events.ts';
-import type { StateModel, ModelDevice } from '../state/state-model.ts';
-import { type Choose, loadedAtPowerUp, powerUp } from '../device/power-up.ts';
 import { openContacts } from './power-cut.ts';
-import { WholeStore } from '../state/store.ts';
-import type { Pins } from '../state/values.ts';
+import type { Sequence, SequenceStep } from './sequence.ts';
 
 /** What went over the wires during one event. */
 export interface Sent {

@@ -1,7 +1,8 @@
 import type { MidiMessage } from '../../midi/message.ts';
 import { memoised } from '../../model/memo.ts';
-import { type Update, receive } from './updates.ts';
-import type { StateModel, ModelDevice } from '../state/state-model.ts';
+import type { ModelDevice, StateModel } from '../state/state-model.ts';
+import { receive } from './receive.ts';
+import { type Update } from './update.ts';
 
 /** What comes of one message wherever it goes: over how many cables, and what it does there, in order. */
 export interface HeardMessage {

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import type { PowerUp } from '../../model/anatomy.ts';
 import { fourCable, lead } from '../../testing/build-show.ts';
-import { powerUp } from './power-up.ts';
 import { proverOf } from '../prove/prover-of.ts';
 import { WholeStore } from '../state/store.ts';
+import { powerUp } from './power-up.ts';
 
 /** A delay with five presets, one of them entered, and what its facts say about power. */
 function plantWith(params: Record<string, string | number | boolean>, powerUps: Record<string, PowerUp> = {}) {

@@ -1,8 +1,9 @@
 import type { PowerUp } from '../../model/anatomy.ts';
 import { powerUpOf } from '../../model/wiring.ts';
-import { homeBank, ruledBy } from './updates.ts';
-import type { StateModel, ModelControl, ModelDevice, ModelInput, ModelPresets } from '../state/state-model.ts';
+import type { ModelControl, ModelDevice, ModelInput, ModelPresets, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
+import { ruledBy } from './contacts.ts';
+import { homeBank } from './presets.ts';
 
 /**
  * Power-up, of the whole rig (everything unplugged before, so contacts are open) or of one device while the

@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { fourCable, lead } from '../../testing/build-show.ts';
-import { constant, Recording } from './updates.ts';
 import { proverOf } from '../prove/prover-of.ts';
+import { Recording } from './recording.ts';
+import { constant } from './update.ts';
 
 const { model } = proverOf(fourCable().sound('lead', lead).laid().show);
 const of = (ref: string, value: string | number) =>

@@ -1,16 +1,16 @@
 import { expect, test } from '@jest/globals';
-import { buildStateModel } from '../state/state-model.ts';
-import { type CompiledEvent, compileEvent } from './event-table.ts';
-import { ordinaryEvents } from '../deliver/events.ts';
-import { compiler } from '../../program/compile.ts';
 import { wire } from '../../model/wiring.ts';
+import { compiler } from '../../program/compile.ts';
 import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
-import { Effect } from './effect.ts';
-import { Stepper } from './stepper.ts';
-import { type Row } from './row.ts';
+import { ordinaryEvents } from '../deliver/events.ts';
+import { buildStateModel } from '../state/build-state-model.ts';
 import { NeedVariable, PartialStore, type Store } from '../state/store.ts';
 import { NeedPin } from '../state/values.ts';
+import { Effect } from './effect.ts';
+import { type CompiledEvent, compileEvent } from './event-table.ts';
+import { type Row } from './row.ts';
+import { Stepper } from './stepper.ts';
 
 test('an effect refuses what the space does not follow, and asks again the next time', () => {
   const effect = new Effect(new PartialStore(PartialStore.places(4, [0, 1, 2]), new Map()), (store) => {

@@ -1,5 +1,5 @@
-import type { Row } from './row.ts';
 import type { PartialStore, Store } from '../state/store.ts';
+import type { Row } from './row.ts';
 
 /** What something does to the rows of one space: the very same for events that do the same there. */
 export class Effect {

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { demoShow } from '../../demo/demo.ts';
-import { Random } from '../../testing/random.ts';
 import { seededShow } from '../../testing/compare.ts';
-import { doesTheSame } from './event-table.ts';
+import { Random } from '../../testing/random.ts';
+import type { Judged } from '../prove/judgements.ts';
 import { Judgements } from '../prove/judgements.ts';
 import { proverOf } from '../prove/prover-of.ts';
-import type { Judged } from '../prove/judgements.ts';
+import { doesTheSame } from './event-table.ts';
 
 describe('events of random rigs', () => {
   const faults = new Set(['sent', 'link', 'receiver', 'edge', 'restart'] as const);

@@ -1,12 +1,13 @@
 import type { FaultKind } from '../../model/documents.ts';
 import { memoised } from '../../model/memo.ts';
-import { transpose, type Csr, listsOf } from '../../trace/csr.ts';
-import { Delivery, DependsOnState, type LossyPoint, type Outcome } from '../deliver/delivery.ts';
+import { type Csr, listsOf, transpose } from '../../trace/csr.ts';
+import { Delivery, DependsOnState, type Outcome } from '../deliver/delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../deliver/events.ts';
-import { summarise, WriteSummary, mayChange } from './write-summary.ts';
-import { Recording } from '../device/updates.ts';
+import { type LossyPoint } from '../deliver/losses.ts';
+import { Recording } from '../device/recording.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { PartialStore } from '../state/store.ts';
+import { mayChange, summarise, WriteSummary } from './write-summary.ts';
 
 /** What may have happened before the judged press: 2 from anywhere, 3 with a stray foot, 4 after a fault. */
 export type FreeLevel = 2 | 3 | 4;

@@ -2,14 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
 import { ChoiceSequence } from '../deliver/choice-sequence.ts';
-import { DependencyTracker } from './dependency-tracker.ts';
 import { enabled } from '../deliver/events.ts';
+import { SimulatedRig } from '../deliver/simulated-rig.ts';
+import { stepOf } from '../prove/counterexample.ts';
+import { proverOf } from '../prove/prover-of.ts';
+import { NeedPin } from '../state/values.ts';
+import { DependencyTracker } from './dependency-tracker.ts';
 import { Exploration } from './exploration.ts';
 import { defaultLimits } from './state-space.ts';
-import { proverOf } from '../prove/prover-of.ts';
-import { stepOf } from '../prove/counterexample.ts';
-import { SimulatedRig } from '../deliver/simulated-rig.ts';
-import { NeedPin } from '../state/values.ts';
 
 /** What each variable of a rig was before and after every event of a random play. */
 function played(seed: number, events: number) {

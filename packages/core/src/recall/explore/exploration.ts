@@ -1,14 +1,14 @@
 import type { FaultKind } from '../../model/documents.ts';
-import type { CompiledEvent, EventTable } from './event-table.ts';
-import type { DependencyTracker } from './dependency-tracker.ts';
-import { StateSpace, type Question, type Reached } from './state-space.ts';
 import { comesUpAs } from '../device/power-up.ts';
 import { NeedVariable } from '../state/store.ts';
-import { widening } from './widening.ts';
+import type { DependencyTracker } from './dependency-tracker.ts';
+import type { CompiledEvent, EventTable } from './event-table.ts';
 import { type Row, rowKey } from './row.ts';
+import { type Question, type Reached, StateSpace } from './state-space.ts';
+import { widening } from './widening.ts';
 
 /** Values that a variable may have, and the variables that this turns on: itself, and what decides about it. */
-interface Found {
+interface ValueSet {
   readonly values: readonly number[];
   readonly dependsOn: readonly number[];
 }
@@ -25,9 +25,9 @@ export class Exploration {
   private readonly needed = new Map<string, number>();
   private readonly quiet = new Map<number, StateSpace>();
   private readonly jointly = new Set<string>();
-  private readonly everywhere: (Found | undefined)[] = [];
+  private readonly everywhere: (ValueSet | undefined)[] = [];
   /** By variable, and by what a press does to its space. */
-  private readonly afterwards: (Map<unknown, Found> | undefined)[] = [];
+  private readonly afterwards: (Map<unknown, ValueSet> | undefined)[] = [];
   /**
    * For each variable the one value that it has in every state, where nothing that may happen writes it; −1 where that
    * is not so, −2 where nobody asked yet.
@@ -140,8 +140,8 @@ export class Exploration {
     variable: number,
     isEnough: (value: number) => boolean,
     valuesOf: (space: StateSpace, from: Reached) => readonly number[],
-    known: Found | undefined,
-    remember: (found: Found) => void,
+    known: ValueSet | undefined,
+    remember: (found: ValueSet) => void,
   ): boolean {
     if (known) {
       this.consulted.noteAll(known.dependsOn);
@@ -173,7 +173,7 @@ export class Exploration {
       : stepper.valueAfter(row, press, variable);
   }
 
-  private foundAfter(variable: number, press: CompiledEvent): Found | undefined {
+  private foundAfter(variable: number, press: CompiledEvent): ValueSet | undefined {
     return this.afterwards[variable]?.get(this.whatIsDone(variable, press));
   }
 

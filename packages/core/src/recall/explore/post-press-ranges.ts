@@ -1,7 +1,7 @@
+import type { Ranges } from '../audible/range-table.ts';
+import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
 import type { CompiledEvent } from './event-table.ts';
 import type { Exploration } from './exploration.ts';
-import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
-import type { Ranges } from '../audible/range-table.ts';
 
 /** What each variable may be after a press. */
 export class PostPressRanges {

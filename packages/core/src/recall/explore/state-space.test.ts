@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { fourCable, lead } from '../../testing/build-show.ts';
-import { defaultLimits, StateSpace, type Question } from './state-space.ts';
 import { proverOf } from '../prove/prover-of.ts';
-import { TooManyStates } from './row.ts';
 import { NeedVariable } from '../state/store.ts';
+import { TooManyStates } from './row.ts';
+import { defaultLimits, type Question, StateSpace } from './state-space.ts';
 
 /** Two sounds; the second slot is written by hand and leaves everything but the first loop alone. */
 const show = () => {

@@ -1,9 +1,9 @@
 import type { FaultKind } from '../../model/documents.ts';
-import type { CompiledEvent, EventTable, FreeLevel } from './event-table.ts';
 import type { Outcome } from '../deliver/delivery.ts';
-import { type Initial, type InitialLoss, isFixed, type Move, Stepper } from './stepper.ts';
-import { type Row, rowKey, TooManyStates } from './row.ts';
 import type { Pins } from '../state/values.ts';
+import type { CompiledEvent, EventTable, FreeLevel } from './event-table.ts';
+import { type Row, rowKey, TooManyStates } from './row.ts';
+import { type Initial, type InitialLoss, isFixed, type Move, Stepper } from './stepper.ts';
 
 export interface Limits {
   /** States of one space past which an exploration gives up. */

@@ -1,15 +1,17 @@
 import type { FaultKind } from '../../model/documents.ts';
 import { ChoiceSequence } from '../deliver/choice-sequence.ts';
-import type { CompiledEvent } from './event-table.ts';
-import { Delivery, type LossyPoint, type Outcome } from '../deliver/delivery.ts';
-import { Effect } from './effect.ts';
+import { Delivery, type Outcome } from '../deliver/delivery.ts';
 import { begin, enabled, type RigEvent } from '../deliver/events.ts';
-import type { Update, Operation, Recording, Running } from '../device/updates.ts';
-import type { StateModel, ModelDevice } from '../state/state-model.ts';
-import { type Choose, powerUp } from '../device/power-up.ts';
+import { type LossyPoint } from '../deliver/losses.ts';
 import { openContacts } from '../deliver/power-cut.ts';
+import { type Choose, powerUp } from '../device/power-up.ts';
+import type { Operation, Recording } from '../device/recording.ts';
+import type { Running, Update } from '../device/update.ts';
+import type { ModelDevice, StateModel } from '../state/state-model.ts';
 import { PartialStore, type Store } from '../state/store.ts';
 import type { Pins } from '../state/values.ts';
+import { Effect } from './effect.ts';
+import type { CompiledEvent } from './event-table.ts';
 import { type Row, rowKey, TooManyStates } from './row.ts';
 
 /** An event that does the same operations from every state, and settles. */

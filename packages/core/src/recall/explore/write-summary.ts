@@ -1,5 +1,7 @@
 import { memoised } from '../../model/memo.ts';
-import { type Update, type Found, loadedBy, type Recording, type Running } from '../device/updates.ts';
+import { loadedBy } from '../device/loading.ts';
+import { type Recording } from '../device/recording.ts';
+import { type Probe, type Running, type Update } from '../device/update.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { NeedVariable, type Store } from '../state/store.ts';
 import { NeedPin, type Pins } from '../state/values.ts';
@@ -57,7 +59,7 @@ const probeStoreOf = memoised(
   ({ variables }) => new ProbeStore(variables.length),
 );
 
-const nothingFound = (known: number, other: Found | undefined): Found => ({
+const emptyProbe = (known: number, other: Probe | undefined): Probe => ({
   known,
   done: undefined,
   next: undefined,
@@ -65,7 +67,7 @@ const nothingFound = (known: number, other: Found | undefined): Found => ({
 });
 
 /** Of some alternatives the one where so much is known. */
-function where(known: number, first: Found | undefined): Found | undefined {
+function where(known: number, first: Probe | undefined): Probe | undefined {
   let found = first;
   while (found && found.known !== known) found = found.other;
   return found;
@@ -112,10 +114,10 @@ class Summariser {
   /** Does to a device that is not loading what was found out before, or finds it out. */
   private repeat(update: Update, time: number): void {
     const { device, writes } = update;
-    let found = (update.found ??= nothingFound(unwritten, undefined));
+    let found = (update.found ??= emptyProbe(unwritten, undefined));
     for (let i = 0; i < writes.length; i += 1) {
       const known = Math.max(mayChange, this.known[writes[i]]);
-      found = where(known, found.next) ?? (found.next = nothingFound(known, found.next));
+      found = where(known, found.next) ?? (found.next = emptyProbe(known, found.next));
     }
     const { done } = found;
     if (!done) {

@@ -3,9 +3,9 @@ import { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
 import { type CompiledEvent, EventTable } from '../explore/event-table.ts';
+import { neverSettlingAndUnused } from '../explore/settling.ts';
 import type { Limits } from '../explore/state-space.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
-import { neverSettlingAndUnused } from '../explore/settling.ts';
 
 /** What the proof of one model stands on, made once a revision: every question reads it, none changes it. */
 export class ProofBase {

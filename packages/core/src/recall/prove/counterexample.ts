@@ -1,10 +1,10 @@
+import { assertNever } from '../../units/problem.ts';
+import type { RigEvent } from '../deliver/events.ts';
 import { lossAt, type Sequence, type SequenceStep } from '../deliver/sequence.ts';
+import type { Row } from '../explore/row.ts';
 import type { Reached } from '../explore/state-space.ts';
 import type { Stepper } from '../explore/stepper.ts';
-import type { Row } from '../explore/row.ts';
-import type { RigEvent } from '../deliver/events.ts';
 import type { StateModel } from '../state/state-model.ts';
-import { assertNever } from '../../units/problem.ts';
 
 /** The steps that lead to a reached row, and the power-up values that it starts from where power-up leaves a choice. */
 export function pathTo(model: StateModel, stepper: Stepper, to: Reached): Sequence {

@@ -1,6 +1,6 @@
 import type { Sound } from '../../model/documents.ts';
-import type { Judgement, Level } from './verdict.ts';
 import type { ModelSlot } from '../state/state-model.ts';
+import type { Judgement, Level } from './verdict.ts';
 
 /** A judgement with what it was about and the variables that it turned on. */
 export interface Judged {

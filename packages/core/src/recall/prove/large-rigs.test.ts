@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { checkShow } from '../../change/steps.ts';
 import { documentRig, kernelRig, retraceRig } from '../../testing/large-rigs.ts';
-import { proverOf } from './prover-of.ts';
 import { play } from '../replay/play.ts';
+import { proverOf } from './prover-of.ts';
 
 const count = (verdicts: readonly string[]) =>
   verdicts.reduce<Record<string, number>>((sum, one) => ({ ...sum, [one]: (sum[one] ?? 0) + 1 }), {});

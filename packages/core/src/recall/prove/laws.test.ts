@@ -4,13 +4,13 @@ import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
 import { Delivery } from '../deliver/delivery.ts';
 import { begin } from '../deliver/events.ts';
-import { summarise } from '../explore/write-summary.ts';
-import type { Operation } from '../device/updates.ts';
 import { comesUpAs } from '../device/power-up.ts';
-import { proverOf } from './prover-of.ts';
+import type { Operation } from '../device/recording.ts';
 import { Stepper } from '../explore/stepper.ts';
+import { summarise } from '../explore/write-summary.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { WholeStore } from '../state/store.ts';
+import { proverOf } from './prover-of.ts';
 
 const seeds = Array.from({ length: 14 }, (_, i) => 700 + i);
 

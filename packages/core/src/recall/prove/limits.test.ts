@@ -2,9 +2,9 @@ import { expect, test } from '@jest/globals';
 import { demoShow } from '../../demo/demo.ts';
 import type { Show } from '../../model/documents.ts';
 import { seededShow } from '../../testing/compare.ts';
-import type { Judgement, Level } from './verdict.ts';
 import { defaultLimits, type Limits } from '../explore/state-space.ts';
 import { proverOf } from './prover-of.ts';
+import type { Judgement, Level } from './verdict.ts';
 
 // Law: a limit only ever turns an answer into *cannot be known*, whoever else asked before; never into *recalls*.
 

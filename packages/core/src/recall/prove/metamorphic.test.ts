@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Cable, Show } from '../../model/documents.ts';
-import type { Level } from './verdict.ts';
+import { applySteps } from '../../change/steps.ts';
 import { check, contextOf } from '../../check/engine.ts';
 import { rules } from '../../check/rules/index.ts';
+import type { Cable, Show } from '../../model/documents.ts';
+import { clean, fourCable, lead } from '../../testing/build-show.ts';
 import { commands } from '../../testing/commands.ts';
-import { applySteps } from '../../change/steps.ts';
 import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
-import { clean, fourCable, lead } from '../../testing/build-show.ts';
+import type { Level } from './verdict.ts';
 
 const levels: readonly Level[] = [1, 2, 3, 4];
 const seeds = Array.from({ length: 10 }, (_, i) => 300 + i);

@@ -1,9 +1,9 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import type { Level } from './verdict.ts';
-import { proverOf } from './prover-of.ts';
+import { readFileSync } from 'node:fs';
 import { adaptCase } from '../../testing/recall-adapter.ts';
 import { stepsInShort } from '../../testing/small-rig.ts';
+import { proverOf } from './prover-of.ts';
+import type { Level } from './verdict.ts';
 
 // The cases that a naive proof gets wrong. Rigs and verdicts: the reference set of recall cases (computed by a
 // program of its own); the sequences were written down by hand from the definitions before they were compared.

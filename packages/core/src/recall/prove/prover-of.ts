@@ -3,7 +3,7 @@ import { partsInSetOrder } from '../../model/set-order.ts';
 import { wire } from '../../model/wiring.ts';
 import { compiler } from '../../program/compile.ts';
 import type { Limits } from '../explore/state-space.ts';
-import { buildStateModel } from '../state/state-model.ts';
+import { buildStateModel } from '../state/build-state-model.ts';
 import { Prover } from './prover.ts';
 
 /** The proof of a show, ready to be asked. */

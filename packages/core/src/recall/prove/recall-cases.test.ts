@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { compareReference, type ReferenceFile } from '../../testing/reference.ts';
+import { readFileSync } from 'node:fs';
 import { answerRecallCase } from '../../testing/recall-cases.ts';
+import { compareReference, type ReferenceFile } from '../../testing/reference.ts';
 
 // Source: 38 small rigs with verdicts and lengths, computed by a brute-force program written from the definitions
 // alone.

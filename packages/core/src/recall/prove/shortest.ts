@@ -1,5 +1,5 @@
-import { TooManyStates } from '../explore/row.ts';
 import type { SequenceStep } from '../deliver/sequence.ts';
+import { TooManyStates } from '../explore/row.ts';
 import { cheapestRoute } from './bank-route.ts';
 import { answerAt, banksAround, type Case, type WrongAt } from './case.ts';
 import { pathTo } from './counterexample.ts';

@@ -1,6 +1,6 @@
 import type { Sound } from '../../model/documents.ts';
-import type { ModelSlot } from '../state/state-model.ts';
 import type { Sequence } from '../deliver/sequence.ts';
+import type { ModelSlot } from '../state/state-model.ts';
 import type { ContentSymbol } from '../state/values.ts';
 
 export type Verdict = 'recalls' | 'does-not' | 'cannot-be-known' | 'not-played';

@@ -2,9 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { demoShow, flyShow } from '../../demo/demo.ts';
 import type { Show } from '../../model/documents.ts';
 import { seededShow } from '../../testing/compare.ts';
-import type { Judgement, Level } from './verdict.ts';
-import { proverOf } from './prover-of.ts';
 import { play } from '../replay/play.ts';
+import { proverOf } from './prover-of.ts';
+import type { Judgement, Level } from './verdict.ts';
 
 // What the proof tells is a way that can be gone: played on the simulated rig, every variable of it, it ends as told.
 const levels: readonly Level[] = [1, 2, 3, 4];

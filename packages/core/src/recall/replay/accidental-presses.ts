@@ -1,8 +1,8 @@
 import type { Sound } from '../../model/documents.ts';
 import { ChoiceSequence } from '../deliver/choice-sequence.ts';
-import type { ModelSlot } from '../state/state-model.ts';
-import type { Prover } from '../prove/prover.ts';
 import { SimulatedRig } from '../deliver/simulated-rig.ts';
+import type { Prover } from '../prove/prover.ts';
+import type { ModelSlot } from '../state/state-model.ts';
 import { NeedPin } from '../state/values.ts';
 
 /** What one unplanned foot switch does to the sounds of a rig. */

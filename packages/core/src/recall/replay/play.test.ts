@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { clean, fourCable, lead } from '../../testing/build-show.ts';
-import { firstWrong, play } from './play.ts';
-import { proverOf } from '../prove/prover-of.ts';
-import { lossAt, type Sequence } from '../deliver/sequence.ts';
 import type { Show } from '../../model/documents.ts';
+import { clean, fourCable, lead } from '../../testing/build-show.ts';
+import { lossAt, type Sequence } from '../deliver/sequence.ts';
+import { proverOf } from '../prove/prover-of.ts';
+import { firstWrong, play } from './play.ts';
 
 const built = fourCable().sound('lead', lead).sound('clean', clean).laid().show;
 const withSlot = (show: Show, id: string, actions: Show['rig']['slots'][string]['actions']): Show => ({

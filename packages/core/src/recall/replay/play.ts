@@ -1,14 +1,14 @@
 import type { Literal } from '../../model/anatomy.ts';
 import type { Sound } from '../../model/documents.ts';
 import { memoised } from '../../model/memo.ts';
-import type { Level } from '../prove/verdict.ts';
-import { ChoiceSequence } from '../deliver/choice-sequence.ts';
 import type { Heard } from '../audible/sound-comparison.ts';
 import { type SoundTarget, unwanted } from '../audible/sound-target.ts';
-import type { StateModel, ModelSlot } from '../state/state-model.ts';
-import type { Prover } from '../prove/prover.ts';
+import { ChoiceSequence } from '../deliver/choice-sequence.ts';
 import type { Sequence, SequenceStep } from '../deliver/sequence.ts';
 import { type Sent, SimulatedRig } from '../deliver/simulated-rig.ts';
+import type { Prover } from '../prove/prover.ts';
+import type { Level } from '../prove/verdict.ts';
+import type { ModelSlot, StateModel } from '../state/state-model.ts';
 import type { WholeStore } from '../state/store.ts';
 import { type ContentSymbol, NeedPin } from '../state/values.ts';
 

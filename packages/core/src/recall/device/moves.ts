@@ -1,0 +1,29 @@
+import type { Literal } from '../../model/anatomy.ts';
+import type { ModelControl } from '../state/state-model.ts';
+import type { Store } from '../state/store.ts';
+import type { Values } from '../state/values.ts';
+
+export function flip(store: Store, values: Values, control: ModelControl): void {
+  if (!store.has(control.variable) || control.held) return;
+  const [off, on] = control.options;
+  store.set(
+    control.variable,
+    values.apply(store.get(control.variable), (value) => (value === off ? on : off)),
+  );
+}
+
+export function step(store: Store, values: Values, control: ModelControl, by: number, wrap: boolean): void {
+  if (!store.has(control.variable) || control.held) return;
+  const { options } = control;
+  const count = options.length;
+  store.set(
+    control.variable,
+    values.apply(store.get(control.variable), (value) => {
+      const at = options.indexOf(value) + by;
+      return options[wrap ? ((at % count) + count) % count : Math.min(count - 1, Math.max(0, at))];
+    }),
+  );
+}
+
+export const isOn = (literal: Literal | undefined): boolean =>
+  typeof literal === 'number' ? literal !== 0 : literal !== 'off';
