@@ -14,6 +14,8 @@ export default tseslint.config(
         'error',
         { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false },
       ],
+      // A type derived from a shape, under a name of its own.
+      '@typescript-eslint/no-empty-object-type': ['error', { allowInterfaces: 'with-single-extends' }],
       eqeqeq: 'error',
       'no-console': 'error',
       'max-len': [

@@ -27,9 +27,9 @@ const undecided = file(
         'slot-lead': {
           ...unknown.rig.slots['slot-lead'],
           actions: [
-            { kind: 'loop', loop: 'loop-1', to: 1 },
-            { kind: 'loop', loop: 'loop-2', to: 1 },
-            { kind: 'loop', loop: 'loop-3', to: 1 },
+            { kind: 'set', control: 'loop-1', value: 1 },
+            { kind: 'set', control: 'loop-2', value: 1 },
+            { kind: 'set', control: 'loop-3', value: 1 },
             { kind: 'program', channel: 2, program: 5 },
           ],
         },

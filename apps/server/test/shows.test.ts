@@ -51,7 +51,7 @@ describe('a new database', () => {
       '/api/shows/{id}/ticks',
       '/health',
     ]);
-    expect((await running.ask('GET', '/api/schema')).json).toMatchObject({ $id: 'urn:yunta:show:1', type: 'object' });
+    expect((await running.ask('GET', '/api/schema')).json).toMatchObject({ $id: 'urn:yunta:show:2', type: 'object' });
   });
 });
 

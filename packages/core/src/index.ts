@@ -1,32 +1,25 @@
+export { castOf, inOrder, type Show, splitRef, controlRef } from './model/documents.ts';
 export {
   type Action,
   type Cable,
   type CastAction,
-  castOf,
   type ControlRef,
   type Cast,
   type Device,
   type DeviceType,
-  inOrder,
-  type Part,
   type Plug,
   type Rig,
-  type Show,
   type Slot,
-  type Song,
-  type Songbook,
   type Sound,
-  splitRef,
-  controlRef,
   type NoteValue,
   noteValues,
-  schoolOf,
-  type Schools,
-  schools,
-  type SetList,
+  conventionOf,
+  type Conventions,
+  conventions,
   type StoredPreset,
   type Waiver,
-} from './model/documents.ts';
+} from './model/rig.ts';
+export { type Part, type Song, type Songbook, type SetList } from './model/songbook.ts';
 export {
   type Anatomy,
   type Control,
@@ -36,7 +29,7 @@ export {
   type PowerUp,
   domainValues,
   type Jack,
-  type Literal,
+  type ControlValue,
 } from './model/anatomy.ts';
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
@@ -44,7 +37,7 @@ export { loopsOf, switchingOf, type Loop, type Switching } from './model/switchi
 export { slotLabel, slotPlace, slotsOfController } from './model/slots.ts';
 export { memoised } from './model/memo.ts';
 export { isByHand, isWiredAlike, relabelled, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
-export { nameShape } from './model/shapes.ts';
+export { nameShape } from './model/rig.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';
 export { chosenSetList, partsInSetOrder } from './model/set-order.ts';
 export { catalogue, type CatalogueEntry, findTypes, typeById } from './catalogue/types.ts';
@@ -100,6 +93,7 @@ export {
 export { readSmf, writeSmf } from './wire/smf.ts';
 export { type LeftOut, songsFromMidi, type SongsFromMidi } from './wire/songs-from-midi.ts';
 export { batchLimits, readBatch } from './wire/batch.ts';
+export { showOfToday, stepOfToday, storedShow } from './wire/version-1.ts';
 export { jsonSize } from './wire/json-size.ts';
 export { repairShow } from './wire/repair.ts';
 export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './wire/json.ts';

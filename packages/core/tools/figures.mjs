@@ -80,7 +80,7 @@ const editKinds = (r) => {
         `slot-${r.below(60) + 1}`,
         r.chance(0.5) ? null : [{ kind: 'loop', loop: `loop-${r.below(60) + 1}`, to: 1 }],
       ),
-    (show) => commands.setDevice(show, `effect-${r.below(16) + 1}`, 'countsFrom', r.pick([0, 1])),
+    (show) => commands.setDevice(show, `effect-${r.below(16) + 1}`, 'firstPresetNumber', r.pick([0, 1])),
     (show) => commands.setSound(show, r.pick(sounds), 'name', `Sound ${r.below(1000)}`),
     (show) => commands.setCable(show, `cable-${r.below(60) + 1}`, 'length', r.below(20)),
   ];

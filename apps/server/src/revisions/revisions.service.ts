@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectDataSource } from '@nestjs/typeorm';
-import { problem } from '@yunta/core';
+import { problem, storedShow } from '@yunta/core';
 import type { NamedRevision, RevisionContent } from '@yunta/contract';
 import { DataSource } from 'typeorm';
 import { RevisionRow } from '../persistence/entities.ts';
@@ -53,7 +53,7 @@ export class RevisionsService {
       .getRepository(RevisionRow)
       .findOneBy({ workspace: localTenant.workspace, show, id });
     if (!row) throw new ProblemException([problem('', 'not-found', { what: 'revision', id: id.slice(0, 64) })]);
-    return { ...summaryOf(row), rig: JSON.parse(row.rig), songbook: JSON.parse(row.songbook) };
+    return { ...summaryOf(row), ...storedShow(JSON.parse(row.rig), JSON.parse(row.songbook)) };
   }
 
   async remove(show: string, id: string): Promise<void> {

@@ -15,6 +15,9 @@ import {
   readBatch,
   repairShow,
   type Rig,
+  type Step,
+  stepOfToday,
+  storedShow,
   sameData,
   sharingProblems,
   type Show,
@@ -76,7 +79,7 @@ export class ShowsService {
         changedAt: at,
       };
       if (!shared) await manager.insert(SongbookRow, book);
-      const { rig, songbook } = shared ? withSongbook(show.rig, JSON.parse(shared.document)) : show;
+      const { rig, songbook } = shared ? withSongbook(show.rig, documentsOf({ rig: 'null' }, shared).songbook) : show;
       const checked = checkShow({ rig, songbook });
       if (!checked.ok) throw new ProblemException(checked.problems);
       const row: ShowRow = { ...localTenant, id, revision: 0, songbook: book.id, ...projectedRig(rig), changedAt: at };
@@ -193,7 +196,7 @@ export class ShowsService {
         const problems = sharingProblems(
           was.songbook,
           result.value.songbook,
-          (await this.sharing(manager, row)).map((other) => JSON.parse(other.rig)),
+          (await this.sharing(manager, row)).map((other) => documentsOf(other, book).rig),
         );
         if (problems.length > 0) throw new ProblemException(problems);
       }
@@ -249,7 +252,8 @@ export class ShowsService {
 
   /** A retry gets the first result; another batch under a used id is refused. */
   private repeated(before: BatchRow, steps: readonly unknown[]): Omit<AppliedBatch, 'songbookRevision'> {
-    if (!sameData(JSON.parse(before.steps), JSON.parse(JSON.stringify(steps))))
+    const done = (JSON.parse(before.steps) as readonly Step[]).map(stepOfToday);
+    if (!sameData(done, JSON.parse(JSON.stringify(steps))))
       throw new ProblemException([problem('/id', 'already-there', { what: 'batch', id: before.id })]);
     return { revision: before.revision, repeated: true };
   }
@@ -351,10 +355,9 @@ interface Rows {
 const notThere = (id: string): ProblemException =>
   new ProblemException([problem('', 'not-found', { what: 'rig', id: id.slice(0, 64) })]);
 
-const documentsOf = (row: ShowRow, book: SongbookRow): Show => ({
-  rig: JSON.parse(row.rig),
-  songbook: JSON.parse(book.document),
-});
+/** As they are called today, whatever version they were stored in. */
+const documentsOf = (row: Pick<ShowRow, 'rig'>, book: Pick<SongbookRow, 'document'>): Show =>
+  storedShow(JSON.parse(row.rig), JSON.parse(book.document));
 
 const summaryOf = ({ id, name, revision, changedAt, devices, sounds, songbook }: ShowRow): ShowSummary => ({
   id,

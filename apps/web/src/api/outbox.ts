@@ -1,4 +1,4 @@
-import { type Batch, readBatch } from '@yunta/core';
+import { type Batch, readBatch, showOfToday } from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
 import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval';
 
@@ -89,7 +89,7 @@ export function browserStorage(): Storage {
       }),
     put: ({ key, batch, why }) => soon(() => set(key, { batch, ...(why === undefined ? {} : { why }) }, edits())),
     remove: (key) => soon(() => del(key, edits())),
-    loadShow: (rig) => soon(async () => (await get<ShowAtRevision>(rig, shows())) ?? null),
+    loadShow: (rig) => soon(async () => showOfToday(await get<ShowAtRevision>(rig, shows())) ?? null),
     keepShow: (at) => soon(() => set(at.id, at, shows())),
   };
 }

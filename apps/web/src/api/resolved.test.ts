@@ -16,7 +16,7 @@ test('an edit of sounds, lengths or counting keeps the tracer; one of the patch 
   for (const [edit, keeps] of [
     [(now: Show) => commands.wantPedal(now, 'sound-1', 'drive-1', 'on'), true],
     [(now: Show) => commands.setCable(now, 'cable-1', 'length', 9), true],
-    [(now: Show) => commands.setDevice(now, 'echo', 'countsFrom', 0), true],
+    [(now: Show) => commands.setDevice(now, 'echo', 'firstPresetNumber', 0), true],
     [(now: Show) => commands.setDevice(now, 'echo', 'name', 'Delay'), false],
     [(now: Show) => commands.disconnect(now, 'cable-3'), false],
   ] as const) {

@@ -1,4 +1,4 @@
-import type { DeviceType } from '../model/documents.ts';
+import type { DeviceType } from '../model/rig.ts';
 
 /** A generic device type with typical values, found by typing any of its words. */
 export interface CatalogueEntry {

@@ -1,4 +1,4 @@
-import type { Action } from '../model/documents.ts';
+import type { Action } from '../model/rig.ts';
 import type { WiredDevice } from '../model/wiring.ts';
 import { isMidiChannel, isSevenBit } from '../units/quantities.ts';
 
@@ -52,7 +52,7 @@ function midi(action: Extract<Action, { readonly kind: 'program' | 'control' }>)
 function remembered(controller: WiredDevice, kind: 'save' | 'restore', numbers: readonly number[]): ActionLine {
   if (numbers.length !== 1) return refused('not-understood');
   const loop = controller.anatomy.controller?.loops[numbers[0] - 1];
-  return loop === undefined ? refused('no-loop') : { ok: true, action: { kind, loop } };
+  return loop === undefined ? refused('no-loop') : { ok: true, action: { kind, control: loop } };
 }
 
 function own(
@@ -65,5 +65,7 @@ function own(
   const facts = controller.anatomy.controller;
   const id = kind === 'loop' ? facts?.loops[numbers[0] - 1] : facts?.contacts[numbers[0] - 1]?.id;
   if (id === undefined) return refused(kind === 'loop' ? 'no-loop' : 'no-contact');
-  return { ok: true, action: kind === 'loop' ? { kind, loop: id, to } : { kind, contact: id, to } };
+  const action: Action =
+    kind === 'loop' ? { kind: 'set', control: id, value: to } : { kind: 'contact', contact: id, to };
+  return { ok: true, action };
 }

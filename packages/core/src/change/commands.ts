@@ -1,32 +1,27 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
+import { castOf, inOrder, type Show, splitRef } from '../model/documents.ts';
 import {
   type Action,
   type Cable,
   type Cast,
-  castOf,
   type CastAction,
   type Device,
   type DeviceType,
-  inOrder,
   type MomentaryActions,
-  type Part,
   type Plug,
   type Rig,
-  type Show,
   type Slot,
-  type Schools,
-  type SetList,
-  type Song,
+  type Conventions,
   type Sound,
-  splitRef,
   type StoredPreset,
   type Waiver,
-} from '../model/documents.ts';
+} from '../model/rig.ts';
+import { type Part, type SetList, type Song } from '../model/songbook.ts';
 import { chosenSetList } from '../model/set-order.ts';
 import { slotPlace } from '../model/slots.ts';
 import { isByHand } from '../model/wiring.ts';
 import { layByRole } from '../program/layout.ts';
-import type { Literal } from '../model/anatomy.ts';
+import type { ControlValue } from '../model/anatomy.ts';
 import { between } from './order.ts';
 import type { Batch, Step } from './steps.ts';
 
@@ -78,9 +73,9 @@ export function addDevice(
     type,
     order: between(last(show.rig.devices), null),
     channel: null,
-    countsFrom: 1,
+    firstPresetNumber: 1,
     presets: {},
-    plannedFeet: [],
+    plannedSwitches: [],
     owners: {},
     powerUps: {},
     momentaries: {},
@@ -219,7 +214,7 @@ export const setSound = <K extends 'name' | 'role' | 'silence'>(
   ]);
 
 /** `undefined`: don’t care. What hands do is put into the cues of the parts that play the sound, too. */
-export function want(show: Show, sound: string, ref: string, value: Literal | undefined): Command {
+export function want(show: Show, sound: string, ref: string, value: ControlValue | undefined): Command {
   const { device, control } = splitRef(ref);
   const { rig } = show;
   const old = rig.sounds[sound];
@@ -229,7 +224,7 @@ export function want(show: Show, sound: string, ref: string, value: Literal | un
   ]);
 }
 
-function withWant(wants: Sound['wants'], ref: string, value: Literal | undefined): Sound['wants'] {
+function withWant(wants: Sound['wants'], ref: string, value: ControlValue | undefined): Sound['wants'] {
   const { [ref]: _, ...rest } = wants;
   return value === undefined ? rest : { ...rest, [ref]: value };
 }
@@ -488,9 +483,11 @@ export const chooseSetList = (show: Show, id: string | null): Command =>
     set(['settings', 'setList'], id, show.rig.settings.setList),
   ]);
 
-export function setSchool<K extends keyof Schools>(show: Show, question: K, side: Schools[K]): Command {
-  const old = show.rig.settings.schools;
-  return command('set-school', { question, side }, [set(['settings', 'schools'], { ...old, [question]: side }, old)]);
+export function setSchool<K extends keyof Conventions>(show: Show, question: K, side: Conventions[K]): Command {
+  const old = show.rig.settings.conventions;
+  return command('set-school', { question, side }, [
+    set(['settings', 'conventions'], { ...old, [question]: side }, old),
+  ]);
 }
 
 /** Says that a finding is known and why it may stay. */
@@ -506,7 +503,12 @@ export const unwaive = (show: Show, id: string, title: string): Command =>
   command('unwaive', { title }, [remove(['waivers', id], show.rig.waivers![id])]);
 
 /** Several sounds at once: the same value in each; those that have it already are left alone. */
-export function wantInAll(show: Show, sounds: readonly string[], ref: string, value: Literal | undefined): Command {
+export function wantInAll(
+  show: Show,
+  sounds: readonly string[],
+  ref: string,
+  value: ControlValue | undefined,
+): Command {
   const { device, control } = splitRef(ref);
   const changed = sounds.filter((id) => show.rig.sounds[id].wants[ref] !== value);
   return command(

@@ -69,8 +69,8 @@ describe('an action said in one line, numbers as sent', () => {
     ['pc 12 ch 3', { kind: 'program', program: 12, channel: 3 }],
     ['Program 0, channel 16', { kind: 'program', program: 0, channel: 16 }],
     ['cc 102 = 127 ch 2', { kind: 'control', cc: 102, value: 127, channel: 2 }],
-    ['loop 4 on', { kind: 'loop', loop: 'loop-4', to: 1 }],
-    ['loop 1 off', { kind: 'loop', loop: 'loop-1', to: 0 }],
+    ['loop 4 on', { kind: 'set', control: 'loop-4', value: 1 }],
+    ['loop 1 off', { kind: 'set', control: 'loop-1', value: 0 }],
     ['contact 1 closed', { kind: 'contact', contact: 'contact-1', to: 1 }],
     ['wait 20', { kind: 'wait', ms: 20 }],
   ])('%s', (line, action) => {
@@ -93,15 +93,15 @@ describe('an action said in one line, numbers as sent', () => {
   test('a momentary switch may remember a loop and restore it; a slot may not', () => {
     expect(readActionLine(switcher, 'remember loop 2', 'momentary')).toEqual({
       ok: true,
-      action: { kind: 'save', loop: 'loop-2' },
+      action: { kind: 'save', control: 'loop-2' },
     });
     expect(readActionLine(switcher, 'Restore loop 2', 'momentary')).toEqual({
       ok: true,
-      action: { kind: 'restore', loop: 'loop-2' },
+      action: { kind: 'restore', control: 'loop-2' },
     });
     expect(readActionLine(switcher, 'loop 2 in', 'momentary')).toEqual({
       ok: true,
-      action: { kind: 'loop', loop: 'loop-2', to: 1 },
+      action: { kind: 'set', control: 'loop-2', value: 1 },
     });
     expect(readActionLine(switcher, 'remember loop 5', 'momentary')).toEqual({ ok: false, reason: 'no-loop' });
     for (const line of ['remember', 'remember loop', 'restore contact 1', 'remember loop 1 2'])

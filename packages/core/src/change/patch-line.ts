@@ -1,7 +1,7 @@
 import { mateOf } from '../model/jack-kinds.ts';
 import type { Jack } from '../model/anatomy.ts';
 import { isOut } from '../model/cable-ends.ts';
-import type { Plug, Rig } from '../model/documents.ts';
+import type { Plug, Rig } from '../model/rig.ts';
 import { wire, type WiredDevice } from '../model/wiring.ts';
 
 /** The plugs that a line names, those that it comes from first. */

@@ -8,7 +8,8 @@ import { demoShow, flyShow } from '../demo/demo.ts';
 import { encode } from '../midi/message.ts';
 import { domainValues } from '../model/anatomy.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { controlRef, inOrder, schools, type Show, type StoredPreset } from '../model/documents.ts';
+import { controlRef, inOrder, type Show } from '../model/documents.ts';
+import { conventions, type StoredPreset } from '../model/rig.ts';
 import { listSlot } from '../program/listing.ts';
 import { starters } from '../starters/starters.ts';
 import { Random } from '../testing/random.ts';
@@ -54,7 +55,7 @@ const rigEdits: readonly Edit[] = [
   (show, r) => (ids(show.rig.devices).length < 4 ? null : commands.removeDevice(show, r.pick(ids(show.rig.devices)))),
   (show, r) =>
     commands.setDevice(show, r.pick(ids(show.rig.devices)), 'channel', r.pick([null, 1, 2, 3, 'omni', 17 as never])),
-  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'countsFrom', r.pick([0, 1])),
+  (show, r) => commands.setDevice(show, r.pick(ids(show.rig.devices)), 'firstPresetNumber', r.pick([0, 1])),
   (show, r) =>
     commands.setDevice(
       show,
@@ -116,15 +117,15 @@ const rigEdits: readonly Edit[] = [
       r.pick([
         [],
         [
-          { kind: 'save', loop },
-          { kind: 'loop', loop, to: 1 },
+          { kind: 'save', control: loop },
+          { kind: 'set', control: loop, value: 1 },
         ],
-        [{ kind: 'restore', loop }],
+        [{ kind: 'restore', control: loop }],
       ] as const),
     );
   },
   (show, r) => commands.renameRig(show, r.pick(['Spring', 'Autumn'])),
-  (show, r) => commands.setSchool(show, 'tempo', r.pick(schools.tempo)),
+  (show, r) => commands.setSchool(show, 'tempo', r.pick(conventions.tempo)),
 ];
 
 const soundEdits: readonly Edit[] = [
@@ -181,7 +182,7 @@ const soundEdits: readonly Edit[] = [
         null,
         [],
         other.actions,
-        [{ kind: 'loop', loop: 'loop-1', to: 1 }],
+        [{ kind: 'set', control: 'loop-1', value: 1 }],
         [
           { kind: 'program', channel: 2, program: r.below(128) },
           { kind: 'wait', ms: 20 },

@@ -90,17 +90,17 @@ describe('commands', () => {
     const set = (on: Show, when: 'press' | 'release', actions: Parameters<typeof commands.setMomentary>[4]) =>
       applied(on, commands.setMomentary(on, 'switcher', 'momentary-1', when, actions).steps);
     const pressed = set(show, 'press', [
-      { kind: 'save', loop: 'loop-2' },
-      { kind: 'loop', loop: 'loop-2', to: 1 },
+      { kind: 'save', control: 'loop-2' },
+      { kind: 'set', control: 'loop-2', value: 1 },
     ]);
-    const both = set(pressed, 'release', [{ kind: 'restore', loop: 'loop-2' }]);
+    const both = set(pressed, 'release', [{ kind: 'restore', control: 'loop-2' }]);
     expect(both.rig.devices['switcher'].momentaries).toEqual({
       'momentary-1': {
         press: [
-          { kind: 'save', loop: 'loop-2' },
-          { kind: 'loop', loop: 'loop-2', to: 1 },
+          { kind: 'save', control: 'loop-2' },
+          { kind: 'set', control: 'loop-2', value: 1 },
         ],
-        release: [{ kind: 'restore', loop: 'loop-2' }],
+        release: [{ kind: 'restore', control: 'loop-2' }],
       },
     });
     expect(sameData(set(both, 'release', []), pressed)).toBe(true);

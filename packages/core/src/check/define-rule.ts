@@ -1,4 +1,5 @@
-import type { Show, Slot, Sound } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Slot, Sound } from '../model/rig.ts';
 import type { SlotActions } from '../program/compile.ts';
 import type { Step } from '../change/steps.ts';
 import type { Wiring } from '../model/wiring.ts';

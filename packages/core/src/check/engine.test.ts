@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { commands } from '../testing/commands.ts';
 import { applySteps, type Step } from '../change/steps.ts';
 import { demoShow } from '../demo/demo.ts';
-import type { Action, Show } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Action } from '../model/rig.ts';
 import { Random } from '../testing/random.ts';
 import { check, contextOf } from './engine.ts';
 import { rules } from './rules/index.ts';
@@ -31,12 +32,12 @@ describe('a context made from the one before', () => {
           commands.setSlotActions(
             show,
             r.pick(slots),
-            r.chance(0.6) ? null : [{ kind: 'loop', loop: 'loop-4', to: 1 }],
+            r.chance(0.6) ? null : [{ kind: 'set', control: 'loop-4', value: 1 }],
           ),
         () => commands.setDevice(show, 'hall', 'channel', 2 + r.below(3)),
         () => commands.setSound(show, r.pick(sounds), 'role', r.pick(['solo', ''])),
         () => commands.setCable(show, 'cable-3', 'length', r.below(9)),
-        () => commands.setDevice(show, r.pick(['echo', 'hall']), 'countsFrom', r.pick([0, 1])),
+        () => commands.setDevice(show, r.pick(['echo', 'hall']), 'firstPresetNumber', r.pick([0, 1])),
         () => commands.setDevice(show, 'echo', 'name', `Echo ${r.below(9)}`),
       ];
       show = applied(show, r.pick(edits)().steps);

@@ -1,4 +1,5 @@
-import type { Show, Slot, Waiver } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Slot, Waiver } from '../model/rig.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { isWiredAlike, relabelled, wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';

@@ -1,5 +1,5 @@
 import type { Step } from '../change/steps.ts';
-import type { Slot } from '../model/documents.ts';
+import type { Slot } from '../model/rig.ts';
 import type { Finding } from './define-rule.ts';
 
 type Fix = NonNullable<Finding['fix']>;

@@ -1,4 +1,5 @@
-import { controlRef, type ControlRef, inOrder, type Rig, type Slot, type Sound } from '../model/documents.ts';
+import { controlRef, inOrder } from '../model/documents.ts';
+import { type ControlRef, type Rig, type Slot, type Sound } from '../model/rig.ts';
 import type { Control, EffectKind, PresetFacts } from '../model/anatomy.ts';
 import { type Memo, memoised } from '../model/memo.ts';
 import { ownerOf, type WiredDevice } from '../model/wiring.ts';

@@ -2,7 +2,9 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
 import { connect } from '../change/commands.ts';
 import { demoShow } from '../demo/demo.ts';
-import type { Action, CastAction, Device, Part, Schools, Show, Sound } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Action, CastAction, Device, Conventions, Sound } from '../model/rig.ts';
+import type { Part } from '../model/songbook.ts';
 import { clean, fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
 import { type RuleCases, ruleFaults } from '../testing/rule-tester.ts';
 import { check, contextOf } from './engine.ts';
@@ -37,9 +39,9 @@ const withDevice = (show: Show, id: string, facts: Partial<Device>): Show => ({
   ...show,
   rig: { ...show.rig, devices: { ...show.rig.devices, [id]: { ...show.rig.devices[id], ...facts } } },
 });
-const withSchool = <K extends keyof Schools>(show: Show, question: K, side: Schools[K]): Show => ({
+const withSchool = <K extends keyof Conventions>(show: Show, question: K, side: Conventions[K]): Show => ({
   ...show,
-  rig: { ...show.rig, settings: { ...show.rig.settings, schools: { [question]: side } } },
+  rig: { ...show.rig, settings: { ...show.rig.settings, conventions: { [question]: side } } },
 });
 const inLoopThree = ['Delay MIDI through > Hall MIDI in'];
 const silent = without(ordinary().show, 'combo.speaker');
@@ -87,9 +89,9 @@ const cases: Record<string, RuleCases> = {
     faulty: {
       'a slot by hand that forgets the channel': {
         show: byHand(ordinary().show, 'slot-lead', [
-          { kind: 'loop', loop: 'loop-1', to: 1 },
-          { kind: 'loop', loop: 'loop-2', to: 1 },
-          { kind: 'loop', loop: 'loop-3', to: 1 },
+          { kind: 'set', control: 'loop-1', value: 1 },
+          { kind: 'set', control: 'loop-2', value: 1 },
+          { kind: 'set', control: 'loop-3', value: 1 },
           { kind: 'program', channel: 2, program: 5 },
           { kind: 'wait', ms: 30 },
           { kind: 'control', channel: 2, cc: 102, value: 127 },

@@ -55,11 +55,11 @@ test('looks again where what a slot of the sound does by hand is another, and at
   const before = contextOf(show);
   rule.check(before);
   const slot = Object.values(show.rig.slots).find((one) => one.sound === 'lead')!;
-  const byHand = edited(show, commands.setSlotActions(show, slot.id, [{ kind: 'loop', loop: 'loop-1', to: 1 }]));
+  const byHand = edited(show, commands.setSlotActions(show, slot.id, [{ kind: 'set', control: 'loop-1', value: 1 }]));
   const between = contextOf(byHand, before);
   rule.check(between);
   expect(looked.slice(2)).toEqual(['lead']);
-  const told = edited(byHand, commands.setDevice(byHand, 'delay', 'countsFrom', 0));
+  const told = edited(byHand, commands.setDevice(byHand, 'delay', 'firstPresetNumber', 0));
   rule.check(contextOf(told, between));
   expect(looked.slice(3).sort()).toEqual(['clean', 'lead']);
 });
@@ -67,7 +67,7 @@ test('a rule that tells no numbers does not look again where a panel counts othe
   const { rule, looked } = counting();
   const before = contextOf(show);
   rule.check(before);
-  const told = edited(show, commands.setDevice(show, 'delay', 'countsFrom', 0));
+  const told = edited(show, commands.setDevice(show, 'delay', 'firstPresetNumber', 0));
   expect(rule.check(contextOf(told, before))).toHaveLength(2);
   expect(looked).toHaveLength(2);
 });
@@ -86,7 +86,7 @@ describe.each([
       check(before, rules);
       const counted = edited(
         demo,
-        commands.setDevice(demo, device, 'countsFrom', demo.rig.devices[device].countsFrom === 1 ? 0 : 1),
+        commands.setDevice(demo, device, 'firstPresetNumber', demo.rig.devices[device].firstPresetNumber === 1 ? 0 : 1),
       );
       expect(findings(contextOf(counted, before))).toBe(findings(afresh(counted)));
       const place = Object.keys(demo.rig.places).find((id) => id !== demo.rig.devices[device].place)!;

@@ -1,4 +1,4 @@
-import type { Action, Rig, Slot, Sound } from '../model/documents.ts';
+import type { Action, Rig, Slot, Sound } from '../model/rig.ts';
 import { memoised } from '../model/memo.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Trace } from '../trace/trace.ts';
@@ -21,7 +21,7 @@ export interface SoundCase {
 }
 
 export interface SoundRule<M extends string> extends Pick<Rule<M>, 'meta'> {
-  /** Whether the rule has anything to say of this rig (its schools, what is in it); asked at every revision. */
+  /** Whether the rule has anything to say of this rig (its conventions, what is in it); asked at every revision. */
   readonly applies?: (context: Context) => boolean;
   /** Whether it tells preset numbers as the device's panel counts them: such a rule looks again when that changes. */
   readonly tellsNumbers?: boolean;

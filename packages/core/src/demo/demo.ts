@@ -1,5 +1,6 @@
 import { addPart, addSetList, addSong, layOut, setPart, setSetList, setSong } from '../change/commands.ts';
-import type { Action, Device, Show } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Action, Device } from '../model/rig.ts';
 import { emptyShow } from '../starters/empty.ts';
 import { RigMaker } from '../starters/show-maker.ts';
 import { type DemoSound, demoSetLists, demoSongs, demoSounds, echoPresets } from './songs.ts';
@@ -148,7 +149,11 @@ function mistakes(maker: RigMaker): void {
       ],
     });
   const loops = (on: readonly number[]): Action[] =>
-    Array.from({ length: 10 }, (_, i) => ({ kind: 'loop', loop: `loop-${i + 1}`, to: on.includes(i + 1) ? 1 : 0 }));
+    Array.from({ length: 10 }, (_, i) => ({
+      kind: 'set',
+      control: `loop-${i + 1}`,
+      value: on.includes(i + 1) ? 1 : 0,
+    }));
   byHand('slot-sound-7', [
     ...loops([2, 4, 6, 7]),
     { kind: 'contact', contact: 'contact-1', to: 1 },

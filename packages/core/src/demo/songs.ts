@@ -1,4 +1,4 @@
-import type { NoteValue } from '../model/documents.ts';
+import type { NoteValue } from '../model/rig.ts';
 
 /** The quintet's songbook, invented; each part names the sound that plays it. */
 export interface DemoSong {

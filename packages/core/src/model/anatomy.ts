@@ -6,16 +6,16 @@ import type { JackKind } from './jack-kinds.ts';
  */
 
 /** A control's value: 0/1 for a switch, a word or a number otherwise. */
-export type Literal = string | number;
+export type ControlValue = string | number;
 
 export type Domain =
   | { readonly kind: 'switch' }
-  | { readonly kind: 'choice'; readonly values: readonly Literal[] }
+  | { readonly kind: 'choice'; readonly values: readonly ControlValue[] }
   | { readonly kind: 'range'; readonly min: number; readonly max: number };
 
 /** What a variable is after power-up: a value, what it was when the power went, or anything. */
 export type PowerUp =
-  { readonly is: 'value'; readonly value: Literal } | { readonly is: 'as-left' } | { readonly is: 'any' };
+  { readonly is: 'value'; readonly value: ControlValue } | { readonly is: 'last-state' } | { readonly is: 'any' };
 
 /** What a section does to the sound, as far as rules about order care. */
 export const effectKinds = [
@@ -49,7 +49,7 @@ export interface Control {
    */
   readonly contacts?: {
     readonly inputs: readonly string[];
-    readonly table: Readonly<Record<string, Literal>>;
+    readonly table: Readonly<Record<string, ControlValue>>;
     /** `hold`: the inputs rule and nothing else moves it; `write`: it is written when a bit moves. */
     readonly mode: 'write' | 'hold';
   };
@@ -71,7 +71,7 @@ export interface Jack {
 
 export interface Condition {
   /** Each named control must hold one of the values. */
-  readonly controls?: Readonly<Record<string, readonly Literal[]>>;
+  readonly controls?: Readonly<Record<string, readonly ControlValue[]>>;
   /** Plug presence, which counts even where the cable's far end is open. */
   readonly plugs?: Readonly<Record<string, boolean>>;
 }
@@ -129,7 +129,7 @@ export interface ControlMessage {
   /** Switching this one on switches those off. */
   readonly exclusive?: readonly string[];
   /** The message works only while this control holds one of these values. */
-  readonly armed?: { readonly control: string; readonly values: readonly Literal[] };
+  readonly armed?: { readonly control: string; readonly values: readonly ControlValue[] };
 }
 
 export type FootAction =
@@ -201,7 +201,7 @@ export interface Anatomy {
 
 export const emptyAnatomy: Anatomy = { jacks: [], sections: [], controls: [], messages: [], inputs: [], switches: [] };
 
-export function domainValues(domain: Domain): readonly Literal[] {
+export function domainValues(domain: Domain): readonly ControlValue[] {
   switch (domain.kind) {
     case 'switch':
       return [0, 1];
@@ -214,12 +214,12 @@ export function domainValues(domain: Domain): readonly Literal[] {
   }
 }
 
-export function inDomain(domain: Domain, value: unknown): value is Literal {
+export function inDomain(domain: Domain, value: unknown): value is ControlValue {
   switch (domain.kind) {
     case 'switch':
       return value === 0 || value === 1;
     case 'choice':
-      return domain.values.includes(value as Literal);
+      return domain.values.includes(value as ControlValue);
     case 'range':
       return typeof value === 'number' && Number.isInteger(value) && value >= domain.min && value <= domain.max;
     default:

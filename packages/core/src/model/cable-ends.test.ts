@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { patchList } from '../paper/patch-list.ts';
 import { fourCable } from '../testing/build-show.ts';
 import { endsOf } from './cable-ends.ts';
-import type { Plug } from './documents.ts';
+import type { Plug } from './rig.ts';
 import { wire } from './wiring.ts';
 
 const builder = fourCable().device('boost', 'boost', 'Boost').device('boost-2', 'boost', 'Boost 2');

@@ -1,5 +1,5 @@
 import type { Jack } from './anatomy.ts';
-import type { Cable, Plug } from './documents.ts';
+import type { Cable, Plug } from './rig.ts';
 import { jackFacts } from './jack-kinds.ts';
 import type { Wiring } from './wiring.ts';
 

@@ -1,4 +1,5 @@
-import { inOrder, type SetList, type Show } from './documents.ts';
+import { inOrder, type Show } from './documents.ts';
+import { type SetList } from './songbook.ts';
 
 /** The set list that is played: the chosen one, else the first. */
 export function chosenSetList({ rig, songbook }: Show): SetList | undefined {

@@ -1,12 +1,26 @@
 import { type Problem, pointerToken, problem, toldValue } from '../units/problem.ts';
 
-/** The shape of unknown data: one description that checks a value and is published as JSON Schema. */
-export interface Shape {
+/**
+ * The shape of unknown data: one description that checks a value, is published as JSON Schema, and is the type of what
+ * passes (`DataOf`), so that the three cannot drift apart.
+ */
+export interface Shape<T = unknown> {
+  /** Never there: it carries the type. */
+  readonly data?: T;
   readonly check: (value: unknown, at: string, into: Problem[]) => void;
   /** Whether this very object has passed before. */
   readonly hasPassed?: (value: unknown) => boolean;
   readonly schema: Readonly<Record<string, unknown>>;
 }
+
+/** The type of what passes a shape. */
+export type DataOf<S> = S extends Shape<infer T> ? T : never;
+
+/** A name beside a plain type, so that two of a kind cannot be swapped: ids of devices and of sounds, for example. */
+export type Brand<T, Name extends string> = T & { readonly brand?: Name };
+
+/** The same shape, of branded data. */
+export const branded = <T>(shape: Shape<string>): Shape<T> => shape as Shape<unknown> as Shape<T>;
 
 const wrong = (into: Problem[], at: string, expected: string): void =>
   void into.push(problem(at, 'wrong-type', { expected }));
@@ -23,7 +37,7 @@ export const loneSurrogates = /\p{Surrogate}/u;
  * Texts are kept in Unicode's composed form (NFC), so that the same word is the same text. Control characters other
  * than tab and newline have no place in a name. Lengths are UTF-16 code units.
  */
-export const text = (max: number, min = 0): Shape => ({
+export const text = (max: number, min = 0): Shape<string> => ({
   check: (value, at, into) => {
     if (typeof value !== 'string') wrong(into, at, 'text');
     else if (value.length > max) into.push(problem(at, 'too-large', { count: value.length, limit: max }));
@@ -44,14 +58,14 @@ export const isId = (value: unknown): value is string =>
 const forbidden: ReadonlySet<string> = new Set(['__proto__', 'constructor', 'prototype']);
 export const isForbiddenKey = (key: string): boolean => forbidden.has(key);
 
-export const id: Shape = {
+export const id: Shape<string> = {
   check: (value, at, into) => {
     if (!isId(value)) wrong(into, at, 'an id: 1 to 64 letters, digits, dots, dashes or underscores');
   },
   schema: { type: 'string', pattern: idPattern.source },
 };
 
-export const integer = (min: number, max: number): Shape => ({
+export const integer = (min: number, max: number): Shape<number> => ({
   check: (value, at, into) => {
     if (!Number.isInteger(value)) wrong(into, at, 'a whole number');
     else if ((value as number) < min || (value as number) > max)
@@ -60,7 +74,7 @@ export const integer = (min: number, max: number): Shape => ({
   schema: { type: 'integer', minimum: min, maximum: max },
 });
 
-export const decimal = (min: number, max: number): Shape => ({
+export const decimal = (min: number, max: number): Shape<number> => ({
   check: (value, at, into) => {
     if (typeof value !== 'number' || !Number.isFinite(value)) wrong(into, at, 'a number');
     else if (value < min || value > max)
@@ -69,14 +83,14 @@ export const decimal = (min: number, max: number): Shape => ({
   schema: { type: 'number', minimum: min, maximum: max },
 });
 
-export const yesNo: Shape = {
+export const yesNo: Shape<boolean> = {
   check: (value, at, into) => {
     if (typeof value !== 'boolean') wrong(into, at, 'true or false');
   },
   schema: { type: 'boolean' },
 };
 
-export const oneOf = (...values: readonly (string | number | null)[]): Shape => ({
+export const oneOf = <const V extends readonly (string | number | null)[]>(...values: V): Shape<V[number]> => ({
   check: (value, at, into) => {
     if (!values.includes(value as string))
       into.push(problem(at, 'out-of-domain', { value: toldValue(value), expected: values.join(', ') }));
@@ -87,14 +101,14 @@ export const oneOf = (...values: readonly (string | number | null)[]): Shape => 
 /** Any data of modest size: checked by who reads it. */
 export const anything: Shape = { check: () => undefined, schema: {} };
 
-export const nullable = (shape: Shape): Shape => ({
+export const nullable = <T>(shape: Shape<T>): Shape<T | null> => ({
   check: (value, at, into) => {
     if (value !== null) shape.check(value, at, into);
   },
   schema: { anyOf: [{ type: 'null' }, shape.schema] },
 });
 
-export const list = (of: Shape, max: number, min = 0): Shape => ({
+export const list = <T>(of: Shape<T>, max: number, min = 0): Shape<readonly T[]> => ({
   check: (value, at, into) => {
     if (!Array.isArray(value)) wrong(into, at, 'a list');
     else if (value.length > max) into.push(problem(at, 'too-large', { count: value.length, limit: max }));
@@ -130,7 +144,11 @@ function remembering(check: Shape['check']): Required<Pick<Shape, 'check' | 'has
 }
 
 /** Entries by key; `key` checks each key, ids unless said otherwise. */
-export const record = (of: Shape, max: number, key: (key: string) => boolean = isId): Shape => ({
+export const record = <T, K extends string = string>(
+  of: Shape<T>,
+  max: number,
+  key: (key: string) => boolean = isId,
+): Shape<Readonly<Record<K, T>>> => ({
   ...remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
     const entries = Object.entries(value);
@@ -146,10 +164,15 @@ export const record = (of: Shape, max: number, key: (key: string) => boolean = i
   schema: { type: 'object', additionalProperties: of.schema, maxProperties: max },
 });
 
-export const object = (
-  required: Readonly<Record<string, Shape>>,
-  optional: Readonly<Record<string, Shape>> = {},
-): Shape => ({
+type Fields = Readonly<Record<string, Shape>>;
+type ObjectOf<R, O> = { readonly [K in keyof R]: DataOf<R[K]> } & { readonly [K in keyof O]?: DataOf<O[K]> };
+/** The same type, told as one object. */
+type Told<T> = { readonly [K in keyof T]: T[K] };
+
+export const object = <R extends Fields, O extends Fields = Record<never, Shape>>(
+  required: R,
+  optional: O = {} as O,
+): Shape<Told<ObjectOf<R, O>>> => ({
   ...remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
     for (const name of Object.keys(required))
@@ -180,7 +203,7 @@ const schemas = (shapes: Readonly<Record<string, Shape>>): Record<string, unknow
   Object.fromEntries(Object.entries(shapes).map(([name, shape]) => [name, shape.schema]));
 
 /** One of several object shapes, told apart by the value of one field. */
-export const tagged = (tag: string, variants: Readonly<Record<string, Shape>>): Shape => ({
+export const tagged = <V extends Fields>(tag: string, variants: V): Shape<DataOf<V[keyof V]>> => ({
   check: (value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
     const name = value[tag];
@@ -198,7 +221,7 @@ export const tagged = (tag: string, variants: Readonly<Record<string, Shape>>): 
 });
 
 /** The first shape that accepts; where none does, the problems of the last are told. */
-export const either = (...shapes: readonly Shape[]): Shape => ({
+export const either = <S extends readonly Shape[]>(...shapes: S): Shape<DataOf<S[number]>> => ({
   check: (value, at, into) => {
     let last: Problem[] = [];
     for (const shape of shapes) {
@@ -211,5 +234,8 @@ export const either = (...shapes: readonly Shape[]): Shape => ({
   schema: { anyOf: shapes.map((shape) => shape.schema) },
 });
 
-export const literal: Shape = either(text(120), decimal(-1e9, 1e9));
-export const constant = (value: string | number): Shape => ({ ...oneOf(value), schema: { const: value } });
+export const controlValue: Shape<string | number> = either(text(120), decimal(-1e9, 1e9));
+export const constant = <const V extends string | number>(value: V): Shape<V> => ({
+  ...oneOf(value),
+  schema: { const: value },
+});

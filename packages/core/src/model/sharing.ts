@@ -1,5 +1,7 @@
 import { problem, pointer, type Problem } from '../units/problem.ts';
-import type { Rig, Show, Songbook } from './documents.ts';
+import type { Show } from './documents.ts';
+import type { Rig } from './rig.ts';
+import type { Songbook } from './songbook.ts';
 
 /**
  * A rig put beside another songbook: it plays what of that it already plays, part by part; the rest is not cast yet.

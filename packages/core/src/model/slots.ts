@@ -1,4 +1,4 @@
-import type { Rig, Slot } from './documents.ts';
+import type { Rig, Slot } from './rig.ts';
 
 /** The slots of a controller as they lie: by bank, then by switch. */
 export const slotsOfController = (rig: Rig, controller: string): readonly Slot[] =>

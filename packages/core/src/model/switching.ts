@@ -1,4 +1,5 @@
-import { controlRef, type ControlRef } from './documents.ts';
+import { controlRef } from './documents.ts';
+import { type ControlRef } from './rig.ts';
 import { memoised } from './memo.ts';
 import type { WiredDevice, Wiring } from './wiring.ts';
 

@@ -61,9 +61,9 @@ describe('what a rig refers to must be there', () => {
     ],
     [
       'a foot switch that it does not have',
-      ['rig', 'devices', 'echo', 'plannedFeet'],
+      ['rig', 'devices', 'echo', 'plannedSwitches'],
       ['left-toe'],
-      '/rig/devices/echo/plannedFeet not-found',
+      '/rig/devices/echo/plannedSwitches not-found',
     ],
     [
       'an owner of a control that it does not have',

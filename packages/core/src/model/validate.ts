@@ -1,11 +1,14 @@
-import { type Anatomy, inDomain, type Literal, presetExists } from './anatomy.ts';
+import { type Anatomy, inDomain, type ControlValue, presetExists } from './anatomy.ts';
 import { checkParams } from './archetypes/archetype.ts';
 import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
-import type { Device, Rig, Show, Songbook, Sound } from './documents.ts';
+import type { Show } from './documents.ts';
+import type { Device, Rig, Sound } from './rig.ts';
+import type { Songbook } from './songbook.ts';
 import { splitRef } from './documents.ts';
 import { cableCarries, jackFacts } from './jack-kinds.ts';
 import { enoughProblems } from './shape.ts';
-import { rigShape, songbookShape } from './shapes.ts';
+import { rigShape } from './rig.ts';
+import { songbookShape } from './songbook.ts';
 import { slotPlace } from './slots.ts';
 import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
 
@@ -142,9 +145,9 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
   for (const id of device.oneWay ?? [])
     if (!anatomy.jacks.some((jack) => jack.id === id))
       problems.push(problem(`${at}/oneWay`, 'not-found', { what: 'jack', id }));
-  for (const id of device.plannedFeet)
+  for (const id of device.plannedSwitches)
     if (!anatomy.switches.some((one) => one.id === id))
-      problems.push(problem(`${at}/plannedFeet`, 'not-found', { what: 'foot switch', id }));
+      problems.push(problem(`${at}/plannedSwitches`, 'not-found', { what: 'foot switch', id }));
   for (const [id] of [...Object.entries(device.owners), ...Object.entries(device.powerUps)])
     if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id))
       problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));
@@ -171,7 +174,7 @@ function callProblems(rig: Rig, device: Device, at: string): Problem[] {
 }
 
 /** A stored or power-up value: unknown, or inside its control's domain. */
-function valueProblems(anatomy: Anatomy, id: string, value: Literal | null, at: () => string): Problem[] {
+function valueProblems(anatomy: Anatomy, id: string, value: ControlValue | null, at: () => string): Problem[] {
   const control = anatomy.controls.find((one) => one.id === id);
   if (!control) return [problem(at(), 'not-found', { what: 'control', id })];
   return value === null || inDomain(control.domain, value)

@@ -2,8 +2,8 @@ import { expect, test } from '@jest/globals';
 import { demoShow, flyShow } from '../demo/demo.ts';
 import { retraceRig } from '../testing/large-rigs.ts';
 import { seededShow } from '../testing/compare.ts';
-import type { Literal } from './anatomy.ts';
-import type { Sound } from './documents.ts';
+import type { ControlValue } from './anatomy.ts';
+import type { Sound } from './rig.ts';
 import { switchingOf } from './switching.ts';
 import { wantsOf } from './wants.ts';
 import { wire, type Wiring } from './wiring.ts';
@@ -12,9 +12,9 @@ import { wire, type Wiring } from './wiring.ts';
  * The same as a player reads a sound: each pedal by its loop and switch, then what is wanted by name, the last word
  * counting.
  */
-function read(wiring: Wiring, sound: Sound): Record<string, Literal> {
+function read(wiring: Wiring, sound: Sound): Record<string, ControlValue> {
   const switching = switchingOf(wiring);
-  const wants: Record<string, Literal> = {};
+  const wants: Record<string, ControlValue> = {};
   for (const [device, state] of Object.entries(sound.pedals)) {
     const { loop, own } = switching.get(device) ?? {};
     if (state === 'on') for (const ref of [loop, own]) if (ref !== undefined) wants[ref] = 1;

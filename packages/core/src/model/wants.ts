@@ -1,5 +1,5 @@
-import type { Literal } from './anatomy.ts';
-import type { Sound } from './documents.ts';
+import type { ControlValue } from './anatomy.ts';
+import type { Sound } from './rig.ts';
 import { memoised } from './memo.ts';
 import { switchingOf } from './switching.ts';
 import type { Wiring } from './wiring.ts';
@@ -9,7 +9,7 @@ import type { Wiring } from './wiring.ts';
  * of loops and own switches.
  */
 export class Wants {
-  private byControl: (Literal | undefined)[] | undefined;
+  private byControl: (ControlValue | undefined)[] | undefined;
 
   /**
    * At each place a control, in the order of the sound, each once, and what is wanted of it; `count`: how many controls
@@ -17,14 +17,14 @@ export class Wants {
    */
   constructor(
     readonly controls: readonly number[],
-    readonly literals: readonly Literal[],
+    readonly literals: readonly ControlValue[],
     private readonly count: number,
   ) {}
 
   /** What is wanted of a control; undefined where nothing is, or the control is none (−1). */
-  of(control: number): Literal | undefined {
+  of(control: number): ControlValue | undefined {
     if (!this.byControl) {
-      const byControl = new Array<Literal | undefined>(this.count);
+      const byControl = new Array<ControlValue | undefined>(this.count);
       for (let i = 0; i < this.controls.length; i += 1) byControl[this.controls[i]] = this.literals[i];
       this.byControl = byControl;
     }
@@ -43,7 +43,7 @@ class Reader {
   private round = 0;
   // What has been read of the sound at hand.
   private readonly controls: number[];
-  private readonly literals: Literal[];
+  private readonly literals: ControlValue[];
   private count = 0;
 
   constructor(private readonly wiring: Wiring) {
@@ -81,7 +81,7 @@ class Reader {
   }
 
   /** Of a control that comes twice the last counts. */
-  private want(control: number, literal: Literal): void {
+  private want(control: number, literal: ControlValue): void {
     if (control < 0) return;
     if (this.metIn[control] === this.round) {
       this.literals[this.placeOf[control]] = literal;

@@ -48,7 +48,7 @@ describe('what is only told changes no wiring', () => {
     ['a length', commands.setCable(show, cable, 'length', 11)],
     ['a loom', commands.setCable(show, cable, 'loom', 'A')],
     ['a tag', commands.setCable(show, cable, 'tag', 'X1')],
-    ['how a panel counts', commands.setDevice(show, 'echo', 'countsFrom', 0)],
+    ['how a panel counts', commands.setDevice(show, 'echo', 'firstPresetNumber', 0)],
     ['the name of the rig', commands.renameRig(show, 'Other')],
     ['a sound', commands.setSound(show, 'sound-1', 'name', 'Other')],
   ];
@@ -64,7 +64,9 @@ describe('what is only told changes no wiring', () => {
     ['a channel', commands.setDevice(show, 'echo', 'channel', 9)],
     [
       'a foot that is planned',
-      commands.setDevice(show, 'tuner', 'plannedFeet', [wire(show.rig).device.get('tuner')!.anatomy.switches[0].id]),
+      commands.setDevice(show, 'tuner', 'plannedSwitches', [
+        wire(show.rig).device.get('tuner')!.anatomy.switches[0].id,
+      ]),
     ],
     ['a stored preset', commands.setPreset(show, 'echo', 3, { values: { mix: 3 } })],
     ['a cable pulled', commands.disconnect(show, cable)],

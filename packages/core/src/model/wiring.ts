@@ -1,16 +1,8 @@
 import { jackFacts } from './jack-kinds.ts';
 import type { Anatomy, Control, Jack } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
-import {
-  type Cable,
-  controlRef,
-  type ControlRef,
-  type Device,
-  inOrder,
-  type Plug,
-  type Rig,
-  splitRef,
-} from './documents.ts';
+import { controlRef, inOrder, splitRef } from './documents.ts';
+import { type Cable, type ControlRef, type Device, type Plug, type Rig } from './rig.ts';
 import { Memo } from './memo.ts';
 
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
@@ -131,7 +123,7 @@ function namesIn(anatomy: Anatomy): Names {
 }
 
 /** Facts of a device that people read and nothing is wired or worked out by. */
-const told: ReadonlySet<string> = new Set(['countsFrom', 'place']);
+const told: ReadonlySet<string> = new Set(['firstPresetNumber', 'place']);
 
 /**
  * Whether two rigs are the same to signal and messages: what differs is only told (lengths, tags, looms, places, how a

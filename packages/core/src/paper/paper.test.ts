@@ -68,10 +68,10 @@ test('what the switcher does beside its slots is on the sheet: at power-up, at a
     momentaries: {
       'momentary-1': {
         press: [
-          { kind: 'save', loop: 'loop-2' },
+          { kind: 'save', control: 'loop-2' },
           { kind: 'control', channel: 2, cc: 102, value: 127 },
         ],
-        release: [{ kind: 'restore', loop: 'loop-2' }],
+        release: [{ kind: 'restore', control: 'loop-2' }],
       },
     },
   };

@@ -1,5 +1,6 @@
 import { type CableEnd, endsOf } from '../model/cable-ends.ts';
-import { inOrder, type Cable, type Show } from '../model/documents.ts';
+import { inOrder, type Show } from '../model/documents.ts';
+import { type Cable } from '../model/rig.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 

@@ -1,4 +1,5 @@
-import { inOrder, type Show, type Slot } from '../model/documents.ts';
+import { inOrder, type Show } from '../model/documents.ts';
+import { type Slot } from '../model/rig.ts';
 import { slotPlace, slotsOfController } from '../model/slots.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
 import { encode, hex } from '../midi/message.ts';
@@ -162,7 +163,7 @@ function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
         .join(', ');
       return line(
         `device/${device.id}/preset-${number}`,
-        `Preset ${number + device.countsFrom}`,
+        `Preset ${number + device.firstPresetNumber}`,
         says || 'content not entered',
         `sent as ${number}`,
         `for ${sounds.length === 1 ? sounds[0] : `${sounds.length} sounds`}`,

@@ -1,6 +1,6 @@
 import { assertNever } from '../units/problem.ts';
-import { type Anatomy, type Control, type Literal, presetExists } from '../model/anatomy.ts';
-import type { Action, ControlRef, Slot, Sound } from '../model/documents.ts';
+import { type Anatomy, type Control, type ControlValue, presetExists } from '../model/anatomy.ts';
+import type { Action, ControlRef, Slot, Sound } from '../model/rig.ts';
 import { controlRef } from '../model/documents.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
 import { memoised } from '../model/memo.ts';
@@ -12,7 +12,7 @@ import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
 export type Intent =
   | { readonly kind: 'by-hand' }
   | { readonly kind: 'loop'; readonly wanted: boolean; readonly holds: readonly string[] }
-  | { readonly kind: 'want'; readonly ref: ControlRef; readonly value: Literal }
+  | { readonly kind: 'want'; readonly ref: ControlRef; readonly value: ControlValue }
   | { readonly kind: 'bank'; readonly device: string; readonly preset: number }
   | { readonly kind: 'loading'; readonly device: string };
 
@@ -26,8 +26,8 @@ export type SlotActions = readonly Step[];
 const byHand: Intent = { kind: 'by-hand' };
 
 /**
- * Compiles slots to actions: loops, contacts, then for each device bank → program → wait → overrides.
- * A slot written by hand is taken as it stands. What is the same in many slots is the same object.
+ * Compiles slots to actions: loops and what else the slots store, contacts, then for each device bank → program →
+ * wait → overrides. A slot written by hand is taken as it stands. What is the same in many slots is the same object.
  */
 export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
   const { sounds } = wiring.rig;
@@ -44,6 +44,11 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
       const loop = plan.loops[i];
       const wanted = wants.of(loop.number);
       steps.push(wanted === undefined ? loop.unsaid : wanted === 1 ? loop.in : loop.out);
+    }
+    for (const { number, ref, control } of plan.stored) {
+      const value = wants.of(number);
+      if (value !== undefined)
+        steps.push({ action: { kind: 'set', control, value }, intent: { kind: 'want', ref, value } });
     }
     if (plan.contacts.length > 0)
       for (let i = 0; i < wants.controls.length; i += 1)
@@ -77,11 +82,13 @@ const none: readonly never[] = [];
 interface ControllerPlan {
   /** Every loop of the controller, in or out; one that the sound says nothing about is taken out. */
   readonly loops: readonly { readonly number: number; readonly in: Step; readonly out: Step; readonly unsaid: Step }[];
+  /** Other controls of its own that its slots store: set where the sound wants them. */
+  readonly stored: readonly { readonly number: number; readonly ref: ControlRef; readonly control: string }[];
   /**
    * By control, contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to
    * its inputs.
    */
-  readonly contacts: readonly (ReadonlyMap<Literal, readonly Step[]> | undefined)[];
+  readonly contacts: readonly (ReadonlyMap<ControlValue, readonly Step[]> | undefined)[];
   /** Devices that its messages arrive at. */
   readonly devices: readonly DevicePlan[];
 }
@@ -104,11 +111,12 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
   const { id } = controller.device;
   const holds = new Map(loops.map((loop) => [loop.ref, loop.holds]));
   const reach = midiReach(wiring, id);
+  const own = new Set(controller.anatomy.controller?.loops);
   return {
-    loops: (controller.anatomy.controller?.loops ?? []).map((loop) => {
+    loops: [...own].map((loop) => {
       const ref = controlRef(id, loop);
       const step = (to: 0 | 1, wanted: boolean): Step => ({
-        action: { kind: 'loop', loop, to },
+        action: { kind: 'set', control: loop, value: to },
         intent: { kind: 'loop', wanted, holds: holds.get(ref) ?? none },
       });
       return {
@@ -118,6 +126,9 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
         unsaid: step(0, false),
       };
     }),
+    stored: controller.anatomy.controls
+      .filter(({ id: control, scope }) => scope === 'slot' && !own.has(control))
+      .map(({ id: control }) => ({ number: numberIn(controller, control), ref: controlRef(id, control), control })),
     contacts: contactsFrom(wiring, id),
     devices: wiring.devices.flatMap((wired) =>
       reach.has(wired.device.id) && wired.device.channel !== null
@@ -128,7 +139,7 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
 }
 
 function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['contacts'] {
-  const plan: (ReadonlyMap<Literal, readonly Step[]> | undefined)[] = [];
+  const plan: (ReadonlyMap<ControlValue, readonly Step[]> | undefined)[] = [];
   for (const wired of wiring.devices)
     for (const { id, contacts } of wired.anatomy.controls) {
       if (!contacts) continue;
@@ -139,7 +150,7 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
         ),
       );
       if (!links.some(Boolean)) continue;
-      const values = new Map<Literal, readonly Step[]>();
+      const values = new Map<ControlValue, readonly Step[]>();
       for (const [bits, value] of Object.entries(contacts.table))
         if (!values.has(value))
           values.set(
@@ -201,7 +212,7 @@ interface DevicePlan {
     readonly control: Control;
     readonly number: number;
     readonly ref: ControlRef;
-    readonly steps: Map<Literal, Step | null>;
+    readonly steps: Map<ControlValue, Step | null>;
   }[];
   readonly wait: Step | null;
 }
@@ -252,16 +263,25 @@ function pushDeviceSteps(steps: Steps, plan: DevicePlan, wants: Wants): void {
   }
 }
 
-function overrideStep({ wired, channel }: DevicePlan, ref: ControlRef, control: Control, value: Literal): Step | null {
+function overrideStep(
+  { wired, channel }: DevicePlan,
+  ref: ControlRef,
+  control: Control,
+  value: ControlValue,
+): Step | null {
   const message = overrideFor(wired.anatomy, control.id, value);
   return message ? { action: { kind: 'control', channel, ...message }, intent: { kind: 'want', ref, value } } : null;
 }
 
 /** The stored value is the wanted one, and a repeated program change reloads it. */
-const storedSurely = (wired: WiredDevice, preset: number, control: string, value: Literal): boolean =>
+const storedSurely = (wired: WiredDevice, preset: number, control: string, value: ControlValue): boolean =>
   wired.anatomy.presets?.repeat.is === 'reload' && wired.device.presets[String(preset)]?.values[control] === value;
 
-function overrideFor(anatomy: Anatomy, control: string, value: Literal): { cc: number; value: number } | undefined {
+function overrideFor(
+  anatomy: Anatomy,
+  control: string,
+  value: ControlValue,
+): { cc: number; value: number } | undefined {
   const message = anatomy.messages.find(
     (one) => one.control === control && (one.mode === 'absolute' || one.mode === 'switch'),
   );

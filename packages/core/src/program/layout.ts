@@ -1,5 +1,6 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { inOrder, type Rig, type Slot } from '../model/documents.ts';
+import { inOrder } from '../model/documents.ts';
+import { type Rig, type Slot } from '../model/rig.ts';
 
 /**
  * Banks by role: the same kind of sound under the same foot in every bank. Each role owns one switch, in the

@@ -1,4 +1,4 @@
-import type { Action, Slot } from '../model/documents.ts';
+import type { Action, Slot } from '../model/rig.ts';
 import { splitRef } from '../model/documents.ts';
 import { loopsOf } from '../model/switching.ts';
 import type { Wiring } from '../model/wiring.ts';
@@ -25,7 +25,7 @@ export interface ListedSlot {
 
 /** What the panel shows for a preset's wire number. */
 export const panelNumber = (wiring: Wiring, device: string, wireNumber: number): number =>
-  wireNumber + (wiring.device.get(device)?.device.countsFrom ?? 0);
+  wireNumber + (wiring.device.get(device)?.device.firstPresetNumber ?? 0);
 
 export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
   const actions = compiler(wiring)(slot).map((step) => listed(wiring, slot.controller, step));
@@ -58,27 +58,27 @@ const listeners = (wiring: Wiring, channel: number): string =>
 
 function wordsOf(wiring: Wiring, controller: string, action: Action): string {
   const own = wiring.device.get(controller);
-  const loop = (id: string) => own?.control.get(id)?.label ?? id;
+  const label = (id: string) => own?.control.get(id)?.label ?? id;
   switch (action.kind) {
     case 'program': {
       const heard = wiring.devices.filter(
         (wired) => wired.device.channel === action.channel || wired.device.channel === 'omni',
       );
-      const panel = heard.length === 1 ? ` (panel ${action.program + heard[0].device.countsFrom})` : '';
+      const panel = heard.length === 1 ? ` (panel ${action.program + heard[0].device.firstPresetNumber})` : '';
       return `Program ${action.program}${panel}, channel ${action.channel}: ${listeners(wiring, action.channel)}`;
     }
     case 'control':
       return `Control ${action.cc} = ${action.value}, channel ${action.channel}: ${listeners(wiring, action.channel)}`;
-    case 'loop':
-      return `${loop(action.loop)} ${action.to === 1 ? 'on' : 'off'}`;
+    case 'set':
+      return `${label(action.control)} ${valueLabel(action.value)}`;
     case 'contact':
       return `${own?.jack.get(action.contact)?.label ?? action.contact} ${action.to === 1 ? 'closed' : 'open'}`;
     case 'wait':
       return `Wait ${action.ms} ms`;
     case 'save':
-      return `Remember ${loop(action.loop)}`;
+      return `Remember ${label(action.control)}`;
     case 'restore':
-      return `${loop(action.loop)} as remembered`;
+      return `${label(action.control)} as remembered`;
     default:
       return assertNever(action, 'action');
   }
@@ -90,9 +90,10 @@ function aboutOf(wiring: Wiring, controller: string, action: Action, intent: Int
   if (intent.kind === 'loop') return intent.holds[0] ?? null;
   if (action.kind === 'program' || action.kind === 'control')
     return wiring.devices.find((wired) => wired.device.channel === action.channel)?.device.id ?? null;
-  if (action.kind === 'loop')
+  if (action.kind === 'set')
     return (
-      loopsOf(wiring).find((loop) => loop.controller === controller && loop.control === action.loop)?.holds[0] ?? null
+      loopsOf(wiring).find((loop) => loop.controller === controller && loop.control === action.control)?.holds[0] ??
+      null
     );
   if (action.kind === 'contact')
     return (
@@ -115,8 +116,8 @@ function whyOf(wiring: Wiring, intent: Intent): string {
       if (control === 'preset')
         return `${nameOf(wiring, device)} wanted on preset ${panelNumber(wiring, device, Number(intent.value))}`;
       const wired = wiring.device.get(device);
-      if (control === wired?.anatomy.ownSwitch) return `${nameOf(wiring, device)} wanted ${wordOf(intent.value)}`;
-      return `${nameOf(wiring, device)} wanted with ${(wired?.control.get(control)?.label ?? control).toLowerCase()} ${wordOf(intent.value)}`;
+      if (control === wired?.anatomy.ownSwitch) return `${nameOf(wiring, device)} wanted ${valueLabel(intent.value)}`;
+      return `${nameOf(wiring, device)} wanted with ${(wired?.control.get(control)?.label ?? control).toLowerCase()} ${valueLabel(intent.value)}`;
     }
     case 'bank':
       return `bank of ${nameOf(wiring, intent.device)} preset ${panelNumber(wiring, intent.device, intent.preset)}`;
@@ -127,4 +128,4 @@ function whyOf(wiring: Wiring, intent: Intent): string {
   }
 }
 
-const wordOf = (value: string | number): string => (value === 0 ? 'off' : value === 1 ? 'on' : String(value));
+const valueLabel = (value: string | number): string => (value === 0 ? 'off' : value === 1 ? 'on' : String(value));

@@ -1,4 +1,4 @@
-import { type NoteValue, noteValues } from '../model/documents.ts';
+import { type NoteValue, noteValues } from '../model/rig.ts';
 
 /**
  * Milliseconds of a note value at a tempo in quarter notes a minute: 60,000 / tempo × its part of a quarter; triplets

@@ -1,4 +1,5 @@
-import { castOf, inOrder, type Show, type Slot } from '../model/documents.ts';
+import { castOf, inOrder, type Show } from '../model/documents.ts';
+import { type Slot } from '../model/rig.ts';
 
 /** A switch of the floor unit, in millimetres from its top left. */
 export interface FloorSwitch {

@@ -1,4 +1,5 @@
-import { castOf, inOrder, type Part, type Show, type Song } from '../model/documents.ts';
+import { castOf, inOrder, type Show } from '../model/documents.ts';
+import { type Part, type Song } from '../model/songbook.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
 import type { Wiring } from '../model/wiring.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../midi/message.ts';
@@ -115,7 +116,7 @@ function stateOf(
   }
   return {
     messages: { list, settled: Math.max(settled, now) },
-    byFoot: !called && actions.some(({ action }) => action.kind === 'loop' || action.kind === 'contact'),
+    byFoot: !called && actions.some(({ action }) => action.kind === 'set' || action.kind === 'contact'),
   };
 }
 

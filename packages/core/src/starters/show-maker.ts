@@ -2,7 +2,8 @@ import { typeById } from '../catalogue/types.ts';
 import { addDevice, addSound, type Command, connect } from '../change/commands.ts';
 import { readPatchLine } from '../change/patch-line.ts';
 import { applySteps } from '../change/steps.ts';
-import type { Device, DeviceType, Show, Sound } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Device, DeviceType, Sound } from '../model/rig.ts';
 
 /** Makes a show by the same commands that people use; here a refusal is a bug. */
 export class ShowMaker {

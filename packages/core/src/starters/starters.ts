@@ -34,7 +34,7 @@ function pedalsIntoAmp(id: string, name: string): Show {
   const maker = begin(id, name)
     .device('guitar', 'guitar', 'Guitar')
     .device('tuner', 'tuner', 'Tuner')
-    .device('drive', 'drive', 'Drive', { plannedFeet: ['switch'], owners: { on: 'foot' } })
+    .device('drive', 'drive', 'Drive', { plannedSwitches: ['switch'], owners: { on: 'foot' } })
     .device('amp', 'valve-combo', 'Amp')
     .device('delay', 'midi-delay', 'Delay', { channel: 1 })
     .device('cabinet', 'cabinet', 'Cabinet')
@@ -62,7 +62,7 @@ function pedalsIntoAmp(id: string, name: string): Show {
 
 const withSchool = (show: Show, foot: 'mixed'): Show => ({
   ...show,
-  rig: { ...show.rig, settings: { ...show.rig.settings, schools: { foot } } },
+  rig: { ...show.rig, settings: { ...show.rig.settings, conventions: { foot } } },
 });
 
 function switcherInFront(id: string, name: string): Show {

@@ -2,7 +2,8 @@ import { addPart, addSong, connect, layOut } from '../change/commands.ts';
 import { readPatchLine } from '../change/patch-line.ts';
 import { emptyShow } from '../starters/empty.ts';
 import { RigMaker } from '../starters/show-maker.ts';
-import type { Show, Sound } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Sound } from '../model/rig.ts';
 
 /** Small shows for tests, from nothing unless told otherwise. */
 export class ShowBuilder extends RigMaker {

@@ -1,21 +1,18 @@
 import { typeById } from '../catalogue/types.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
+import { emptyRig, emptySongbook, type Show } from '../model/documents.ts';
 import {
   type Action,
   type Cable,
   type Cast,
   type Device,
   type DeviceType,
-  emptyRig,
-  emptySongbook,
-  type Part,
   type Plug,
   type Rig,
-  type Show,
   type Slot,
-  type Song,
   type Sound,
-} from '../model/documents.ts';
+} from '../model/rig.ts';
+import { type Part, type Song } from '../model/songbook.ts';
 import type { Judgement } from '../recall/prove/verdict.ts';
 import type { Prover } from '../recall/prove/prover.ts';
 import { Random } from './random.ts';
@@ -47,9 +44,9 @@ class Drawing {
       place: 'board',
       type,
       channel: null,
-      countsFrom: 1,
+      firstPresetNumber: 1,
       presets: {},
-      plannedFeet: [],
+      plannedSwitches: [],
       owners: {},
       powerUps: {},
       momentaries: {},
@@ -170,7 +167,7 @@ export function retraceRig(seed = 1): LargeRig {
         ...Object.fromEntries(effects.map((effect): [string, number] => [`${effect}/preset`, r.below(12) * 20])),
       },
     };
-    place(d, i, 5, sound, i % 12 === 5 ? [{ kind: 'loop', loop: 'loop-1', to: 1 }] : null);
+    place(d, i, 5, sound, i % 12 === 5 ? [{ kind: 'set', control: 'loop-1', value: 1 }] : null);
   }
   for (let i = 0; i < 20; i += 1) {
     d.songs[`song-${i}`] = { id: `song-${i}`, name: `Song ${i}`, order: key(i), tempo: null };
@@ -207,7 +204,7 @@ export function kernelRig(seed = 1): LargeRig {
       i,
       20,
       { pedals: {}, wants },
-      [...set].map(([loop, to]): Action => ({ kind: 'loop', loop: `loop-${loop}`, to })),
+      [...set].map(([loop, to]): Action => ({ kind: 'set', control: `loop-${loop}`, value: to })),
     );
   }
   return { show: d.show('kernel'), facts: { slots: 1000, controls: 200 } };
@@ -239,7 +236,7 @@ export function documentRig(seed = 1): LargeRig {
     const wants: Record<string, number> = Object.fromEntries(
       [...set].map(([loop, to]) => [`switcher/loop-${loop}`, to]),
     );
-    const actions: Action[] = [...set].map(([loop, to]) => ({ kind: 'loop', loop: `loop-${loop}`, to }));
+    const actions: Action[] = [...set].map(([loop, to]) => ({ kind: 'set', control: `loop-${loop}`, value: to }));
     for (const effect of shuffled(
       r,
       Array.from({ length: effects }, (_, n) => n + 1),

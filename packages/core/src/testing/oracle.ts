@@ -1,4 +1,5 @@
-import type { Show, Sound } from '../model/documents.ts';
+import type { Show } from '../model/documents.ts';
+import type { Sound } from '../model/rig.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { type Level, type Verdict, worst, type Answer, bankDistance } from '../recall/prove/verdict.ts';
 import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/deliver/events.ts';

@@ -1,4 +1,4 @@
-import type { Literal } from '../model/anatomy.ts';
+import type { ControlValue } from '../model/anatomy.ts';
 import type { CaseRig } from './recall-adapter.ts';
 import type { Random } from './random.ts';
 
@@ -112,7 +112,7 @@ function randomDevice(r: Random, index: number, ch: number): Dev {
     const step = scheme === 'both' ? 128 * 128 * 0 + size : size;
     const numbers =
       scheme === 'none' ? [1, 2, 3].slice(0, 1 + r.below(3)) : [1, 2, step + 1, step + 2].slice(0, 2 + r.below(3));
-    const content = (domain: readonly Literal[]): Literal => (r.chance(0.12) ? '?' : r.pick(domain));
+    const content = (domain: readonly ControlValue[]): ControlValue => (r.chance(0.12) ? '?' : r.pick(domain));
     device.presets = {
       stored: Object.fromEntries(
         numbers.map((n) => [n, Object.fromEntries(scoped.map(([id, control]) => [id, content(control.domain)]))]),
@@ -306,7 +306,7 @@ function randomSounds(
   const sounds: Record<string, Mutable<CaseRig['sounds'][string]>> = {};
   for (const [name, slot] of Object.entries(sw.slots ?? {})) {
     const id = name.replace('S', 's');
-    const wants: Record<string, Literal> = {};
+    const wants: Record<string, ControlValue> = {};
     for (const action of slot.actions ?? []) {
       if ('loop' in action && r.chance(0.85))
         wants[`sw.${action.loop}`] = r.chance(0.92) ? action.to : 1 - Number(action.to);

@@ -5,28 +5,26 @@ import type {
   Domain,
   FootAction,
   Jack,
-  Literal,
+  ControlValue,
   Owner,
   PowerUp,
   Section,
 } from '../model/anatomy.ts';
+import { emptyRig, emptySongbook, type Show } from '../model/documents.ts';
 import {
   type Action,
   type Cable,
   type Cast,
   type CastAction,
   type Device,
-  emptyRig,
-  emptySongbook,
   faultKinds,
   type FaultKind,
   type OutsideChange,
-  type Part,
   type Rig,
-  type Show,
   type Slot,
   type Sound,
-} from '../model/documents.ts';
+} from '../model/rig.ts';
+import { type Part } from '../model/songbook.ts';
 
 /** The small rigs of the recall reference cases, as their description has them. Everything absent is the default. */
 export interface CaseRig {
@@ -44,7 +42,7 @@ export interface CaseRig {
     Record<
       string,
       {
-        readonly wants?: Readonly<Record<string, Literal>>;
+        readonly wants?: Readonly<Record<string, ControlValue>>;
         readonly pedals?: Readonly<Record<string, 'on' | 'off'>>;
         readonly silence?: boolean;
       }
@@ -73,7 +71,7 @@ interface CaseController {
       }
     >
   >;
-  readonly loops?: Readonly<Record<string, { readonly powerup?: Literal }>>;
+  readonly loops?: Readonly<Record<string, { readonly powerup?: ControlValue }>>;
   readonly contacts?: Readonly<
     Record<string, { readonly kind?: 'latched' | 'held' | 'pulsed'; readonly policy?: 'every' | 'belief' }>
   >;
@@ -95,7 +93,7 @@ interface CaseDevice {
   readonly ch?: number;
   readonly omni?: boolean;
   readonly presets?: {
-    readonly stored: Readonly<Record<string, Readonly<Record<string, Literal>>>>;
+    readonly stored: Readonly<Record<string, Readonly<Record<string, ControlValue>>>>;
     readonly powerup?: number | string;
     readonly scheme?: 'none' | 'msb' | 'lsb' | 'both';
     readonly bank_size?: number;
@@ -115,12 +113,12 @@ interface CaseDevice {
   readonly emits?: number | { readonly ch: number };
 }
 interface CaseControl {
-  readonly domain: readonly Literal[];
-  readonly powerup?: Literal;
+  readonly domain: readonly ControlValue[];
+  readonly powerup?: ControlValue;
   readonly scope?: 'global' | 'preset';
   readonly owner?: Owner;
   readonly bits?: readonly string[];
-  readonly table?: Readonly<Record<string, Literal>>;
+  readonly table?: Readonly<Record<string, ControlValue>>;
   readonly inputs?: 'write' | 'hold';
 }
 interface CaseMessage {
@@ -136,7 +134,7 @@ interface CaseEdge {
   readonly id: string;
   readonly from: string;
   readonly to: string;
-  readonly when?: Readonly<Record<string, Literal | readonly Literal[]>>;
+  readonly when?: Readonly<Record<string, ControlValue | readonly ControlValue[]>>;
   readonly wire?: boolean;
   readonly gov?: readonly string[];
 }
@@ -298,7 +296,7 @@ class Adapter {
 
   /** An edge becomes a chain of devices: each controls what it can, the one that does something does it. */
   private edge(edge: CaseEdge): void {
-    const chain = new Map<string, { when: Record<string, Literal[]>; gov: string[] }>();
+    const chain = new Map<string, { when: Record<string, ControlValue[]>; gov: string[] }>();
     const link = (device: string) => {
       let one = chain.get(device);
       if (!one) chain.set(device, (one = { when: {}, gov: [] }));
@@ -441,9 +439,9 @@ class Adapter {
       place: 'p',
       type: { id: `case.${name}`, revision: 1, name, archetype: 'declared', params: { anatomy: whole } },
       channel: null,
-      countsFrom: 0,
+      firstPresetNumber: 0,
       presets: {},
-      plannedFeet: [],
+      plannedSwitches: [],
       owners: {},
       powerUps: {},
       momentaries: {},
@@ -493,7 +491,7 @@ class Adapter {
           },
         ]),
       ),
-      plannedFeet: Object.entries(one.foot ?? {})
+      plannedSwitches: Object.entries(one.foot ?? {})
         .filter(([, foot]) => foot.planned)
         .map(([id]) => safe(id)),
     });
@@ -613,8 +611,8 @@ function refOf(ref: string): string {
   return `${deviceId(device)}/${control === 'preset' ? 'preset' : safe(control)}`;
 }
 
-function powerUp(value: Literal): PowerUp {
-  if (value === 'as left' || value === 'as_left') return { is: 'as-left' };
+function powerUp(value: ControlValue): PowerUp {
+  if (value === 'as left' || value === 'as_left') return { is: 'last-state' };
   return value === 'any' ? { is: 'any' } : { is: 'value', value };
 }
 
@@ -655,15 +653,15 @@ function messageOf(message: CaseMessage): ControlMessage {
 
 /** `{control, values}`, `{control: value(s)}` or `[control, value(s)]`. */
 function armedOf(armed: unknown): NonNullable<ControlMessage['armed']> {
-  if (Array.isArray(armed)) return { control: safe(String(armed[0])), values: [...listOf(armed[1] as Literal)] };
+  if (Array.isArray(armed)) return { control: safe(String(armed[0])), values: [...listOf(armed[1] as ControlValue)] };
   const given = armed as Record<string, unknown>;
   if ('control' in given)
     return {
       control: safe(String(given.control)),
-      values: [...listOf((given.values ?? given.value ?? given.when ?? given.in) as Literal)],
+      values: [...listOf((given.values ?? given.value ?? given.when ?? given.in) as ControlValue)],
     };
   const [control, values] = Object.entries(given)[0];
-  return { control: safe(control), values: [...listOf(values as Literal)] };
+  return { control: safe(control), values: [...listOf(values as ControlValue)] };
 }
 
 function deedOf(update: Readonly<Record<string, unknown>>): FootAction {
@@ -706,10 +704,10 @@ function actionOf(action: CaseAction): Action {
   if ('pc' in action) return { kind: 'program', channel: Number(action.ch), program: Number(action.pc) };
   if ('cc' in action)
     return { kind: 'control', channel: Number(action.ch), cc: Number(action.cc), value: Number(action.val) };
-  if ('loop' in action) return { kind: 'loop', loop: safe(String(action.loop)), to: action.to === 1 ? 1 : 0 };
+  if ('loop' in action) return { kind: 'set', control: safe(String(action.loop)), value: action.to === 1 ? 1 : 0 };
   if ('contact' in action)
     return { kind: 'contact', contact: safe(String(action.contact)), to: action.to === 1 ? 1 : 0 };
   if ('wait_ms' in action) return { kind: 'wait', ms: Number(action.wait_ms) };
-  if ('save' in action) return { kind: 'save', loop: safe(String(action.save)) };
-  return { kind: 'restore', loop: safe(String(action.restore)) };
+  if ('save' in action) return { kind: 'save', control: safe(String(action.save)) };
+  return { kind: 'restore', control: safe(String(action.restore)) };
 }

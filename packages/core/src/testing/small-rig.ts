@@ -1,5 +1,5 @@
 import { assertNever } from '../units/problem.ts';
-import type { Literal } from '../model/anatomy.ts';
+import type { ControlValue } from '../model/anatomy.ts';
 import type { Sequence, SequenceStep } from '../recall/deliver/sequence.ts';
 import { ChoiceSequence } from '../recall/deliver/choice-sequence.ts';
 import { proverOf } from '../recall/prove/prover-of.ts';
@@ -27,7 +27,7 @@ export class SmallRig {
   }
 
   /** `D.preset`, `D.mix`, `sw.L1`: what it is now. */
-  read(name: string): Literal | undefined {
+  read(name: string): ControlValue | undefined {
     const [device, control] = name.split('.');
     const { model } = this.prover;
     return model.values.literal(this.rig.store.get(model.variableOf.get(`d.${device}/${control}`)!));

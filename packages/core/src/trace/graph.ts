@@ -1,5 +1,6 @@
-import type { Anatomy, EffectKind, Literal } from '../model/anatomy.ts';
-import { controlRef, type ControlRef } from '../model/documents.ts';
+import type { Anatomy, EffectKind, ControlValue } from '../model/anatomy.ts';
+import { controlRef } from '../model/documents.ts';
+import { type ControlRef } from '../model/rig.ts';
 import { memoised } from '../model/memo.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { also, transpose, type Csr, identity } from './csr.ts';
@@ -42,7 +43,11 @@ export interface TraceEdge {
   /** Magnitude of its gain, 1 where nobody said. */
   readonly gain: number;
   /** Each control, by its number in the wiring too, must hold one of the values. */
-  readonly when: readonly { readonly ref: ControlRef; readonly control: number; readonly values: readonly Literal[] }[];
+  readonly when: readonly {
+    readonly ref: ControlRef;
+    readonly control: number;
+    readonly values: readonly ControlValue[];
+  }[];
   /** Numbers of the controls whose values are heard in it. */
   readonly governedBy: readonly number[];
   readonly effect?: EffectKind;
@@ -124,7 +129,11 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
 /** A section as every device of a kind has it: its ends by the points of the anatomy, its controls by their places. */
 interface KindSection extends Pick<TraceEdge, 'section' | 'label' | 'from' | 'to' | 'active' | 'gain' | 'effect'> {
   readonly plugs: readonly (readonly [jack: string, present: boolean])[];
-  readonly when: readonly { readonly control: string; readonly place: number; readonly values: readonly Literal[] }[];
+  readonly when: readonly {
+    readonly control: string;
+    readonly place: number;
+    readonly values: readonly ControlValue[];
+  }[];
   readonly governedBy: readonly number[];
 }
 

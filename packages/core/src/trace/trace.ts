@@ -1,5 +1,5 @@
-import type { Control, Literal } from '../model/anatomy.ts';
-import type { ControlRef, Sound } from '../model/documents.ts';
+import type { Control, ControlValue } from '../model/anatomy.ts';
+import type { ControlRef, Sound } from '../model/rig.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
 import { wantsOf } from '../model/wants.ts';
 import { powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
@@ -53,10 +53,10 @@ export class Tracer {
   private readonly traced = new WeakMap<Sound, Trace>();
   private readonly hears = new WeakMap<Sound, string>();
   /** What each control of the rig comes up as, by its number. */
-  private readonly comesUp: readonly Literal[];
+  private readonly comesUp: readonly ControlValue[];
   /** Sections that a control opens and closes. */
   private readonly switched: readonly TraceEdge[];
-  private readonly literals = new Map<Literal, number>();
+  private readonly literals = new Map<ControlValue, number>();
   private readonly search: ReachabilitySearch;
   /** Sections that nothing holds open now; used again for each sound. */
   private readonly closed: Uint8Array;
@@ -69,7 +69,7 @@ export class Tracer {
     this.bypasses = bypasses(wiring, this.graph, this.loops);
     this.switched = this.graph.edges.filter((edge) => edge.when.length > 0);
     this.closed = new Uint8Array(this.graph.edges.length).fill(1);
-    const comesUp: Literal[] = [];
+    const comesUp: ControlValue[] = [];
     for (const wired of wiring.devices) {
       for (const control of wired.anatomy.controls) comesUp.push(comesUpAs(wired, control));
       if (wired.anatomy.presets) comesUp.push(0);
@@ -125,7 +125,7 @@ export class Tracer {
     }
   }
 
-  private numberOf(literal: Literal | undefined): number {
+  private numberOf(literal: ControlValue | undefined): number {
     if (literal === undefined) return -1;
     let number = this.literals.get(literal);
     if (number === undefined) this.literals.set(literal, (number = this.literals.size));
@@ -218,7 +218,7 @@ interface Bypass extends Omit<Jumper, 'pass'> {
   readonly inPass: Jumper[];
 }
 
-function isClosed(when: TraceEdge['when'], values: readonly Literal[]): boolean {
+function isClosed(when: TraceEdge['when'], values: readonly ControlValue[]): boolean {
   for (let i = 0; i < when.length; i += 1) {
     const value = values[when[i].control] ?? 0;
     const allowed = when[i].values;
@@ -243,7 +243,7 @@ function sumsOf(passes: readonly Pass[]): readonly Sum[] {
 }
 const nothing: readonly never[] = [];
 
-function comesUpAs(wired: WiredDevice, control: Control): Literal {
+function comesUpAs(wired: WiredDevice, control: Control): ControlValue {
   const after = powerUpOf(wired, control);
   return after.is === 'value'
     ? after.value

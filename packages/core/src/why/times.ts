@@ -1,4 +1,4 @@
-import { type NoteValue, noteValues, type Slot } from '../model/documents.ts';
+import { type NoteValue, noteValues, type Slot } from '../model/rig.ts';
 import { byteMicroseconds } from '../midi/message.ts';
 import type { ListedSlot } from '../program/listing.ts';
 import type { Sent } from '../recall/deliver/simulated-rig.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { demoShow } from '../demo/demo.ts';
-import { noteValues } from '../model/documents.ts';
+import { noteValues } from '../model/rig.ts';
 import { wire } from '../model/wiring.ts';
 import { listSlot } from '../program/listing.ts';
 import type { Judgement, Verdict } from '../recall/prove/verdict.ts';
@@ -73,12 +73,12 @@ describe('numbers', () => {
     [0, 200],
     [1, 200],
     [1, 5],
-  ])('a panel that counts from %i, preset %i on the wire', (countsFrom, wireNumber) => {
-    const device = { ...echo.device, countsFrom } as typeof echo.device;
-    expect(why.presetOnPanel(device, wireNumber).value).toBe(String(wireNumber + countsFrom));
+  ])('a panel that counts from %i, preset %i on the wire', (firstPresetNumber, wireNumber) => {
+    const device = { ...echo.device, firstPresetNumber } as typeof echo.device;
+    expect(why.presetOnPanel(device, wireNumber).value).toBe(String(wireNumber + firstPresetNumber));
     const sent = why.presetOnWire(device, { ...echo.anatomy.presets!, bankSize: 128, scheme: 'lsb' }, wireNumber);
     expect(Number(input(sent, 'bank select')) * 128 + Number(input(sent, 'program change'))).toBe(Number(sent.value));
-    expect(Number(input(sent, 'number on its panel')) - countsFrom).toBe(wireNumber);
+    expect(Number(input(sent, 'number on its panel')) - firstPresetNumber).toBe(wireNumber);
   });
   test('a device without bank select says so', () => {
     expect(input(why.presetOnWire(echo.device, { ...echo.anatomy.presets!, scheme: 'none' }, 5), 'bank select')).toBe(

@@ -1,6 +1,7 @@
 import type { Batch } from '../change/steps.ts';
 import { anything, constant, id, list, object, oneOf, record, text, either, decimal, tagged } from '../model/shape.ts';
 import { accept, type Problem, type Result } from '../units/problem.ts';
+import { stepOfToday } from './version-1.ts';
 import { normalised } from './json.ts';
 
 /** Past these a batch is refused before it is read. `bytes` of JSON, `entries` and `depth` as in `jsonSize`. */
@@ -27,5 +28,7 @@ export function readBatch(data: unknown): Result<Batch> {
   const problems: Problem[] = [];
   const clean = normalised(data);
   batchShape.check(clean, '', problems);
-  return problems.length > 0 ? { ok: false, problems: problems.slice(0, 50) } : accept(clean as Batch);
+  if (problems.length > 0) return { ok: false, problems: problems.slice(0, 50) };
+  const batch = clean as Batch;
+  return accept({ ...batch, steps: batch.steps.map(stepOfToday) });
 }

@@ -1,7 +1,8 @@
 import { between } from '../change/order.ts';
 import type { Command } from '../change/commands.ts';
 import type { Step } from '../change/steps.ts';
-import { castOf, inOrder, type Part, type Show, type Song } from '../model/documents.ts';
+import { castOf, inOrder, type Show } from '../model/documents.ts';
+import { type Part, type Song } from '../model/songbook.ts';
 import { chosenSetList } from '../model/set-order.ts';
 import type { Sheet } from '../paper/sheet.ts';
 import { accept, problem, type Problem, refuse, type Result } from '../units/problem.ts';

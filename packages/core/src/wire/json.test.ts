@@ -8,7 +8,7 @@ import { describeProblem } from '../units/problem.ts';
 import { readBatch } from './batch.ts';
 import { exportShow, importShow, readShow, showSchema } from './json.ts';
 
-const golden = new URL('../../fixtures/show-version-1.json', import.meta.url);
+const golden = new URL('../../fixtures/show-version-2.json', import.meta.url);
 const demo = demoShow();
 const text = exportShow(demo);
 const bent = (change: (data: never) => void): string => {
@@ -26,7 +26,7 @@ describe('files in and out', () => {
     expect(result).toEqual({ ok: true, value: demo });
     if (result.ok) expect(exportShow(result.value)).toBe(text);
   });
-  test('the file of format version 1 is read as it was written', () => {
+  test('the file of format version 2 is read as it was written', () => {
     if (process.env.WRITE_GOLDEN)
       writeFileSync(golden, exportShow(fourCable().sound('lead', lead).sound('clean', clean).laid().show));
     const kept = readFileSync(golden, 'utf8');
@@ -43,7 +43,7 @@ describe('bad input is refused whole, with place and reason', () => {
     ['empty', '', '', 'not-json'],
     ['a list', '[]', '', 'not-this-format'],
     ['another format', '{"format": "song-sheet"}', '/format', 'not-this-format'],
-    ['a newer version', bent((d: { version: number }) => (d.version = 2)), '/version', 'newer-version'],
+    ['a newer version', bent((d: { version: number }) => (d.version = 3)), '/version', 'newer-version'],
     ['depth 100,000', deep(100_000), '', 'too-deep'],
     [
       'depth 100,000 inside',

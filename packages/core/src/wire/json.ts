@@ -1,8 +1,9 @@
 import type { Show } from '../model/documents.ts';
-import { formatVersion } from '../model/documents.ts';
+import { formatVersion } from '../model/rig.ts';
 import { isForbiddenKey } from '../model/shape.ts';
-import { showShape } from '../model/shapes.ts';
+import { showShape } from '../model/documents.ts';
 import { checkShow } from '../change/steps.ts';
+import { showOfToday } from './version-1.ts';
 import { jsonSize } from './json-size.ts';
 import { accept, problem, refuse, type Problem, type Result } from '../units/problem.ts';
 
@@ -39,7 +40,7 @@ export function readShow(data: unknown): Result<Show> {
   if (typeof version === 'number' && version > formatVersion)
     return refuse(problem('/version', 'newer-version', { version, supported: formatVersion }));
   const problems: Problem[] = [];
-  const clean = normalised(data);
+  const clean = showOfToday(normalised(data));
   showShape.check(clean, '', problems);
   if (problems.length > 0) return { ok: false, problems: problems.slice(0, 50) };
   const { rig, songbook } = clean as unknown as Show;
@@ -50,7 +51,7 @@ export function readShow(data: unknown): Result<Show> {
 /** The published schema of an export file (JSON Schema 2020-12). */
 export const showSchema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
-  $id: 'urn:yunta:show:1',
+  $id: 'urn:yunta:show:2',
   title: 'Yunta show: a rig and its songbook',
   ...showShape.schema,
 } as const;

@@ -18,7 +18,7 @@ interface Loose {
     settings: { roles: unknown[] };
     casting: Record<string, { slot: string }>;
     sounds: Record<string, Record<string, unknown>>;
-    devices: Record<string, { plannedFeet: unknown[] }>;
+    devices: Record<string, { plannedSwitches: unknown[] }>;
   };
   songbook: { songs: Record<string, { name: string }>; setLists: Record<string, { songs: unknown[] }> };
 }
@@ -88,7 +88,7 @@ describe('a stored show that no longer passes', () => {
       spoilt(((show: Loose) => {
         show.rig.name = 'a\u0001';
         show.rig.settings.roles.unshift(null);
-        show.rig.devices['switcher'].plannedFeet.push(null);
+        show.rig.devices['switcher'].plannedSwitches.push(null);
         show.rig.sounds['sound-1'].x = 1;
       }) as never),
     )!;

@@ -64,12 +64,12 @@ export function DeviceInspector({ id }: { readonly id: string }) {
         <Select
           label="Its panel counts presets"
           allowDeselect={false}
-          value={String(device.countsFrom)}
+          value={String(device.firstPresetNumber)}
           data={[
             { value: '0', label: 'from 0' },
             { value: '1', label: 'from 1' },
           ]}
-          onChange={(value) => value && set('countsFrom', value === '0' ? 0 : 1)}
+          onChange={(value) => value && set('firstPresetNumber', value === '0' ? 0 : 1)}
         />
       )}
       <Params device={device} />
@@ -88,13 +88,13 @@ export function DeviceInspector({ id }: { readonly id: string }) {
             <Checkbox
               key={one.id}
               label={one.label}
-              checked={device.plannedFeet.includes(one.id)}
+              checked={device.plannedSwitches.includes(one.id)}
               onChange={(event) =>
                 set(
-                  'plannedFeet',
+                  'plannedSwitches',
                   event.currentTarget.checked
-                    ? [...device.plannedFeet, one.id]
-                    : device.plannedFeet.filter((other) => other !== one.id),
+                    ? [...device.plannedSwitches, one.id]
+                    : device.plannedSwitches.filter((other) => other !== one.id),
                 )
               }
             />
@@ -283,7 +283,7 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
   if (shown.length === 0) return null;
   const set = (control: Control, value: string) => {
     const after: PowerUp =
-      value === 'as-left' || value === 'any'
+      value === 'last-state' || value === 'any'
         ? { is: value }
         : { is: 'value', value: domainValues(control.domain).find((literal) => String(literal) === value)! };
     run(commands.setDevice(show, device.id, 'powerUps', { ...device.powerUps, [control.id]: after }));
@@ -304,7 +304,7 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
               ...(control.domain.kind === 'range'
                 ? []
                 : domainValues(control.domain).map((literal) => ({ value: String(literal), label: words(literal) }))),
-              { value: 'as-left', label: 'as it was left' },
+              { value: 'last-state', label: 'as it was left' },
               { value: 'any', label: 'nobody knows' },
             ]}
             onChange={(value) => value && set(control, value)}

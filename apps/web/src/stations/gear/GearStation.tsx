@@ -108,7 +108,7 @@ function GearRow({
       <td className="num">{channelWords(device, wired)}</td>
       <td className="num">
         {presets
-          ? `${'list' in presets.numbers ? presets.numbers.list.length : presets.numbers.count}, from ${device.countsFrom}`
+          ? `${'list' in presets.numbers ? presets.numbers.list.length : presets.numbers.count}, from ${device.firstPresetNumber}`
           : ''}
       </td>
       <td className="num">{plugsOf(wired)}</td>

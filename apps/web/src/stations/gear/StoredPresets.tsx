@@ -14,11 +14,11 @@ export function StoredPresets({ device }: { readonly device: Device }) {
   const set = (number: number, preset: StoredPreset | null) => run(commands.setPreset(show, device.id, number, preset));
   const add = () => {
     const panel = Number(typed);
-    if (!Number.isInteger(panel) || typed.trim() === '' || panel < device.countsFrom)
+    if (!Number.isInteger(panel) || typed.trim() === '' || panel < device.firstPresetNumber)
       return store.refuse(
-        `“${typed}” is not a preset number of ${device.name}: its panel counts from ${device.countsFrom}.`,
+        `“${typed}” is not a preset number of ${device.name}: its panel counts from ${device.firstPresetNumber}.`,
       );
-    const wire = String(panel - device.countsFrom);
+    const wire = String(panel - device.firstPresetNumber);
     if (!(wire in device.presets)) set(Number(wire), { values: {} });
     setTyped('');
   };
@@ -27,7 +27,7 @@ export function StoredPresets({ device }: { readonly device: Device }) {
       <legend>Stored presets, as far as known</legend>
       {numbers.map((number) => {
         const preset = device.presets[String(number)];
-        const panel = number + device.countsFrom;
+        const panel = number + device.firstPresetNumber;
         return (
           <div key={number} className="preset">
             <span className="mono" title={`sent as ${number}`}>

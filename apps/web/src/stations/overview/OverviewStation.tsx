@@ -1,4 +1,12 @@
-import { chosenSetList, commands, describeCommand, schoolOf, type Schools, schools, why } from '@yunta/core';
+import {
+  chosenSetList,
+  commands,
+  describeCommand,
+  conventionOf,
+  type Conventions,
+  conventions,
+  why,
+} from '@yunta/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { useFindings, useSaved, useShow } from '../../api/rig.tsx';
@@ -215,7 +223,7 @@ function RigFacts() {
   );
 }
 
-const questions: Record<keyof Schools, string> = {
+const questions: Record<keyof Conventions, string> = {
   foot: 'Foot style',
   tempo: 'Tempo',
   time: 'Delay and reverb',
@@ -233,7 +241,7 @@ function SchoolsTable() {
         <span className="soft">rules that practitioners dispute follow these</span>
       </div>
       <div className="sheet factgrid" style={{ gridTemplateColumns: 'auto 1fr' }}>
-        {(Object.keys(schools) as (keyof Schools)[]).map((question) => (
+        {(Object.keys(conventions) as (keyof Conventions)[]).map((question) => (
           <div key={question} style={{ display: 'contents' }}>
             <label htmlFor={`convention-${question}`} className="soft">
               {questions[question]}
@@ -241,10 +249,10 @@ function SchoolsTable() {
             <select
               id={`convention-${question}`}
               className="cellinput shown"
-              value={schoolOf(show.rig, question)}
+              value={conventionOf(show.rig, question)}
               onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}
             >
-              {schools[question].map((side) => (
+              {conventions[question].map((side) => (
                 <option key={side} value={side}>
                   {side}
                 </option>

@@ -69,8 +69,8 @@ function momentaryWords(
 
 /** A program as it is sent, and as the device's panel counts it where that is otherwise. */
 function programWords(wiring: Wiring, device: string, program: number): string {
-  const countsFrom = wiring.device.get(device)?.device.countsFrom ?? 0;
-  return countsFrom === 0 ? String(program) : `${program} (panel ${program + countsFrom})`;
+  const firstPresetNumber = wiring.device.get(device)?.device.firstPresetNumber ?? 0;
+  return firstPresetNumber === 0 ? String(program) : `${program} (panel ${program + firstPresetNumber})`;
 }
 
 /** What power-up must bring for a sequence to go as told, the slots that fire by themselves, and what is lost in it. */
@@ -117,6 +117,6 @@ export function valueWords(wiring: Wiring, ref: string, value: string | number |
   if (value === null) return 'unknown';
   const { device, control } = splitRef(ref);
   const wired = wiring.device.get(device);
-  if (control === 'preset') return String(Number(value) + (wired?.device.countsFrom ?? 0));
+  if (control === 'preset') return String(Number(value) + (wired?.device.firstPresetNumber ?? 0));
   return wired?.control.get(control)?.domain.kind === 'switch' ? (value === 1 ? 'on' : 'off') : String(value);
 }

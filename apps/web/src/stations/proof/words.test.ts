@@ -49,7 +49,7 @@ describe('steps in words', () => {
     const { echo } = show.rig.devices;
     const fromNought = {
       ...show,
-      rig: { ...show.rig, devices: { ...show.rig.devices, echo: { ...echo, countsFrom: 0 as const } } },
+      rig: { ...show.rig, devices: { ...show.rig.devices, echo: { ...echo, firstPresetNumber: 0 as const } } },
     };
     expect(
       wordsOf(fromNought, wire(fromNought.rig), { kind: 'outside', device: 'echo', channel: 2, program: 3 }).note,

@@ -48,8 +48,8 @@ const Story = memo(function Story({
       </span>
       {column.kind === 'preset' && value !== undefined && (
         <span>
-          panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.countsFrom}), sent as{' '}
-          <Why evidence={why.presetOnWire(device, anatomy.presets!, Number(value))} />
+          panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.firstPresetNumber}),
+          sent as <Why evidence={why.presetOnWire(device, anatomy.presets!, Number(value))} />
         </span>
       )}
       {column.kind === 'control' && column.byHand ? (

@@ -1,4 +1,4 @@
-import { commands, domainValues, inOrder, type Literal, slotLabel, type Sound } from '@yunta/core';
+import { commands, domainValues, inOrder, type ControlValue, slotLabel, type Sound } from '@yunta/core';
 import { memo, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
@@ -53,7 +53,7 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
     const change = (
       sound: Sound,
       column: Column,
-      value: Literal | 'on' | 'off' | undefined,
+      value: ControlValue | 'on' | 'off' | undefined,
       among: ReadonlySet<string>,
     ) => {
       const whole = among.has(sound.id) && among.size > 1 ? [...among] : null;
@@ -77,17 +77,17 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       else if (column.kind === 'preset' || column.control.domain.kind === 'range') setTyping({ text: '', by });
       else {
         const values = domainValues(column.control.domain);
-        change(sound, column, values[(values.indexOf(before as Literal) + 1) % values.length], among);
+        change(sound, column, values[(values.indexOf(before as ControlValue) + 1) % values.length], among);
       }
     };
     const takeTyped = (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => {
       if (!typingNow.current) return;
       setTyping(null);
       if (typed === '') return;
-      const number = Number(typed) - (column.kind === 'preset' ? column.countsFrom : 0);
+      const number = Number(typed) - (column.kind === 'preset' ? column.firstPresetNumber : 0);
       if (!Number.isInteger(number) || number < 0)
         return store.refuse(
-          `“${typed}” is not a number of ${column.name}: its panel counts from ${column.kind === 'preset' ? column.countsFrom : 0}.`,
+          `“${typed}” is not a number of ${column.name}: its panel counts from ${column.kind === 'preset' ? column.firstPresetNumber : 0}.`,
         );
       change(sound, column, number, among);
     };

@@ -1,4 +1,4 @@
-import type { Literal, Sound } from '@yunta/core';
+import type { ControlValue, Sound } from '@yunta/core';
 import { memo } from 'react';
 import { type Cell, type Column, shownValue, valueIn } from './matrix-columns.ts';
 
@@ -17,7 +17,7 @@ export interface RowActions {
   readonly change: (
     sound: Sound,
     column: Column,
-    value: Literal | 'on' | 'off' | undefined,
+    value: ControlValue | 'on' | 'off' | undefined,
     among: ReadonlySet<string>,
   ) => void;
   /** On, off, the next value; of a number, `by` says how it is then typed. */
@@ -171,7 +171,7 @@ interface CellProps {
   /** Row and column, as `row.column`. */
   readonly place: string;
   readonly name: string;
-  readonly value: Literal | undefined;
+  readonly value: ControlValue | undefined;
   readonly differs: boolean;
   readonly isHere: boolean;
   readonly typed: Typing | null;

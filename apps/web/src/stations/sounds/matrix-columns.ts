@@ -2,7 +2,7 @@ import {
   type Control,
   controlRef,
   isByHand,
-  type Literal,
+  type ControlValue,
   loopsOf,
   memoised,
   type Sound,
@@ -32,7 +32,7 @@ export type Column =
       readonly name: string;
       readonly note: string;
       readonly ref: string;
-      readonly countsFrom: 0 | 1;
+      readonly firstPresetNumber: 0 | 1;
     }
   | {
       readonly kind: 'control';
@@ -84,7 +84,7 @@ function findColumns(wiring: Wiring): readonly Column[] {
             name: device.name,
             note: 'PC',
             ref: controlRef(device.id, 'preset'),
-            countsFrom: device.countsFrom,
+            firstPresetNumber: device.firstPresetNumber,
           },
         ]
       : [];
@@ -135,13 +135,13 @@ export const shownColumns = (
     : columns;
 
 /** A cell's value; undefined where the sound don’t care. */
-export const valueIn = (sound: Sound, column: Column): Literal | 'on' | 'off' | undefined =>
+export const valueIn = (sound: Sound, column: Column): ControlValue | 'on' | 'off' | undefined =>
   column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref];
 
 /** As people read it: presets by panel number, switches by word. */
-export function shownValue(column: Column, value: Literal | undefined): string {
+export function shownValue(column: Column, value: ControlValue | undefined): string {
   if (value === undefined) return '–';
-  if (column.kind === 'preset') return String(Number(value) + column.countsFrom);
+  if (column.kind === 'preset') return String(Number(value) + column.firstPresetNumber);
   if (column.kind === 'control' && column.control.domain.kind === 'switch') return value === 1 ? 'on' : 'off';
   return String(value);
 }

@@ -1,7 +1,7 @@
-import { type Anatomy, type Control, emptyAnatomy, type Literal } from '../anatomy.ts';
+import { type Anatomy, type Control, emptyAnatomy, type ControlValue } from '../anatomy.ts';
 import type { Archetype, Params } from './archetype.ts';
 import { problem } from '../../units/problem.ts';
-import { asLeft, signalIn, signalOut, value } from './parts.ts';
+import { lastState, signalIn, signalOut, value } from './parts.ts';
 
 /** Bit patterns of `count` inputs in the order 00, 01, 10, 11: the first input is the leftmost bit. */
 export const bitPatterns = (count: number): string[] =>
@@ -40,7 +40,7 @@ export function choiceByContacts(
   weight?: Control['weight'],
 ): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 'switches'> {
   const inputs = Array.from({ length: p.int('contactInputs') }, (_, i) => `remote-${i + 1}`);
-  const given = p.data<Record<string, Literal> | null>('table') ?? {};
+  const given = p.data<Record<string, ControlValue> | null>('table') ?? {};
   const table = Object.fromEntries(
     bitPatterns(inputs.length).map((bits, i) => [bits, given[bits] ?? values[Math.min(i, values.length - 1)]]),
   );
@@ -52,7 +52,7 @@ export function choiceByContacts(
         label,
         domain: { kind: 'choice', values },
         scope: 'global',
-        powerUp: p.yes('remembersChannel') ? asLeft : value(values[0]),
+        powerUp: p.yes('remembersChannel') ? lastState : value(values[0]),
         owner: inputs.length > 0 ? 'programmed' : 'foot',
         ...(weight === undefined ? {} : { weight }),
         ...(inputs.length > 0 ? { contacts: { inputs, table, mode: p.word('inputsDo') as 'hold' | 'write' } } : {}),

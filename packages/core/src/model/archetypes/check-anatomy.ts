@@ -8,7 +8,7 @@ import {
   id,
   integer,
   list,
-  literal,
+  controlValue,
   object,
   oneOf,
   record,
@@ -21,13 +21,13 @@ import {
 const name = text(120);
 const point = text(80, 1);
 const powerUp = tagged('is', {
-  value: object({ is: constant('value'), value: literal }),
-  'as-left': object({ is: constant('as-left') }),
+  value: object({ is: constant('value'), value: controlValue }),
+  'last-state': object({ is: constant('last-state') }),
   any: object({ is: constant('any') }),
 });
 const domain = tagged('kind', {
   switch: object({ kind: constant('switch') }),
-  choice: object({ kind: constant('choice'), values: list(literal, 1_000, 1) }),
+  choice: object({ kind: constant('choice'), values: list(controlValue, 1_000, 1) }),
   range: object({ kind: constant('range'), min: integer(-100_000, 100_000), max: integer(-100_000, 100_000) }),
 });
 const bits = (key: string): boolean => /^[01]{1,8}$/.test(key);
@@ -48,7 +48,7 @@ const anatomyShape: Shape = object(
       object(
         { id: text(80, 1), label: name, from: point, to: point, active: yesNo },
         {
-          when: object({}, { controls: record(list(literal, 1_000), 50), plugs: record(yesNo, 50) }),
+          when: object({}, { controls: record(list(controlValue, 1_000), 50), plugs: record(yesNo, 50) }),
           governedBy: list(id, 200),
           gainDb: decimal(-120, 120),
           effect: oneOf(...effectKinds),
@@ -67,7 +67,11 @@ const anatomyShape: Shape = object(
           owner: oneOf('programmed', 'foot', 'hand', 'live'),
         },
         {
-          contacts: object({ inputs: list(id, 8, 1), table: record(literal, 256, bits), mode: oneOf('write', 'hold') }),
+          contacts: object({
+            inputs: list(id, 8, 1),
+            table: record(controlValue, 256, bits),
+            mode: oneOf('write', 'hold'),
+          }),
           weight: oneOf('channel', 'mute', 'level'),
           expression: yesNo,
         },
@@ -96,7 +100,7 @@ const anatomyShape: Shape = object(
           by: integer(-1000, 1000),
           wrap: yesNo,
           exclusive: list(id, 200),
-          armed: object({ control: id, values: list(literal, 1_000) }),
+          armed: object({ control: id, values: list(controlValue, 1_000) }),
         },
       ),
       1_000,

@@ -8,7 +8,7 @@ import {
   type RepeatedRecall,
 } from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
-import { midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value, asLeft } from './parts.ts';
+import { midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value, lastState } from './parts.ts';
 
 /** An effect whose stored presets answer to program changes, with a bypass message and a few parameters. */
 export const midiEffect: Archetype = {
@@ -94,7 +94,7 @@ export const midiEffect: Archetype = {
       switches: p.yes('footswitch') ? [{ id: 'switch', label: 'Own switch', does: [{ toggle: 'on' }] }] : [],
       presets: {
         numbers: { from: p.int('first'), count: p.int('presets') },
-        powerUp: p.word('powersUpOn') === 'as left' ? asLeft : value(p.int('first')),
+        powerUp: p.word('powersUpOn') === 'as left' ? lastState : value(p.int('first')),
         scheme: p.word('scheme') as BankScheme,
         bankSize: p.int('bankSize'),
         sticky: p.yes('sticky'),

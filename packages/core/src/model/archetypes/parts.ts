@@ -8,8 +8,8 @@ export const midiThru: Jack = { id: 'midi-thru', label: 'MIDI through', kind: 'm
 export const midiOut: Jack = { id: 'midi-out', label: 'MIDI out', kind: 'midi-out' };
 
 export const value = (is: string | number): PowerUp => ({ is: 'value', value: is });
-export const asLeft: PowerUp = { is: 'as-left' };
-export const powerUpOf = (word: string): PowerUp => (word === 'as left' ? asLeft : value(word === 'on' ? 1 : 0));
+export const lastState: PowerUp = { is: 'last-state' };
+export const powerUpOf = (word: string): PowerUp => (word === 'as left' ? lastState : value(word === 'on' ? 1 : 0));
 
 export const ownSwitch = (powerUp: PowerUp, owner: Control['owner']): Control => ({
   id: 'on',

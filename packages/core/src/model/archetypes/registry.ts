@@ -1,5 +1,5 @@
 import type { Anatomy } from '../anatomy.ts';
-import type { DeviceType } from '../documents.ts';
+import type { DeviceType } from '../rig.ts';
 import { amp, preamp, splitter } from './amp.ts';
 import { type Archetype, Params } from './archetype.ts';
 import { declared } from './declared.ts';

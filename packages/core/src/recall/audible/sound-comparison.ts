@@ -1,5 +1,6 @@
-import type { Literal } from '../../model/anatomy.ts';
-import { controlRef, type Sound } from '../../model/documents.ts';
+import type { ControlValue } from '../../model/anatomy.ts';
+import { controlRef } from '../../model/documents.ts';
+import { type Sound } from '../../model/rig.ts';
 import { wantsOf } from '../../model/wants.ts';
 import { ownerOf } from '../../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../../trace/graph.ts';
@@ -57,8 +58,8 @@ export class SoundComparison {
     this.search = new ReachabilitySearch(this.graph);
     const variable = (control: number): number => model.variableAt[control] ?? -1;
     /** Devices of one kind share their conditions. */
-    const idsOf = new Map<readonly Literal[], readonly number[]>();
-    const ids = (literals: readonly Literal[]): readonly number[] => {
+    const idsOf = new Map<readonly ControlValue[], readonly number[]>();
+    const ids = (literals: readonly ControlValue[]): readonly number[] => {
       let known = idsOf.get(literals);
       if (!known) idsOf.set(literals, (known = literals.map((literal) => model.values.id(literal))));
       return known;
@@ -146,7 +147,7 @@ export class SoundComparison {
   }
 
   /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
-  private layStored(controls: readonly number[], literals: readonly Literal[]): number {
+  private layStored(controls: readonly number[], literals: readonly ControlValue[]): number {
     const { variables, wanted, isNamed } = this.scratch;
     let count = controls.length;
     this.round += 1;

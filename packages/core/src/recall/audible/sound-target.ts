@@ -1,4 +1,4 @@
-import type { Sound } from '../../model/documents.ts';
+import type { Sound } from '../../model/rig.ts';
 
 export const noCues: ReadonlyMap<number, number> = new Map();
 

@@ -1,4 +1,4 @@
-import type { Action } from '../../model/documents.ts';
+import type { Action } from '../../model/rig.ts';
 import type { ContactLink } from '../../model/wiring.ts';
 import { moveBit } from '../device/contacts.ts';
 import { type Update, update } from '../device/update.ts';
@@ -8,7 +8,7 @@ import type { LossyPoint } from './losses.ts';
 
 /** What a controller does at once, with no message: its own loops and contacts. */
 export type LocalAct =
-  | Extract<Action, { readonly kind: 'loop' | 'contact' | 'save' | 'restore' }>
+  | Extract<Action, { readonly kind: 'set' | 'contact' | 'save' | 'restore' }>
   | { readonly kind: 'open'; readonly contact: string };
 
 /** Whoever carries an event through: does updates, at their times, and says where they can be lost. */

@@ -1,8 +1,8 @@
 import { byteLength, byteMicroseconds, type MidiMessage } from '../../midi/message.ts';
-import type { Action } from '../../model/documents.ts';
+import type { Action } from '../../model/rig.ts';
 import type { MidiLink } from '../../model/wiring.ts';
 import { assertNever } from '../../units/problem.ts';
-import { loopUpdates } from '../device/loops.ts';
+import { setUpdate } from '../device/stored-controls.ts';
 import { receive } from '../device/receive.ts';
 import { noPoints, type Recording } from '../device/recording.ts';
 import { constant, type Running, type Update, update } from '../device/update.ts';
@@ -307,39 +307,32 @@ export class Delivery implements Carrier {
   actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void {
     const controller = device.controller!;
     switch (act.kind) {
-      case 'loop':
-        return this.switchLoop(device, act, now, points);
+      case 'set': {
+        const set = setUpdate(this.model, device, act.control, act.value);
+        if (set) this.emit(set, now, points);
+        return;
+      }
       case 'contact':
         return moveContact(this, controller, act.contact, act.to, now, points);
       case 'open':
         return setContact(this, controller, act.contact, 0, now, points);
       case 'save':
         return this.copy(
-          device.controls.get(act.loop)?.variable ?? -1,
-          controller.saved.get(act.loop) ?? -1,
+          device.controls.get(act.control)?.variable ?? -1,
+          controller.saved.get(act.control) ?? -1,
           now,
           points,
         );
       case 'restore':
         return this.copy(
-          controller.saved.get(act.loop) ?? -1,
-          device.controls.get(act.loop)?.variable ?? -1,
+          controller.saved.get(act.control) ?? -1,
+          device.controls.get(act.control)?.variable ?? -1,
           now,
           points,
         );
       default:
         assertNever(act, 'act');
     }
-  }
-
-  private switchLoop(
-    device: ModelDevice,
-    { loop, to }: Extract<LocalAct, { readonly kind: 'loop' }>,
-    now: number,
-    points: readonly number[],
-  ): void {
-    const both = loopUpdates(this.model, device).get(loop);
-    if (both) this.emit(both[to], now, points);
   }
 
   private copy(from: number, to: number, time: number, points: readonly number[]): void {

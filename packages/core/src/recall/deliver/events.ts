@@ -1,6 +1,6 @@
 import type { MidiMessage } from '../../midi/message.ts';
 import type { FootSwitch } from '../../model/anatomy.ts';
-import type { CastAction, ControlRef } from '../../model/documents.ts';
+import type { CastAction, ControlRef } from '../../model/rig.ts';
 import { memoised } from '../../model/memo.ts';
 import { assertNever } from '../../units/problem.ts';
 import { foot } from '../device/foot.ts';
@@ -96,7 +96,7 @@ function momentary(model: StateModel, device: ModelDevice, id: string, to: 0 | 1
 }
 
 /** Feet before and after parts. Plants that differ only in what slots do are cast alike. */
-const plannedFeet = memoised(
+const plannedSwitches = memoised(
   ({ modelMemo }: StateModel) => modelMemo,
   (model): ReadonlySet<string> =>
     new Set(
@@ -108,9 +108,9 @@ const plannedFeet = memoised(
 
 /** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
 export function isPlanned(model: StateModel, device: ModelDevice, footSwitch: FootSwitch): boolean {
-  const planned = plannedFeet(model);
+  const planned = plannedSwitches(model);
   return (
-    device.wired.device.plannedFeet.includes(footSwitch.id) ||
+    device.wired.device.plannedSwitches.includes(footSwitch.id) ||
     (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])))
   );
 }

@@ -1,4 +1,4 @@
-import type { FaultKind } from '../../model/documents.ts';
+import type { FaultKind } from '../../model/rig.ts';
 import type { ModelDevice } from '../state/state-model.ts';
 
 /** Where a message or a pulse can be lost. */

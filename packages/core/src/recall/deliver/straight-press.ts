@@ -1,6 +1,6 @@
 import { byteLength, byteMicroseconds } from '../../midi/message.ts';
-import type { Action } from '../../model/documents.ts';
-import { loopUpdates } from '../device/loops.ts';
+import type { Action } from '../../model/rig.ts';
+import { setUpdates } from '../device/stored-controls.ts';
 import { heardBy } from '../device/midi-receivers.ts';
 import { noPoints, type Recording } from '../device/recording.ts';
 import type { ModelController, ModelDevice } from '../state/state-model.ts';
@@ -22,7 +22,7 @@ export function performStraight(
   held: 'press' | 'stay',
 ): number {
   const { model } = carrier;
-  const loops = loopUpdates(model, device);
+  const sets = setUpdates(model, device);
   const sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
   const closed: string[] = [];
   let messages = 0;
@@ -33,9 +33,9 @@ export function performStraight(
     sending.length = 0;
     for (; at < actions.length; at += 1) {
       const action = actions[at];
-      if (action.kind === 'loop') {
-        const both = loops.get(action.loop);
-        if (both) into.take(both[action.to], now, noPoints);
+      if (action.kind === 'set') {
+        const set = sets.get(action.control)?.get(action.value);
+        if (set) into.take(set, now, noPoints);
       } else if (action.kind === 'program' || action.kind === 'control') sending.push(action);
       else if (action.kind === 'wait') {
         wait = Math.round(action.ms * 1000);

@@ -1,4 +1,4 @@
-import type { Literal } from '../../model/anatomy.ts';
+import type { ControlValue } from '../../model/anatomy.ts';
 import type { ModelControl } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import type { Values } from '../state/values.ts';
@@ -25,5 +25,5 @@ export function step(store: Store, values: Values, control: ModelControl, by: nu
   );
 }
 
-export const isOn = (literal: Literal | undefined): boolean =>
+export const isOn = (literal: ControlValue | undefined): boolean =>
   typeof literal === 'number' ? literal !== 0 : literal !== 'off';

@@ -53,13 +53,13 @@ describe('power-up', () => {
     });
   });
   test('as left: anything when the whole rig comes up, what it was when it alone restarts', () => {
-    const model = plantWith({}, { preset: { is: 'as-left' } });
+    const model = plantWith({}, { preset: { is: 'last-state' } });
     expect(waysUp(model, true).choices[0]).toBe(5);
     const restarted = waysUp(model, false, { 'delay/preset': 3, 'delay/mix': 5 });
     expect(restarted).toEqual({ choices: [], ways: [[3, 77]] });
   });
   test('a control that keeps its edits through the power going is left as it was; else its preset’s value comes', () => {
-    const model = plantWith({}, { preset: { is: 'as-left' }, mix: { is: 'as-left' } });
+    const model = plantWith({}, { preset: { is: 'last-state' }, mix: { is: 'last-state' } });
     expect(waysUp(model, false, { 'delay/preset': 3, 'delay/mix': 5 }).ways).toEqual([[3, 5]]);
   });
   test('clears what a controller remembers: bank, contacts, nothing current', () => {

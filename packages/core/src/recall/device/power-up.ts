@@ -71,13 +71,13 @@ function presetAfterPowerUp(
   const { presets: own } = device;
   const override = device.wired.device.powerUps['preset'] ?? after;
   if (override.is === 'value') return model.values.id(override.value);
-  if (override.is === 'as-left' && !first) return store.get(own!.variable);
+  if (override.is === 'last-state' && !first) return store.get(own!.variable);
   return fork(own!.numberIds(), own!.variable);
 }
 
 /** A stored control comes up with its preset's value unless the type says that edits survive the power going. */
 export const loadedAtPowerUp = (device: ModelDevice, control: ModelControl): boolean =>
-  powerUpOf(device.wired, control.control).is !== 'as-left';
+  powerUpOf(device.wired, control.control).is !== 'last-state';
 
 function literalPowerUp(model: StateModel, device: ModelDevice, control: ModelControl): number {
   const after = powerUpOf(device.wired, control.control);

@@ -1,4 +1,4 @@
-import type { FaultKind } from '../../model/documents.ts';
+import type { FaultKind } from '../../model/rig.ts';
 import { memoised } from '../../model/memo.ts';
 import { type Csr, listsOf, transpose } from '../../trace/csr.ts';
 import { Delivery, DependsOnState, type Outcome } from '../deliver/delivery.ts';

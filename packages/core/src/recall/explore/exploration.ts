@@ -1,4 +1,4 @@
-import type { FaultKind } from '../../model/documents.ts';
+import type { FaultKind } from '../../model/rig.ts';
 import { comesUpAs } from '../device/power-up.ts';
 import { NeedVariable } from '../state/store.ts';
 import type { DependencyTracker } from './dependency-tracker.ts';

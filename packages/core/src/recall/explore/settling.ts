@@ -1,4 +1,4 @@
-import type { Action } from '../../model/documents.ts';
+import type { Action } from '../../model/rig.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
 import { NeedPin } from '../state/values.ts';
 import { type CompiledEvent, compileEvent, type EventTable } from './event-table.ts';

@@ -13,7 +13,7 @@ const show = () => {
     .laid().show;
   const other = {
     ...built.rig.slots['slot-other'],
-    actions: [{ kind: 'loop' as const, loop: 'loop-1', to: 1 as const }],
+    actions: [{ kind: 'set' as const, control: 'loop-1', value: 1 as const }],
   };
   return { ...built, rig: { ...built.rig, slots: { ...built.rig.slots, 'slot-other': other } } };
 };

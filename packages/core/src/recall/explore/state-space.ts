@@ -1,4 +1,4 @@
-import type { FaultKind } from '../../model/documents.ts';
+import type { FaultKind } from '../../model/rig.ts';
 import type { Outcome } from '../deliver/delivery.ts';
 import type { Pins } from '../state/values.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './event-table.ts';

@@ -1,4 +1,4 @@
-import type { FaultKind } from '../../model/documents.ts';
+import type { FaultKind } from '../../model/rig.ts';
 import { ChoiceSequence } from '../deliver/choice-sequence.ts';
 import { Delivery, type Outcome } from '../deliver/delivery.ts';
 import { begin, enabled, type RigEvent } from '../deliver/events.ts';

@@ -1,4 +1,4 @@
-import type { Sound } from '../../model/documents.ts';
+import type { Sound } from '../../model/rig.ts';
 import { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import { ThreeValuedJudge } from '../audible/three-valued-judge.ts';

@@ -1,4 +1,4 @@
-import type { Sound } from '../../model/documents.ts';
+import type { Sound } from '../../model/rig.ts';
 import { DependencyTracker } from '../explore/dependency-tracker.ts';
 import { doesTheSame, type FreeLevel } from '../explore/event-table.ts';
 import { Exploration } from '../explore/exploration.ts';

@@ -1,4 +1,4 @@
-import type { Sound } from '../../model/documents.ts';
+import type { Sound } from '../../model/rig.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import type { Status } from '../audible/three-valued-judge.ts';
 import type { CompiledEvent } from '../explore/event-table.ts';

@@ -1,4 +1,4 @@
-import type { Cast, Sound } from '../../model/documents.ts';
+import type { Cast, Sound } from '../../model/rig.ts';
 import { eventOfCast, type RigEvent } from '../deliver/events.ts';
 import type { Sequence } from '../deliver/sequence.ts';
 import { type CompiledEvent, compileEvent } from '../explore/event-table.ts';

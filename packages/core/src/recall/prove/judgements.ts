@@ -1,4 +1,4 @@
-import type { Sound } from '../../model/documents.ts';
+import type { Sound } from '../../model/rig.ts';
 import type { ModelSlot } from '../state/state-model.ts';
 import type { Judgement, Level } from './verdict.ts';
 

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { applySteps } from '../../change/steps.ts';
 import { check, contextOf } from '../../check/engine.ts';
 import { rules } from '../../check/rules/index.ts';
-import type { Cable, Show } from '../../model/documents.ts';
+import type { Show } from '../../model/documents.ts';
+import type { Cable } from '../../model/rig.ts';
 import { clean, fourCable, lead } from '../../testing/build-show.ts';
 import { commands } from '../../testing/commands.ts';
 import { seededShow } from '../../testing/compare.ts';
@@ -124,11 +125,12 @@ describe('what must not matter does not', () => {
 
 describe('a pedal always on in the line', () => {
   const base = fourCable().sound('lead', lead).sound('clean', clean).laid().show;
-  const withPedal = (plannedFeet: readonly string[]): Show => {
+  const withPedal = (plannedSwitches: readonly string[]): Show => {
     const cable = Object.values(base.rig.cables).find((one) => one.plugs[0].device === 'guitar')!;
     const builder = fourCableFrom(base, cable.id);
-    return builder.device('boost', 'boost', 'Boost', { plannedFeet }).cables('Guitar > Boost', 'Boost > Switcher In')
-      .show;
+    return builder
+      .device('boost', 'boost', 'Boost', { plannedSwitches })
+      .cables('Guitar > Boost', 'Boost > Switcher In').show;
   };
   const verdicts = (show: Show) => {
     const { prover } = contextOf(show);

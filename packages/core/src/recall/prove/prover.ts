@@ -1,4 +1,4 @@
-import type { Slot, Sound } from '../../model/documents.ts';
+import type { Slot, Sound } from '../../model/rig.ts';
 import type { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';

@@ -1,4 +1,4 @@
-import type { Sound } from '../../model/documents.ts';
+import type { Sound } from '../../model/rig.ts';
 import type { Sequence } from '../deliver/sequence.ts';
 import type { ModelSlot } from '../state/state-model.ts';
 import type { ContentSymbol } from '../state/values.ts';

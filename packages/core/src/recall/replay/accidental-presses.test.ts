@@ -24,7 +24,7 @@ test('a switch that is planned is no stray', () => {
     ...show,
     rig: {
       ...show.rig,
-      devices: { ...show.rig.devices, drive: { ...show.rig.devices.drive, plannedFeet: ['switch'] } },
+      devices: { ...show.rig.devices, drive: { ...show.rig.devices.drive, plannedSwitches: ['switch'] } },
     },
   };
   expect(strayReports(proverOf(planned)).map((one) => one.device)).toEqual(['combo', 'delay']);

@@ -1,4 +1,4 @@
-import type { Sound } from '../../model/documents.ts';
+import type { Sound } from '../../model/rig.ts';
 import { ChoiceSequence } from '../deliver/choice-sequence.ts';
 import { SimulatedRig } from '../deliver/simulated-rig.ts';
 import type { Prover } from '../prove/prover.ts';

@@ -59,7 +59,7 @@ describe('a sequence played on the simulated rig', () => {
     expect(wants.filter(({ right }) => !right).map(({ ref, cameUp }) => [ref, cameUp])).toEqual([['delay/preset', 0]]);
   });
   test('a slot that forgets: the first want that comes up wrong is told, and again only once it is another', () => {
-    const forgetful = withSlot(built, 'slot-lead', [{ kind: 'loop', loop: 'loop-2', to: 1 }]);
+    const forgetful = withSlot(built, 'slot-lead', [{ kind: 'set', control: 'loop-2', value: 1 }]);
     const one = proverOf(forgetful);
     const way = sequence(press('slot-clean'), press('slot-lead'));
     const wrong = firstWrong(one, way, sound)!;
@@ -70,7 +70,7 @@ describe('a sequence played on the simulated rig', () => {
     expect(firstWrong(one, way, sound)).toEqual(wrong);
   });
   test('nothing in the line that sounds: said so', () => {
-    const dead = withSlot(built, 'slot-lead', [{ kind: 'loop', loop: 'loop-4', to: 1 }]);
+    const dead = withSlot(built, 'slot-lead', [{ kind: 'set', control: 'loop-4', value: 1 }]);
     expect(play(proverOf(dead), sequence(press('slot-lead')), sound, 2).silent).toBe(true);
   });
 });

@@ -1,5 +1,5 @@
-import type { Literal } from '../../model/anatomy.ts';
-import type { Sound } from '../../model/documents.ts';
+import type { ControlValue } from '../../model/anatomy.ts';
+import type { Sound } from '../../model/rig.ts';
 import { memoised } from '../../model/memo.ts';
 import type { Heard } from '../audible/sound-comparison.ts';
 import { type SoundTarget, unwanted } from '../audible/sound-target.ts';
@@ -17,13 +17,17 @@ export interface PlayedStep {
   readonly heard: readonly Sent[];
   readonly quiet: boolean;
   /** Controls that changed, by their refs. */
-  readonly changed: readonly { readonly ref: string; readonly from: Literal | null; readonly to: Literal | null }[];
+  readonly changed: readonly {
+    readonly ref: string;
+    readonly from: ControlValue | null;
+    readonly to: ControlValue | null;
+  }[];
 }
 
 export interface PlayedWant {
   readonly ref: string;
-  readonly wanted: Literal;
-  readonly cameUp: Literal | null;
+  readonly wanted: ControlValue;
+  readonly cameUp: ControlValue | null;
   readonly right: boolean;
 }
 

@@ -3,12 +3,12 @@ import {
   type Control,
   type ControlMessage,
   domainValues,
-  type Literal,
+  type ControlValue,
   presetExists,
   type PresetFacts,
   presetNumbers,
 } from '../../model/anatomy.ts';
-import type { Slot } from '../../model/documents.ts';
+import type { Slot } from '../../model/rig.ts';
 import { Memo } from '../../model/memo.ts';
 import { switchingOf } from '../../model/switching.ts';
 import type { MidiLink, WiredDevice, Wiring } from '../../model/wiring.ts';
@@ -221,7 +221,7 @@ class Builder {
     const read = (number: number, control: ModelControl): number | undefined => {
       const entry = stored[String(number)];
       if (entry?.keeps?.includes(control.id)) return undefined;
-      const literal: Literal | null = entry?.values[control.id] ?? null;
+      const literal: ControlValue | null = entry?.values[control.id] ?? null;
       return literal === null ? this.values.content(id, number, control.id, control.options) : this.values.id(literal);
     };
     const numbers = this.numbersOf(facts);
@@ -250,7 +250,7 @@ class Builder {
     const contacts = facts.contacts;
     const saves = new Set(
       Object.values(wired.device.momentaries).flatMap((both) =>
-        [...both.press, ...both.release].flatMap((action) => (action.kind === 'save' ? [action.loop] : [])),
+        [...both.press, ...both.release].flatMap((action) => (action.kind === 'save' ? [action.control] : [])),
       ),
     );
     const links = this.wiring.contactLinks.filter((link) => link.controller === id);
@@ -271,7 +271,7 @@ class Builder {
           .filter((contact) => contact.kind === 'pulsed' && contact.policy === 'belief')
           .map((contact) => [contact.id, this.variable('belief', id, contact.id)]),
       ),
-      saved: new Map([...saves].map((loop) => [loop, this.variable('saved', id, loop)])),
+      saved: new Map([...saves].map((control) => [control, this.variable('saved', id, control)])),
       wires: new Map(contacts.map((contact) => [contact.id, links.filter((link) => link.contact === contact.id)])),
       at: new Map(own.map((slot) => [positionKey(slot.slot.bank, slot.slot.position), slot.index])),
       powerUpSlot: wired.device.powerUpSlot,

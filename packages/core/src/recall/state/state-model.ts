@@ -1,5 +1,5 @@
 import type { Control, ControlMessage, PresetFacts } from '../../model/anatomy.ts';
-import type { Action, ControlRef, MomentaryActions, Slot } from '../../model/documents.ts';
+import type { Action, ControlRef, MomentaryActions, Slot } from '../../model/rig.ts';
 import { type Memo } from '../../model/memo.ts';
 import type { Switching } from '../../model/switching.ts';
 import type { ContactLink, MidiLink, WiredDevice, Wiring } from '../../model/wiring.ts';

@@ -1,4 +1,4 @@
-import type { Literal } from '../../model/anatomy.ts';
+import type { ControlValue } from '../../model/anatomy.ts';
 
 /** The stored content of a preset that nobody entered: one of a control's values, always the same one. */
 export interface ContentSymbol {
@@ -31,7 +31,7 @@ interface Symbolic {
  * unknown content (the content itself, or what toggles and steps have made of it).
  */
 export class Values {
-  private readonly literals: (Literal | undefined)[] = [];
+  private readonly literals: (ControlValue | undefined)[] = [];
   private readonly symbolic: (Symbolic | undefined)[] = [];
   private readonly byNumber = new Map<number, number>();
   private readonly byWord = new Map<string, number>();
@@ -42,7 +42,7 @@ export class Values {
   /** The ids of small whole numbers, plus 1; 0 where there is none yet. */
   private readonly small = new Int32Array(1024);
 
-  id(literal: Literal): number {
+  id(literal: ControlValue): number {
     const isSmall = typeof literal === 'number' && literal >= 0 && literal < 1024 && Number.isInteger(literal);
     if (isSmall && this.small[literal] > 0) return this.small[literal] - 1;
     const id = this.find(literal);
@@ -50,7 +50,7 @@ export class Values {
     return id;
   }
 
-  private find(literal: Literal): number {
+  private find(literal: ControlValue): number {
     const found = typeof literal === 'number' ? this.byNumber.get(literal) : this.byWord.get(literal);
     if (found !== undefined) return found;
     const id = this.literals.length;
@@ -61,7 +61,7 @@ export class Values {
     return id;
   }
 
-  literal(id: number): Literal | undefined {
+  literal(id: number): ControlValue | undefined {
     return this.literals[id];
   }
 

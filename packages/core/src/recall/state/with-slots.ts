@@ -1,4 +1,4 @@
-import type { Action, Slot } from '../../model/documents.ts';
+import type { Action, Slot } from '../../model/rig.ts';
 import type { Wiring } from '../../model/wiring.ts';
 import type { SlotActions } from '../../program/compile.ts';
 import type { ModelSlot, StateModel } from './state-model.ts';

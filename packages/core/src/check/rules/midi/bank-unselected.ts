@@ -36,7 +36,7 @@ function unselected(
   const bank = Math.floor(number / facts.bankSize);
   if (!presetExists(facts, number)) return [];
   const at = { sound: sound.id, device: device.id };
-  const data = { sound: sound.name, device: device.name, panel: number + device.countsFrom, bank: bank + 1 };
+  const data = { sound: sound.name, device: device.name, panel: number + device.firstPresetNumber, bank: bank + 1 };
   if (facts.scheme === 'none') return [{ messageId: 'no-scheme', at, data }];
   return byHand.flatMap((slot): Reported<'not-sent'>[] => {
     const own = slot.actions.filter((action) => 'channel' in action && action.channel === device.channel);

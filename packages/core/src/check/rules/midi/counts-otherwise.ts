@@ -1,5 +1,5 @@
 import { presetExists } from '../../../model/anatomy.ts';
-import type { Action } from '../../../model/documents.ts';
+import type { Action } from '../../../model/rig.ts';
 import { none, type WantedPreset, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix, setFix } from '../../fix.ts';
@@ -30,21 +30,21 @@ export const countsOtherwise = defineSoundRule({
 });
 
 function wantedOtherwise({ sound }: SoundCase, { ref, wired, facts, number }: WantedPreset): Reported<'edge'>[] {
-  const { id: device, countsFrom, name } = wired.device;
-  const other = number + (countsFrom === 1 ? -1 : 1);
+  const { id: device, firstPresetNumber, name } = wired.device;
+  const other = number + (firstPresetNumber === 1 ? -1 : 1);
   if (!presetExists(facts, other)) return [];
   return [
     {
       messageId: 'edge',
       at: { sound: sound.id, device },
-      data: { sound: sound.name, device: name, panel: number + countsFrom, other: other + countsFrom },
-      fix: setFix(`Want preset ${other + countsFrom}`, ['sounds', sound.id, 'wants', ref], other, number),
+      data: { sound: sound.name, device: name, panel: number + firstPresetNumber, other: other + firstPresetNumber },
+      fix: setFix(`Want preset ${other + firstPresetNumber}`, ['sounds', sound.id, 'wants', ref], other, number),
     },
   ];
 }
 
 function sentOtherwise({ sound, byHand }: SoundCase, { wired, facts, number }: WantedPreset): Reported<'slot'>[] {
-  const { id: device, countsFrom, channel, name } = wired.device;
+  const { id: device, firstPresetNumber, channel, name } = wired.device;
   const program = number % facts.bankSize;
   const isOff = (action: Action) =>
     action.kind === 'program' && action.channel === channel && Math.abs(action.program - program) === 1;
@@ -62,7 +62,7 @@ function sentOtherwise({ sound, byHand }: SoundCase, { wired, facts, number }: W
       {
         messageId: 'slot',
         at: { sound: sound.id, slot: slot.id, device },
-        data: { sound: sound.name, device: name, panel: number + countsFrom, wire: number, sent: sends.program },
+        data: { sound: sound.name, device: name, panel: number + firstPresetNumber, wire: number, sent: sends.program },
         fix: actionsFix(`Send program ${program}`, slot, actions),
       },
     ];

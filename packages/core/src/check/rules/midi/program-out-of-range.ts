@@ -17,7 +17,12 @@ export const programOutOfRange = defineSoundRule({
   each: (one) =>
     wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): readonly Reported<'missing'>[] => {
       if (presetExists(facts, number)) return none;
-      const data = { sound: one.sound.name, device: device.name, panel: number + device.countsFrom, wire: number };
+      const data = {
+        sound: one.sound.name,
+        device: device.name,
+        panel: number + device.firstPresetNumber,
+        wire: number,
+      };
       return [{ messageId: 'missing', at: { sound: one.sound.id, device: device.id }, data }];
     }),
 });

@@ -1,4 +1,4 @@
-import type { Sound } from '../../../model/documents.ts';
+import type { Sound } from '../../../model/rig.ts';
 import { none, soundsOf } from '../../queries.ts';
 import { type Context, defineRule, type Reported } from '../../define-rule.ts';
 

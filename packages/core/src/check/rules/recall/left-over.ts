@@ -1,4 +1,5 @@
-import { controlRef, type ControlRef, splitRef, type Slot, type Sound } from '../../../model/documents.ts';
+import { controlRef, splitRef } from '../../../model/documents.ts';
+import { type ControlRef, type Slot, type Sound } from '../../../model/rig.ts';
 import { memoised } from '../../../model/memo.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
@@ -54,7 +55,7 @@ function report(
     value === null
       ? 'unknown'
       : control === 'preset'
-        ? String(Number(value) + wired.device.countsFrom)
+        ? String(Number(value) + wired.device.firstPresetNumber)
         : facts?.domain.kind === 'switch'
           ? value === 1
             ? 'on'
@@ -113,7 +114,7 @@ function generatedRefs(wiring: Wiring, slot: Slot): ReadonlySet<ControlRef> {
   if (known && known.sound === sound) return known.refs;
   const refs = new Set<ControlRef>();
   for (const { action, intent } of compiler(wiring)({ ...slot, actions: null })) {
-    if (action.kind === 'loop') refs.add(controlRef(slot.controller, action.loop));
+    if (action.kind === 'set') refs.add(controlRef(slot.controller, action.control));
     else if (intent.kind === 'want') refs.add(intent.ref);
   }
   generated(wiring).set(slot, { sound, refs });

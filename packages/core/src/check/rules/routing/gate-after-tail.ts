@@ -1,4 +1,4 @@
-import { schoolOf } from '../../../model/documents.ts';
+import { conventionOf } from '../../../model/rig.ts';
 import { inOrderOf, nameOf } from '../../queries.ts';
 import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
@@ -12,7 +12,7 @@ export const gateAfterTail = defineSoundRule({
     source: 'common practice; conventions differ',
     messages: { cuts: 'In {sound}, {gate} comes after {tail} and may cut it.' },
   },
-  applies: ({ show }) => schoolOf(show.rig, 'gate') !== 'last of the line',
+  applies: ({ show }) => conventionOf(show.rig, 'gate') !== 'last of the line',
   each: (one) =>
     isHeard(one)
       ? inOrderOf(one.trace(), ['delay', 'reverb'], 'gate').map(({ first, then }) => ({

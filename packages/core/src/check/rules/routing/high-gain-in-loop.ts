@@ -1,4 +1,4 @@
-import { schoolOf } from '../../../model/documents.ts';
+import { conventionOf } from '../../../model/rig.ts';
 import { memoised } from '../../../model/memo.ts';
 import type { WiredDevice, Wiring } from '../../../model/wiring.ts';
 import { passesAfter } from '../../../trace/ahead.ts';
@@ -15,7 +15,7 @@ export const highGainInLoop = defineSoundRule({
     source: 'common practice; conventions differ',
     messages: { inside: 'In {sound}, {drive} distorts inside the loop of {amp}.' },
   },
-  applies: ({ show }) => schoolOf(show.rig, 'gain') !== 'gain in the loop',
+  applies: ({ show }) => conventionOf(show.rig, 'gain') !== 'gain in the loop',
   each: (one) => {
     if (!isHeard(one)) return [];
     const trace = one.trace();

@@ -1,4 +1,5 @@
-import { controlRef, type Sound } from '../../../model/documents.ts';
+import { controlRef } from '../../../model/documents.ts';
+import { type Sound } from '../../../model/rig.ts';
 import { heardSounds, slotsOf, soundsOf } from '../../queries.ts';
 import { type Context, defineRule } from '../../define-rule.ts';
 

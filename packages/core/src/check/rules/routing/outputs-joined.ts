@@ -1,5 +1,6 @@
 import { isOut } from '../../../model/cable-ends.ts';
-import { type Cable, inOrder, type Plug } from '../../../model/documents.ts';
+import { inOrder } from '../../../model/documents.ts';
+import { type Cable, type Plug } from '../../../model/rig.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { nameOf, none } from '../../queries.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';

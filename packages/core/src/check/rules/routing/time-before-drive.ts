@@ -1,4 +1,4 @@
-import { schoolOf } from '../../../model/documents.ts';
+import { conventionOf } from '../../../model/rig.ts';
 import { inOrderOf, nameOf } from '../../queries.ts';
 import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
@@ -12,7 +12,7 @@ export const timeBeforeDrive = defineSoundRule({
     source: 'common practice; conventions differ',
     messages: { ahead: 'In {sound}, {time} comes before {drive}, which distorts.' },
   },
-  applies: ({ show }) => schoolOf(show.rig, 'time') !== 'in front',
+  applies: ({ show }) => conventionOf(show.rig, 'time') !== 'in front',
   each: (one) =>
     isHeard(one)
       ? inOrderOf(one.trace(), ['delay', 'reverb'], 'drive').map(({ first, then }) => ({

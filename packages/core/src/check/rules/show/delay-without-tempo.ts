@@ -1,4 +1,5 @@
-import { controlRef, type Device, inOrder, schoolOf } from '../../../model/documents.ts';
+import { controlRef, inOrder } from '../../../model/documents.ts';
+import { type Device, conventionOf } from '../../../model/rig.ts';
 import { defineRule } from '../../define-rule.ts';
 
 export const delayWithoutTempo = defineRule({
@@ -13,7 +14,7 @@ export const delayWithoutTempo = defineRule({
   },
   check: ({ show, wiring }) => {
     const { rig, songbook } = show;
-    if (schoolOf(rig, 'tempo') === 'tapped') return [];
+    if (conventionOf(rig, 'tempo') === 'tapped') return [];
     const casts = Object.values(rig.casting);
     const synced = wiring.devices.filter(({ device }) => hasSynced(device));
     if (synced.length === 0) return [];
@@ -36,7 +37,7 @@ export const delayWithoutTempo = defineRule({
                 song: song.name,
                 sound: rig.sounds[id].name,
                 device: device.name,
-                panel: Number(preset) + device.countsFrom,
+                panel: Number(preset) + device.firstPresetNumber,
               },
             },
           ];

@@ -1,4 +1,4 @@
-import { schoolOf } from '../../../model/documents.ts';
+import { conventionOf } from '../../../model/rig.ts';
 import { partsInSetOrder } from '../../../model/set-order.ts';
 import { defineRule } from '../../define-rule.ts';
 
@@ -15,7 +15,7 @@ export const feetAtOnce = defineRule({
   check: ({ show, wiring }) => {
     const { rig, songbook } = show;
     const severity =
-      schoolOf(rig, 'foot') === 'pedal by pedal' ? ('worth-knowing' as const) : ('fix-before-load-in' as const);
+      conventionOf(rig, 'foot') === 'pedal by pedal' ? ('worth-knowing' as const) : ('fix-before-load-in' as const);
     const casts = new Map(Object.values(rig.casting).map((cast) => [cast.part, cast]));
     const parts = partsInSetOrder(show).map((id) => songbook.parts[id]);
     return parts.flatMap((part, i) => {

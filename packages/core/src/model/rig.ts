@@ -1,0 +1,306 @@
+import type { ControlValue } from './anatomy.ts';
+import {
+  anything,
+  type Brand,
+  branded,
+  constant,
+  controlValue,
+  type DataOf,
+  decimal,
+  either,
+  id,
+  integer,
+  list,
+  nullable,
+  object,
+  oneOf,
+  record,
+  type Shape,
+  tagged,
+  text,
+  yesNo,
+} from './shape.ts';
+
+/** The rig: devices, cables, sounds, slots, and what plays which part. References are checked in validate.ts. */
+export const rigFormat = 'yunta-rig';
+export const formatVersion = 2;
+
+/** Past these a document is refused. */
+export const limits = {
+  devices: 2_000,
+  cables: 6_000,
+  sounds: 2_000,
+  slots: 4_000,
+  parts: 10_000,
+  actions: 400,
+  places: 100,
+} as const;
+
+export type DeviceId = Brand<string, 'device'>;
+export type SoundId = Brand<string, 'sound'>;
+export type SlotId = Brand<string, 'slot'>;
+export type CableId = Brand<string, 'cable'>;
+export type PartId = Brand<string, 'part'>;
+export type SongId = Brand<string, 'song'>;
+
+/** A fractional index: plain string comparison gives the order, and there is always room between two. */
+export type Order = string;
+
+/** `device/control`, with `device/preset` for the current preset's wire number (bank × bank size + program). */
+export type ControlRef = string;
+
+/** What anything is called. Shown, and never computed with. */
+export const nameShape = text(200, 1);
+export const orderShape: Shape<Order> = text(120, 1);
+export const partId = branded<PartId>(id);
+export const songId = branded<SongId>(id);
+const deviceId = branded<DeviceId>(id);
+const soundId = branded<SoundId>(id);
+const slotId = branded<SlotId>(id);
+const cableId = branded<CableId>(id);
+const channel = integer(1, 16);
+const sevenBit = integer(0, 127);
+
+const refPattern = /^[A-Za-z0-9][A-Za-z0-9._-]*\/[A-Za-z0-9][A-Za-z0-9._-]*$/;
+const isRef = (key: string): boolean => refPattern.test(key) && key.length <= 130;
+const ref: Shape<ControlRef> = {
+  check: (value, at, into) => {
+    if (typeof value !== 'string' || !isRef(value))
+      into.push({ pointer: at, code: 'wrong-type', facts: { expected: 'device/control' } });
+  },
+  schema: { type: 'string', pattern: '^[^/]+/[^/]+$' },
+};
+const isPresetNumber = (key: string): boolean => /^(0|[1-9][0-9]{0,6})$/.test(key);
+
+// ---- devices ----
+
+export const powerUpShape = tagged('is', {
+  value: object({ is: constant('value'), value: controlValue }),
+  'last-state': object({ is: constant('last-state') }),
+  any: object({ is: constant('any') }),
+});
+export const ownerShape = oneOf('programmed', 'foot', 'hand', 'live');
+
+/** One thing a slot does. Channels 1–16, programs and values as sent. */
+export const actionShape = tagged('kind', {
+  program: object({ kind: constant('program'), channel, program: sevenBit }),
+  control: object({ kind: constant('control'), channel, cc: sevenBit, value: sevenBit }),
+  /** Puts a control that the controller's slots store (a loop, for example) on a value. */
+  set: object({ kind: constant('set'), control: id, value: controlValue }),
+  contact: object({ kind: constant('contact'), contact: id, to: oneOf(0, 1) }),
+  wait: object({ kind: constant('wait'), ms: decimal(0, 60_000) }),
+  /** Remembers what such a control is, and puts it back. */
+  save: object({ kind: constant('save'), control: id }),
+  restore: object({ kind: constant('restore'), control: id }),
+});
+export type Action = DataOf<typeof actionShape>;
+const actions = list(actionShape, limits.actions);
+
+const momentaryShape = object({ press: actions, release: actions });
+export interface MomentaryActions extends DataOf<typeof momentaryShape> {}
+
+const typeShape = object({
+  id: text(120, 1),
+  revision: integer(1, 1_000_000),
+  name: nameShape,
+  archetype: id,
+  params: record(anything, 60),
+});
+export interface DeviceType extends DataOf<typeof typeShape> {}
+
+/** Lengths that a synced delay keeps, of the quarter note. */
+export const noteValues = {
+  half: 2,
+  'dotted-quarter': 1.5,
+  quarter: 1,
+  'quarter-triplet': 2 / 3,
+  'dotted-eighth': 0.75,
+  eighth: 0.5,
+  'eighth-triplet': 1 / 3,
+  sixteenth: 0.25,
+} as const;
+export type NoteValue = keyof typeof noteValues;
+
+const presetShape = object(
+  {
+    /** What a recall loads; null = nobody knows. A control not named here is unknown too. */
+    values: record(nullable(controlValue), 200),
+  },
+  {
+    name: text(200),
+    /** Controls that this preset does not store, so that a recall leaves them as they are. */
+    keeps: list(id, 200),
+    /** A delay's time as a part of the beat that it is meant to keep. */
+    sync: oneOf(...(Object.keys(noteValues) as NoteValue[])),
+  },
+);
+export interface StoredPreset extends DataOf<typeof presetShape> {}
+
+const deviceShape = object(
+  {
+    id: deviceId,
+    name: nameShape,
+    order: orderShape,
+    place: id,
+    type: typeShape,
+    /** Receive channel 1–16, or 'omni'; null where it does not listen. */
+    channel: nullable(either(constant('omni'), channel)),
+    /** What the panel calls the first preset. */
+    firstPresetNumber: oneOf(0, 1),
+    presets: record(presetShape, 4_000, isPresetNumber),
+    /** Foot switches that the player is meant to press. */
+    plannedSwitches: list(id, 40),
+    /** Facts of this very unit that differ from its type's. */
+    owners: record(ownerShape, 200),
+    powerUps: record(powerUpShape, 200),
+    momentaries: record(momentaryShape, 20),
+  },
+  {
+    /** Said outright where the wiring does not tell which loop holds it, or which control is its own switch. */
+    switching: object({}, { loop: ref, own: ref }),
+    /** Which of this controller's slots a received program change calls. */
+    calls: object({ channel, programs: record(slotId, 128, isPresetNumber) }),
+    /** A slot that fires when this controller is powered up. */
+    powerUpSlot: slotId,
+    /** Sends and returns that are used alone on purpose (a return as an input, a send as a line out). */
+    oneWay: list(id, 400),
+  },
+);
+export interface Device extends DataOf<typeof deviceShape> {}
+
+// ---- cables ----
+
+const plugShape = object({ device: deviceId, jack: id });
+export interface Plug extends DataOf<typeof plugShape> {}
+
+const cableShape = object({
+  id: cableId,
+  /** Shown and printed, and never computed with. */
+  tag: text(40),
+  order: orderShape,
+  kind: oneOf('signal', 'speaker', 'midi', 'contact'),
+  /** Two or more; outputs drive, inputs receive, all of them joined pole to pole. */
+  plugs: list(plugShape, 64, 2),
+  /** Metres; null while nobody measured. */
+  length: nullable(decimal(0, 500)),
+  loom: nullable(text(80)),
+});
+export interface Cable extends DataOf<typeof cableShape> {}
+
+const placeShape = object({ id, name: nameShape, order: orderShape });
+export interface Place extends DataOf<typeof placeShape> {}
+
+// ---- sounds and slots ----
+
+const soundShape = object({
+  id: soundId,
+  name: nameShape,
+  order: orderShape,
+  role: text(80),
+  silence: yesNo,
+  wants: record<ControlValue, ControlRef>(controlValue, 1_000, isRef),
+  /** Wanting a pedal on lays its loop in and its own switch on; off lays its own switch off, or its loop out. */
+  pedals: record(oneOf('on', 'off'), limits.devices),
+});
+export interface Sound extends DataOf<typeof soundShape> {}
+
+const slotShape = object({
+  id: slotId,
+  controller: deviceId,
+  bank: integer(0, 399),
+  position: integer(0, 199),
+  sound: nullable(soundId),
+  /** null: generated from the sound and kept in step with it; else written by hand. */
+  actions: nullable(actions),
+});
+export interface Slot extends DataOf<typeof slotShape> {}
+
+// ---- casting ----
+
+const castActionShape = tagged('kind', {
+  foot: object({ kind: constant('foot'), device: deviceId, switch: id }),
+  cue: object({ kind: constant('cue'), control: ref, value: controlValue }),
+});
+export type CastAction = DataOf<typeof castActionShape>;
+
+/** What a part of a song plays on this rig. */
+const castShape = object({
+  id,
+  part: partId,
+  slot: slotId,
+  before: list(castActionShape, 40),
+  after: list(castActionShape, 40),
+  /** Press even where the part before left this very slot on. */
+  again: yesNo,
+});
+export interface Cast extends DataOf<typeof castShape> {}
+
+const outsideShape = object({ id, device: deviceId, channel, program: sevenBit });
+export interface OutsideChange extends DataOf<typeof outsideShape> {}
+
+// ---- settings ----
+
+/** Questions on which practitioners disagree, each with its sides. */
+export const conventions = {
+  foot: ['stored sounds', 'pedal by pedal', 'mixed'],
+  tempo: ['stored by song', 'tapped'],
+  time: ['after the gain', 'in front'],
+  gate: ['before the tails', 'last of the line'],
+  gain: ['pedals in front', 'gain in the loop'],
+} as const;
+export type Conventions = { readonly [K in keyof typeof conventions]: (typeof conventions)[K][number] };
+
+const conventionShapes = Object.fromEntries(
+  Object.entries(conventions).map(([question, sides]) => [question, oneOf(...sides)]),
+) as { readonly [K in keyof Conventions]: Shape<Conventions[K]> };
+
+export const faultKinds = ['sent', 'link', 'receiver', 'edge', 'restart'] as const;
+export type FaultKind = (typeof faultKinds)[number];
+
+const settingsShape = object(
+  {
+    /** Roles in the order of the switches under the foot. */
+    roles: list(text(80, 1), 60),
+    faults: list(oneOf(...faultKinds), 5),
+    /** Past this many messages one press is given up as *cannot be known*. */
+    messageLimit: integer(1, 1_000_000),
+    /** The set list that *in set order* follows; null: the first. */
+    setList: nullable(id),
+  },
+  {
+    /** Which side of a question of practice the rig is on; a question not answered takes the first side. */
+    conventions: object({}, conventionShapes),
+  },
+);
+export interface RigSettings extends DataOf<typeof settingsShape> {}
+
+export const conventionOf = <K extends keyof Conventions>(rig: Rig, question: K): Conventions[K] =>
+  (rig.settings.conventions?.[question] ?? conventions[question][0]) as Conventions[K];
+
+/** A finding that somebody has looked at and accepted. */
+const waiverShape = object({
+  id,
+  rule: text(80, 1),
+  at: object({}, { sound: soundId, slot: slotId, device: deviceId, part: partId }),
+  reason: text(500, 1),
+});
+export interface Waiver extends DataOf<typeof waiverShape> {}
+
+export const rigShape = object(
+  {
+    format: constant(rigFormat),
+    version: constant(formatVersion),
+    id,
+    name: nameShape,
+    settings: settingsShape,
+    places: record(placeShape, limits.places),
+    devices: record(deviceShape, limits.devices),
+    cables: record(cableShape, limits.cables),
+    sounds: record(soundShape, limits.sounds),
+    slots: record(slotShape, limits.slots),
+    casting: record(castShape, limits.parts),
+    outside: record(outsideShape, 400),
+  },
+  { waivers: record(waiverShape, 4_000) },
+);
+export interface Rig extends DataOf<typeof rigShape> {}
