@@ -93,6 +93,8 @@ test('the JSON is stable: findings by rule, traces by sound, judgements with seq
   const traced = JSON.parse((await call('trace', good, '--sound', 'Lead', '--json')).out);
   expect(traced.traces[0]).toMatchObject({ sound: 'Lead', id: 'lead', trace: { sounds: true } });
   expect(traced.traces[0].trace.passes).toHaveLength(10);
+  expect(traced.traces[0].trace.passes[2]).toMatchObject({ device: 'drive', does: ['Effect'] });
+  expect(traced.traces[0].trace.circles).toEqual([]);
   const proved = JSON.parse((await call('prove', demo, '--sound', 'Low Water, chorus', '--json')).out);
   expect(proved).toMatchObject({
     level: 2,

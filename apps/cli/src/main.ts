@@ -3,6 +3,7 @@ import { parseArgs } from 'node:util';
 import {
   lossWords,
   type Loss,
+  type Trace,
   type Wiring,
   check,
   contextOf,
@@ -121,7 +122,7 @@ function runTrace(show: Show, sounds: readonly Sound[], print: Print): number {
   const traces = sounds.map((sound) => ({ sound: sound.name, id: sound.id, trace: tracer.trace(sound) }));
   const nameOf = (id: string) => show.rig.devices[id].name;
   print(
-    { traces },
+    { traces: traces.map((one) => ({ ...one, trace: traceAsDocumented(one.trace) })) },
     traces
       .map(
         ({ sound, trace }) =>
@@ -146,6 +147,14 @@ function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Pri
   );
   const verdicts = new Set(judgements.map((one) => one.verdict));
   return verdicts.has('does-not') ? 1 : verdicts.has('cannot-be-known') ? 3 : 0;
+}
+
+function traceAsDocumented({ cycles, passes, ...trace }: Trace): object {
+  return {
+    ...trace,
+    passes: passes.map(({ activeSections, ...pass }) => ({ ...pass, does: activeSections })),
+    circles: cycles,
+  };
 }
 
 /** The keys of the JSON stay as they are documented, whatever the code calls them. */

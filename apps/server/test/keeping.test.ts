@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from '
 import path from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { commands, type Show } from '@yunta/core';
+import { commands, type Device, type Show } from '@yunta/core';
 import type { BackupFile, NamedRevision, RestoredBackup, RevisionContent } from '@yunta/contract';
 import { connected } from '../src/persistence/data-source.ts';
 import { migrate, migrationNames } from '../src/persistence/migrate.ts';
@@ -243,6 +243,38 @@ describe('a rig that was stored before today’s checks', () => {
     ]);
     expect(await read(id)).toMatchObject({ revision: 1 });
     expect(await rename(id, 'Fine')).toBe(200);
+  });
+
+  test('in format version 1 is read as of today, without an edit, and can be edited', async () => {
+    const id = await make({ kind: 'starter', starter: 'four-cable', name: 'Old' });
+    const was = await read(id);
+    const olderDevice = ({ firstPresetNumber, plannedSwitches, ...device }: Device) => ({
+      ...device,
+      countsFrom: firstPresetNumber,
+      plannedFeet: plannedSwitches,
+    });
+    const devices = Object.fromEntries(Object.entries(was.rig.devices).map(([key, one]) => [key, olderDevice(one)]));
+    await store(id, { ...was.rig, version: 1, devices });
+    expect(await read(id)).toMatchObject({ revision: 0, rig: was.rig });
+    expect(await rename(id, 'Old one')).toBe(200);
+    const [key, device] = Object.entries(was.rig.devices)[0];
+    const older = {
+      id: 'older-edit',
+      base: 1,
+      command: { name: 'set-device', facts: {} },
+      steps: [
+        {
+          doc: 'rig',
+          op: 'set',
+          at: ['devices', key, 'countsFrom'],
+          value: 1 - device.firstPresetNumber,
+          old: device.firstPresetNumber,
+        },
+      ],
+    };
+    expect((await running.ask('POST', `/api/shows/${id}/batches`, older)).status).toBe(200);
+    expect((await running.ask('POST', `/api/shows/${id}/batches`, older)).json).toMatchObject({ repeated: true });
+    expect((await read(id)).rig.devices[key].firstPresetNumber).toBe(1 - device.firstPresetNumber);
   });
 
   test('is shown as it is where there is no way to repair it', async () => {

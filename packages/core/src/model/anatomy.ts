@@ -88,7 +88,7 @@ export interface Section {
   readonly gainDb?: number;
   readonly when?: Condition;
   /** Controls whose values are heard in it; `preset` stands for stored content that nobody entered. */
-  readonly governedBy?: readonly string[];
+  readonly parameters?: readonly string[];
   /** What it does, where a rule about order may ask. */
   readonly effect?: EffectKind;
 }
@@ -140,7 +140,7 @@ export type FootAction =
 export interface FootSwitch {
   readonly id: string;
   readonly label: string;
-  readonly does: readonly FootAction[];
+  readonly actions: readonly FootAction[];
 }
 
 export interface ContactInput {

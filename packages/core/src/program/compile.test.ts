@@ -3,6 +3,11 @@ import { demoShow } from '../demo/demo.ts';
 import { wire } from '../model/wiring.ts';
 import { contextOf } from '../check/engine.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
+import type { Sound } from '../model/rig.ts';
+import { validateRig } from '../model/validate.ts';
+import { ChoiceSequence } from '../recall/deliver/choice-sequence.ts';
+import { SimulatedRig } from '../recall/deliver/simulated-rig.ts';
+import { compiler } from './compile.ts';
 import { layByRole } from './layout.ts';
 import { listSlot } from './listing.ts';
 
@@ -45,6 +50,77 @@ describe('presets become bytes', () => {
     expect(bytes({ scheme: 'both', presets: 16_384 }, 16_383)).toBe('B1 00 00 B1 20 7F C1 7F'));
   test('omni is spoken to on channel 1', () => expect(bytes({}, 5, { channel: 'omni' })).toBe('C0 05'));
   test('a device with no channel is not spoken to', () => expect(bytes({}, 5, { channel: null })).toBe(''));
+});
+
+test('another control that a controller’s slots store is set where the sound wants it, and comes up so', () => {
+  const { show } = fourCable().sound('lead', lead).sound('clean', clean).laid();
+  const anatomy = {
+    jacks: [],
+    sections: [],
+    controls: [
+      {
+        id: 'order',
+        label: 'Order',
+        domain: { kind: 'choice', values: ['ab', 'ba', 'b'] },
+        scope: 'slot',
+        powerUp: { is: 'value', value: 'ab' },
+        owner: 'programmed',
+      },
+    ],
+    messages: [],
+    inputs: [],
+    switches: [],
+    controller: {
+      banks: 1,
+      positions: 4,
+      loops: [],
+      contacts: [],
+      momentaries: [],
+      firesWhileHeld: true,
+      bankMove: 'silent',
+      repeatPress: 'fires',
+      callRepeat: 'fires',
+    },
+  };
+  const { switcher } = show.rig.devices;
+  const matrix = {
+    ...switcher,
+    id: 'matrix',
+    name: 'Matrix',
+    type: { id: 'matrix', revision: 1, name: 'Matrix', archetype: 'declared', params: { anatomy } },
+  };
+  const wanting = (sound: Sound, order: string): Sound => ({
+    ...sound,
+    wants: { ...sound.wants, 'matrix/order': order },
+  });
+  const { sounds, slots, devices } = show.rig;
+  const slotOf = (id: string, position: number, sound: string) => ({
+    ...slots['slot-lead'],
+    id,
+    controller: 'matrix',
+    position,
+    sound,
+  });
+  const rig = {
+    ...show.rig,
+    devices: { ...devices, matrix },
+    sounds: { lead: wanting(sounds.lead, 'ba'), clean: wanting(sounds.clean, 'ab') },
+    slots: { ...slots, m1: slotOf('m1', 0, 'lead'), m2: slotOf('m2', 1, 'clean') },
+  };
+  expect(validateRig(rig, '')).toEqual({ ok: true, value: rig });
+  const compile = compiler(wire(rig));
+  expect(compile(rig.slots.m1).map(({ action }) => action)).toEqual([{ kind: 'set', control: 'order', value: 'ba' }]);
+  expect(listSlot(wire(rig), rig.slots.m2).actions.map(({ words }) => words)).toEqual(['Order ab']);
+  const { prover } = contextOf({ ...show, rig });
+  const orderAfter = (press: string) => {
+    const choices = new ChoiceSequence();
+    choices.begin();
+    const simulated = new SimulatedRig(prover.model, choices);
+    simulated.comeUp({ needs: [] });
+    simulated.happen({ kind: 'press', slot: press });
+    return prover.model.values.literal(simulated.store.get(prover.model.variableOf.get('matrix/order')!));
+  };
+  expect([orderAfter('m1'), orderAfter('m2')]).toEqual(['ba', 'ab']);
 });
 
 describe('a slot generated from its sound', () => {

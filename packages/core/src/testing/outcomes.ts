@@ -35,22 +35,22 @@ export function outcomesOf(show: Show): readonly string[] {
   return [...traces, ...judged, ...found, ...broken.map(({ ruleId }) => `broken ${ruleId}`)];
 }
 
-function traceInShort({ sounds, passes, jumpers, deadEnds, sums, circles }: Trace): string {
+function traceInShort({ sounds, passes, jumpers, deadEnds, sums, cycles }: Trace): string {
   return JSON.stringify([
     sounds,
-    passes.map(({ device, column, entries, exits, does, bypassed, next }) => [
+    passes.map(({ device, column, entries, exits, activeSections, bypassed, next }) => [
       device,
       column,
       entries,
       exits,
-      does.length,
+      activeSections.length,
       bypassed,
       next,
     ]),
     jumpers.map(({ loop, holds, pass }) => [loop, holds, pass]),
     deadEnds.map(({ device, jack }) => [device, jack]),
     sums.map(({ pass, from }) => [pass, from]),
-    circles.map(({ devices, radius, verdict }) => [devices, Number(radius.toPrecision(9)), verdict]),
+    cycles.map(({ devices, radius, verdict }) => [devices, Number(radius.toPrecision(9)), verdict]),
   ]);
 }
 

@@ -332,7 +332,7 @@ class Adapter {
         to: `o${n}`,
         active: active && (one.gov.length > 0 || (acting < 0 && last)),
         ...(Object.keys(one.when).length > 0 ? { when: { controls: one.when } } : {}),
-        ...(one.gov.length > 0 ? { governedBy: one.gov } : {}),
+        ...(one.gov.length > 0 ? { parameters: one.gov } : {}),
       });
       node = to;
     });
@@ -467,7 +467,7 @@ class Adapter {
       switches: Object.entries(one.foot ?? {}).map(([id, foot]) => ({
         id: safe(id),
         label: id,
-        does: foot.does.map(deedOf),
+        actions: foot.does.map(actionOfFoot),
       })),
       ...(one.presets ? { presets: presetsOf(one.presets) } : {}),
       ...(one.busy_ms ? { busy: { ms: one.busy_ms, policy: one.busy_policy ?? 'drop' } } : {}),
@@ -664,7 +664,7 @@ function armedOf(armed: unknown): NonNullable<ControlMessage['armed']> {
   return { control: safe(control), values: [...listOf(values as ControlValue)] };
 }
 
-function deedOf(update: Readonly<Record<string, unknown>>): FootAction {
+function actionOfFoot(update: Readonly<Record<string, unknown>>): FootAction {
   const steps = {
     ...(update.by === undefined ? {} : { by: Number(update.by) }),
     ...(update.wrap === undefined ? {} : { wrap: Boolean(update.wrap) }),

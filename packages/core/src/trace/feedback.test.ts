@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import { spectralRadius } from './feedback.ts';
 
-// Eigenvalues by hand (linear algebra): a circle of n edges of gain g has the radius g; [[a, b], [b, a]] has a + b.
+// Eigenvalues by hand (linear algebra): a cycle of n edges of gain g has the radius g; [[a, b], [b, a]] has a + b.
 test.each([
   [
-    'a circle of three at 0.5',
+    'a cycle of three at 0.5',
     [
       [0, 1, 0.5],
       [1, 2, 0.5],
@@ -13,7 +13,7 @@ test.each([
     0.5,
   ],
   [
-    'a circle of two, 0.2 and 0.8: their geometric mean',
+    'a cycle of two, 0.2 and 0.8: their geometric mean',
     [
       [0, 1, 0.2],
       [1, 0, 0.8],

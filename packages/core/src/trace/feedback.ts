@@ -1,7 +1,7 @@
 import { stronglyConnected } from './components.ts';
 import type { TraceGraph } from './graph.ts';
 
-/** A circle of the signal. */
+/** A cycle of the signal. */
 export interface Cycle {
   /** Devices with a section in it that does something. */
   readonly devices: readonly string[];
@@ -12,12 +12,12 @@ export interface Cycle {
 }
 
 /**
- * The circles of a closed graph: passive sections are contracted to points (else every wire is a circle), active
- * ones are edges with their gain; parallel ones add. A circle is a strongly connected piece with an edge inside.
+ * The cycles of a closed graph: passive sections are contracted to points (else every wire is a cycle), active
+ * ones are edges with their gain; parallel ones add. A cycle is a strongly connected piece with an edge inside.
  */
 export function cyclesOf(graph: TraceGraph, closed: Uint8Array): readonly Cycle[] {
   const point = contracted(graph, closed);
-  if (isWithoutCircle(graph, closed, point)) return [];
+  if (isAcyclic(graph, closed, point)) return [];
   const edges = graph.edges
     .filter(({ index, active }) => active && closed[index] === 1)
     .map((edge) => ({ device: edge.device, from: point[edge.from], to: point[edge.to], gain: edge.gain }));
@@ -26,10 +26,10 @@ export function cyclesOf(graph: TraceGraph, closed: Uint8Array): readonly Cycle[
   for (const edge of edges)
     if (component[edge.from] === component[edge.to])
       inside.set(component[edge.from], [...(inside.get(component[edge.from]) ?? []), edge]);
-  return [...inside.values()].map((circle) => {
-    const radius = spectralRadius(circle);
+  return [...inside.values()].map((cycle) => {
+    const radius = spectralRadius(cycle);
     return {
-      devices: [...new Set(circle.map((edge) => edge.device))],
+      devices: [...new Set(cycle.map((edge) => edge.device))],
       radius,
       verdict: radius >= 1 - 1e-9 ? 'howls' : radius >= 0.5 ? 'rings' : 'quiet',
     };
@@ -56,8 +56,8 @@ function contracted({ nodeCount, from, to, active }: TraceGraph, closed: Uint8Ar
   return parent;
 }
 
-/** Whether the edges can be put in an order (Kahn 1962): most rigs have no circle, and this is told at once. */
-function isWithoutCircle({ nodeCount, from, to, active }: TraceGraph, closed: Uint8Array, point: Int32Array): boolean {
+/** Whether the edges can be put in an order (Kahn 1962): most rigs have no cycle, and this is told at once. */
+function isAcyclic({ nodeCount, from, to, active }: TraceGraph, closed: Uint8Array, point: Int32Array): boolean {
   const arriving = new Int32Array(nodeCount);
   const first = new Int32Array(nodeCount).fill(-1);
   const after = new Int32Array(closed.length);

@@ -49,7 +49,7 @@ export interface TraceEdge {
     readonly values: readonly ControlValue[];
   }[];
   /** Numbers of the controls whose values are heard in it. */
-  readonly governedBy: readonly number[];
+  readonly parameters: readonly number[];
   readonly effect?: EffectKind;
 }
 
@@ -101,7 +101,7 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
     device: { id },
     firstControl,
   } = wired;
-  for (const { section, label, from, to, active, gain, plugs, when, governedBy, effect } of sectionsOf(wired.anatomy)) {
+  for (const { section, label, from, to, active, gain, plugs, when, parameters, effect } of sectionsOf(wired.anatomy)) {
     if (!plugsAllow(wired, plugs)) continue;
     into.push({
       index: into.length,
@@ -120,7 +120,7 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
               control: numberAt(firstControl, place),
               values,
             })),
-      governedBy: governedBy.length === 0 ? nothing : governedBy.map((place) => numberAt(firstControl, place)),
+      parameters: parameters.length === 0 ? nothing : parameters.map((place) => numberAt(firstControl, place)),
       effect,
     });
   }
@@ -134,7 +134,7 @@ interface KindSection extends Pick<TraceEdge, 'section' | 'label' | 'from' | 'to
     readonly place: number;
     readonly values: readonly ControlValue[];
   }[];
-  readonly governedBy: readonly number[];
+  readonly parameters: readonly number[];
 }
 
 const ofKind = new WeakMap<Anatomy, readonly KindSection[]>();
@@ -148,7 +148,7 @@ function sectionsOf(anatomy: Anatomy): readonly KindSection[] {
 
 function readSections(anatomy: Anatomy): readonly KindSection[] {
   const { from, to } = pointsOf(anatomy);
-  return anatomy.sections.map(({ id, label, active, gainDb, when, governedBy, effect }, i) => ({
+  return anatomy.sections.map(({ id, label, active, gainDb, when, parameters, effect }, i) => ({
     section: id,
     label,
     from: from[i],
@@ -162,7 +162,7 @@ function readSections(anatomy: Anatomy): readonly KindSection[] {
       place: placeIn(anatomy, control),
       values,
     })),
-    governedBy: (governedBy ?? nothing).map((control) => placeIn(anatomy, control)),
+    parameters: (parameters ?? nothing).map((control) => placeIn(anatomy, control)),
   }));
 }
 

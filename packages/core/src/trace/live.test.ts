@@ -18,7 +18,7 @@ function anyGraph(r: Random): TraceGraph {
     active: r.chance(0.5),
     gain: 1,
     when: [],
-    governedBy: [],
+    parameters: [],
   }));
   const from = Int32Array.from(edges, (edge) => edge.from);
   const to = Int32Array.from(edges, (edge) => edge.to);
@@ -92,10 +92,10 @@ describe('what is live in a graph, on random ones', () => {
     let trees = 0;
     let others = 0;
     for (const { graph, live } of cases) {
-      const circles = cyclesOf(graph, live.reached);
-      if (live.isTree) expect(circles).toEqual([]);
+      const cycles = cyclesOf(graph, live.reached);
+      if (live.isTree) expect(cycles).toEqual([]);
       if (live.isTree && live.reached.some((reached) => reached === 1)) trees += 1;
-      if (circles.length > 0) others += 1;
+      if (cycles.length > 0) others += 1;
     }
     expect(trees).toBeGreaterThan(200);
     expect(others).toBeGreaterThan(300);

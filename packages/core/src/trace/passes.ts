@@ -13,7 +13,7 @@ export interface Pass {
   readonly entries: readonly string[];
   readonly exits: readonly string[];
   /** Sections that do something here, in the order of the device. */
-  readonly does: readonly string[];
+  readonly activeSections: readonly string[];
   /** What that is, as far as it is told. */
   readonly effects: readonly EffectKind[];
   /** In line but doing nothing: bypassed by its own switch. */
@@ -75,12 +75,12 @@ export class Passes {
     const passes = new Array<Pass>(stretches.length);
     this.passAt.fill(-1);
     for (let i = 0; i < stretches.length; i += 1) {
-      const { device, entries, exits, does, effects, bypassed, sections } = stretches[i];
+      const { device, entries, exits, activeSections, effects, bypassed, sections } = stretches[i];
       const index = places[i];
       for (const section of sections) this.passAt[section] = index;
       const next = after[i].map((other) => places[other]);
       if (next.length > 1) next.sort((a, b) => a - b);
-      passes[index] = { index, device, column: columns[i], entries, exits, does, effects, bypassed, next };
+      passes[index] = { index, device, column: columns[i], entries, exits, activeSections, effects, bypassed, next };
     }
     return passes;
   }
@@ -148,13 +148,13 @@ function connected({ from, to }: TraceGraph, sections: readonly number[]): reado
 function stretchOf({ edges, jacks }: TraceGraph, wired: WiredDevice, sections: readonly number[]): Stretch {
   const begins: number[] = [];
   const ends: number[] = [];
-  const does: string[] = [];
+  const activeSections: string[] = [];
   const effects: EffectKind[] = [];
   for (const section of sections) {
     const { from, to, active, label, effect } = edges[section];
     if (!begins.includes(from)) begins.push(from);
     if (!ends.includes(to)) ends.push(to);
-    if (active) does.push(label);
+    if (active) activeSections.push(label);
     if (active && effect !== undefined) effects.push(effect);
   }
   const from = begins.filter((node) => jacks[node].length > 0);
@@ -171,9 +171,9 @@ function stretchOf({ edges, jacks }: TraceGraph, wired: WiredDevice, sections: r
     device: wired.device.id,
     entries: jacksOf(from, ends, 'signal-in'),
     exits: jacksOf(to, begins, 'signal-out'),
-    does,
+    activeSections,
     effects,
-    bypassed: does.length === 0 && wired.anatomy.ownSwitch !== undefined,
+    bypassed: activeSections.length === 0 && wired.anatomy.ownSwitch !== undefined,
     from,
     to,
   };
@@ -197,7 +197,7 @@ function follow(stretches: readonly Stretch[], nodeCount: number): readonly (rea
   });
 }
 
-/** The column of each: the longest distance from a start, circles cut where they close. */
+/** The column of each: the longest distance from a start, cycles cut where they close. */
 function findColumns(after: readonly (readonly number[])[]): readonly number[] {
   const columns = after.map(() => 0);
   const left = after.map(() => 0);

@@ -28,9 +28,9 @@ describe('the run of the four-cable rig', () => {
   });
   test('says by which jacks each pass comes and goes, and what it does there', () => {
     const { passes } = traced(show, 'lead');
-    expect(passes[3]).toMatchObject({ entries: ['return-1'], exits: ['send-2'], does: [] });
-    expect(passes[4]).toMatchObject({ entries: ['in'], exits: ['send'], does: ['Preamp, lead'] });
-    expect(passes[8]).toMatchObject({ entries: ['return'], exits: ['speaker'], does: ['Power amp'] });
+    expect(passes[3]).toMatchObject({ entries: ['return-1'], exits: ['send-2'], activeSections: [] });
+    expect(passes[4]).toMatchObject({ entries: ['in'], exits: ['send'], activeSections: ['Preamp, lead'] });
+    expect(passes[8]).toMatchObject({ entries: ['return'], exits: ['speaker'], activeSections: ['Power amp'] });
   });
   test('what is bypassed hangs as a jumper under the pass that jumps it, and is no pass', () => {
     const trace = traced(show, 'clean');
@@ -145,7 +145,7 @@ function drawn(
   return builder.show;
 }
 
-describe('branches, sums and circles', () => {
+describe('branches, sums and cycles', () => {
   const source = declared('source', ['out'], [{ from: '*s', to: 'out' }], { source: '*s' });
   const end = declared(
     'end',
@@ -223,7 +223,7 @@ describe('branches, sums and circles', () => {
       { from: 'in2', to: 'out2', active: false },
     ],
   );
-  test('a send that comes back into itself is a circle; wires alone are none', () => {
+  test('a send that comes back into itself is a cycle; wires alone are none', () => {
     const round = drawn(
       [source, mixer, effect('echo'), end],
       [
@@ -233,7 +233,7 @@ describe('branches, sums and circles', () => {
         ['echo.out', 'mixer.in2'],
       ],
     );
-    expect(traced(round).circles.map((circle) => circle.devices)).toEqual([['echo']]);
+    expect(traced(round).cycles.map((cycle) => cycle.devices)).toEqual([['echo']]);
     const straight = drawn(
       [source, mixer, end],
       [
@@ -241,7 +241,7 @@ describe('branches, sums and circles', () => {
         ['mixer.out', 'end.in'],
       ],
     );
-    expect(traced(straight).circles).toEqual([]);
+    expect(traced(straight).cycles).toEqual([]);
   });
   // Source: engine §2; a return of gain g has the spectral radius g, two in parallel 2 g (−3 dB = 0.708).
   test.each([
@@ -264,8 +264,8 @@ describe('branches, sums and circles', () => {
         ['echo.out', 'mixer.in2'],
       ],
     );
-    const [circle] = traced(round).circles;
-    expect(circle.radius).toBeCloseTo(radius, 3);
-    expect(circle.verdict).toBe(verdict);
+    const [cycle] = traced(round).cycles;
+    expect(cycle.radius).toBeCloseTo(radius, 3);
+    expect(cycle.verdict).toBe(verdict);
   });
 });

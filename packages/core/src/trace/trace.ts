@@ -37,7 +37,7 @@ export interface Trace {
   readonly deadEnds: readonly DeadEnd[];
   readonly sums: readonly Sum[];
   /** Where the signal comes back to itself, with how much of it. */
-  readonly circles: readonly Cycle[];
+  readonly cycles: readonly Cycle[];
 }
 
 /** Resolves a rig once; then one pure function a question. */
@@ -120,8 +120,8 @@ export class Tracer {
     for (let edge = 0; edge < active.length; edge += 1) {
       if (active[edge] === 0 || live.edges[edge] === 0) continue;
       tell(edge);
-      const { governedBy } = edges[edge];
-      for (let i = 0; i < governedBy.length; i += 1) tell(this.numberOf(wants.of(governedBy[i])));
+      const { parameters } = edges[edge];
+      for (let i = 0; i < parameters.length; i += 1) tell(this.numberOf(wants.of(parameters[i])));
     }
   }
 
@@ -160,7 +160,7 @@ export class Tracer {
       jumpers: this.jumpers(),
       deadEnds: live.isWhole ? nothing : this.deadEnds(live),
       sums: live.isTree ? nothing : sumsOf(passes),
-      circles: live.isTree ? nothing : cyclesOf(this.graph, live.reached),
+      cycles: live.isTree ? nothing : cyclesOf(this.graph, live.reached),
     };
   }
 

@@ -31,6 +31,21 @@ describe('what was stored in version 1', () => {
     const rig = { version: 1, devices: { amp: { powerUps: { on: was } } } };
     expect(storedShow(rig, { version: 1 }).rig).toEqual({ version: 2, devices: { amp: { powerUps: { on: is } } } });
   });
+  test('of what a declared anatomy says', () => {
+    const anatomy = {
+      controls: [{ id: 'on', powerUp: { is: 'as-left' } }],
+      presets: { powerUp: { is: 'as-left' } },
+      sections: [{ id: 'wet', governedBy: ['mix'] }],
+      switches: [{ id: 'fs', does: [{ toggle: 'on' }] }],
+    };
+    const rig = { version: 1, devices: { unit: { type: { archetype: 'declared', params: { anatomy } } } } };
+    expect(storedShow(rig, { version: 1 }).rig.devices.unit.type.params.anatomy).toEqual({
+      controls: [{ id: 'on', powerUp: { is: 'last-state' } }],
+      presets: { powerUp: { is: 'last-state' } },
+      sections: [{ id: 'wet', parameters: ['mix'] }],
+      switches: [{ id: 'fs', actions: [{ toggle: 'on' }] }],
+    });
+  });
   test('a device that is called as a field is keeps its id', () => {
     const rig = { version: 1, devices: { schools: { countsFrom: 1 }, countsFrom: { plannedFeet: [] } } };
     expect(storedShow(rig, { version: 1 }).rig.devices).toEqual({

@@ -26,6 +26,20 @@ const action: Reader = {
 };
 const powerUp: Reader = { value: (old) => (old.is === 'as-left' ? { ...old, is: 'last-state' } : old) };
 
+const params: Reader = {
+  renamed: { does: 'effect' },
+  fields: {
+    anatomy: {
+      fields: {
+        controls: { each: { fields: { powerUp } } },
+        presets: { fields: { powerUp } },
+        sections: { each: { renamed: { governedBy: 'parameters' } } },
+        switches: { each: { renamed: { does: 'actions' } } },
+      },
+    },
+  },
+};
+
 const rig: Reader = {
   fields: {
     settings: { renamed: { schools: 'conventions' } },
@@ -33,6 +47,7 @@ const rig: Reader = {
       each: {
         renamed: { countsFrom: 'firstPresetNumber', plannedFeet: 'plannedSwitches' },
         fields: {
+          type: { fields: { params } },
           powerUps: { each: powerUp },
           momentaries: { each: { fields: { press: { each: action }, release: { each: action } } } },
         },

@@ -105,12 +105,12 @@ export function SignalDiagram({
               : `Nothing is heard: the line ends at ${wiring.rig.devices[trace.passes.at(-1)!.device].name}, before a loudspeaker or the desk.`}
           </span>
         )}
-        {trace.circles
-          .filter((circle) => circle.verdict !== 'quiet')
-          .map((circle) => (
-            <span key={circle.devices.join()} className="stop">
-              {circle.devices.map((id) => wiring.rig.devices[id].name).join(' → ')} comes back to itself and{' '}
-              {circle.verdict} (loop gain <Why evidence={why.loopGain(circle)} />
+        {trace.cycles
+          .filter((cycle) => cycle.verdict !== 'quiet')
+          .map((cycle) => (
+            <span key={cycle.devices.join()} className="stop">
+              {cycle.devices.map((id) => wiring.rig.devices[id].name).join(' → ')} comes back to itself and{' '}
+              {cycle.verdict} (loop gain <Why evidence={why.loopGain(cycle)} />
               ).
             </span>
           ))}

@@ -100,7 +100,7 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
       width: columns.widthOf(pass.column),
       y: yOf(place, onRail ? `rail ${pass.device}` : `pass ${pass.index}`),
       title: nameOf(pass.device),
-      note: pass.bypassed ? 'bypassed' : onRail ? pass.does.join(', ') : '',
+      note: pass.bypassed ? 'bypassed' : onRail ? pass.activeSections.join(', ') : '',
     };
   });
   const rails = [...new Set(passes.filter((placed) => placed.onRail).map((placed) => placed.pass.device))].map(
@@ -152,7 +152,7 @@ function columnsOf(trace: Trace, isRail: (device: string) => boolean, room: numb
   const count = Math.max(1, ...trace.passes.map((pass) => pass.column + 1));
   const need = (pass: Pass): number => {
     const hung = trace.jumpers.filter((jumper) => jumper.pass === pass.index).length * hungColumn;
-    const own = isRail(pass.device) ? (pass.does.length > 0 ? labelColumn : railColumn) : labelColumn;
+    const own = isRail(pass.device) ? (pass.activeSections.length > 0 ? labelColumn : railColumn) : labelColumn;
     return Math.max(own, hung > 0 ? hung + 14 : 0);
   };
   const widths = Array.from({ length: count }, (_, column) =>

@@ -59,7 +59,7 @@ export function choiceByContacts(
       },
     ],
     inputs: inputs.map((input) => ({ id: input, kind: p.word('inputKind') as 'level' | 'edge', powerUp: 0 as const })),
-    switches: p.yes('footswitch') ? [{ id, label: `${label} switch`, does: [{ next: id, wrap: true }] }] : [],
+    switches: p.yes('footswitch') ? [{ id, label: `${label} switch`, actions: [{ next: id, wrap: true }] }] : [],
   };
 }
 

@@ -31,7 +31,7 @@ const domain = tagged('kind', {
   range: object({ kind: constant('range'), min: integer(-100_000, 100_000), max: integer(-100_000, 100_000) }),
 });
 const bits = (key: string): boolean => /^[01]{1,8}$/.test(key);
-const update = either(
+const footAction = either(
   object({ toggle: id }),
   object({ next: id }, { by: integer(-1000, 1000), wrap: yesNo }),
   object({ flip: id }),
@@ -49,7 +49,7 @@ const anatomyShape: Shape = object(
         { id: text(80, 1), label: name, from: point, to: point, active: yesNo },
         {
           when: object({}, { controls: record(list(controlValue, 1_000), 50), plugs: record(yesNo, 50) }),
-          governedBy: list(id, 200),
+          parameters: list(id, 200),
           gainDb: decimal(-120, 120),
           effect: oneOf(...effectKinds),
         },
@@ -106,7 +106,7 @@ const anatomyShape: Shape = object(
       1_000,
     ),
     inputs: list(object({ id, kind: oneOf('level', 'edge'), powerUp: oneOf(0, 1) }), 50),
-    switches: list(object({ id, label: name, does: list(update, 20) }), 100),
+    switches: list(object({ id, label: name, actions: list(footAction, 20) }), 100),
     settings: list(object({ label: name, value: name }), 50),
     inserts: list(object({ send: id, return: id }), 400),
     controller: object(
@@ -148,8 +148,8 @@ export function checkAnatomy(value: Readonly<Record<string, unknown>>, at: strin
     const when = section.when as { controls?: object } | undefined;
     for (const control of Object.keys(when?.controls ?? {}))
       need(controls.has(control), `sections/${i}/when/controls`, 'control', control);
-    for (const control of (section.governedBy as string[] | undefined) ?? [])
-      need(control === 'preset' || controls.has(control), `sections/${i}/governedBy`, 'control', control);
+    for (const control of (section.parameters as string[] | undefined) ?? [])
+      need(control === 'preset' || controls.has(control), `sections/${i}/parameters`, 'control', control);
   });
   (anatomy.messages ?? []).forEach((message, i) => {
     need(

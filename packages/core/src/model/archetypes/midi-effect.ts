@@ -14,7 +14,7 @@ import { midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value, las
 export const midiEffect: Archetype = {
   id: 'midi-effect',
   params: {
-    does: { kind: 'choice', values: effectKinds, default: 'other', label: 'Does' },
+    effect: { kind: 'choice', values: effectKinds, default: 'other', label: 'Does' },
     first: { kind: 'integer', min: 0, max: 16_383, default: 0, label: 'First preset, as sent' },
     presets: { kind: 'integer', min: 1, max: 16_384, default: 128, label: 'Presets' },
     scheme: { kind: 'choice', values: ['none', 'msb', 'lsb', 'both'], default: 'none', label: 'Bank select' },
@@ -78,8 +78,8 @@ export const midiEffect: Archetype = {
           from: 'in',
           to: 'out',
           active: true,
-          effect: p.word('does') as EffectKind,
-          governedBy: ['preset', ...mix.map((control) => control.id)],
+          effect: p.word('effect') as EffectKind,
+          parameters: ['preset', ...mix.map((control) => control.id)],
           ...(switched ? { when: { controls: { on: [1] } } } : {}),
         },
         ...(switched
@@ -91,7 +91,7 @@ export const midiEffect: Archetype = {
         ...(p.word('levelSwitch') === 'none' ? [] : [{ label: 'Level switch', value: p.word('levelSwitch') }]),
         ...(p.word('trails') === 'none' ? [] : [{ label: 'Trails when bypassed', value: p.word('trails') }]),
       ],
-      switches: p.yes('footswitch') ? [{ id: 'switch', label: 'Own switch', does: [{ toggle: 'on' }] }] : [],
+      switches: p.yes('footswitch') ? [{ id: 'switch', label: 'Own switch', actions: [{ toggle: 'on' }] }] : [],
       presets: {
         numbers: { from: p.int('first'), count: p.int('presets') },
         powerUp: p.word('powersUpOn') === 'as left' ? lastState : value(p.int('first')),

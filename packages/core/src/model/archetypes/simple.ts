@@ -28,7 +28,7 @@ export const instrument: Archetype = {
           from: '*strings',
           to: 'out',
           active: true,
-          ...(hands.length > 0 ? { governedBy: hands.map((control) => control.id) } : {}),
+          ...(hands.length > 0 ? { parameters: hands.map((control) => control.id) } : {}),
         },
       ],
       source: '*strings',
@@ -73,7 +73,7 @@ export const line: Archetype = {
 export const pedal: Archetype = {
   id: 'pedal',
   params: {
-    does: { kind: 'choice', values: effectKinds, default: 'other', label: 'Does' },
+    effect: { kind: 'choice', values: effectKinds, default: 'other', label: 'Does' },
     bypass: { kind: 'choice', values: ['true', 'buffered'], default: 'true', label: 'Bypass' },
     powersUp: { kind: 'choice', values: ['off', 'on', 'as left'], default: 'as left', label: 'After power-up' },
     hasSwitch: { kind: 'boolean', default: true, label: 'Own switch' },
@@ -89,8 +89,8 @@ export const pedal: Archetype = {
       from: 'in',
       to: 'out',
       active: true,
-      effect: p.word('does') as EffectKind,
-      ...(knobs.length > 0 ? { governedBy: knobs.map((control) => control.id) } : {}),
+      effect: p.word('effect') as EffectKind,
+      ...(knobs.length > 0 ? { parameters: knobs.map((control) => control.id) } : {}),
     };
     const jacks = [signalIn(), signalOut()];
     if (!p.yes('hasSwitch')) return { ...emptyAnatomy, jacks, controls: knobs, sections: [effect] };
@@ -102,7 +102,7 @@ export const pedal: Archetype = {
         { ...effect, when: { controls: { on: [1] } } },
         { id: 'bypass', label: 'Bypass', from: 'in', to: 'out', active: false, when: { controls: { on: [0] } } },
       ],
-      switches: [{ id: 'switch', label: 'Own switch', does: [{ toggle: 'on' }] }],
+      switches: [{ id: 'switch', label: 'Own switch', actions: [{ toggle: 'on' }] }],
       ownSwitch: 'on',
     };
   },
@@ -137,6 +137,6 @@ export const tuner: Archetype = {
         ...(p.yes('mutes') ? { when: { controls: { mute: [0] } } } : {}),
       },
     ],
-    switches: p.yes('mutes') ? [{ id: 'switch', label: 'Tune', does: [{ toggle: 'mute' }] }] : [],
+    switches: p.yes('mutes') ? [{ id: 'switch', label: 'Tune', actions: [{ toggle: 'mute' }] }] : [],
   }),
 };

@@ -7,7 +7,7 @@ import type { SoundEdge } from './sound-comparison.ts';
 const symbol = 999;
 const isSymbolic = (value: number) => value === symbol;
 const edgesOf = (whens: readonly SoundEdge['when'][]): SoundEdge[] =>
-  whens.map((when, index) => ({ index, from: 0, to: 1, active: true, when, governedBy: [] }));
+  whens.map((when, index) => ({ index, from: 0, to: 1, active: true, when, parameters: [] }));
 
 /** The same said plainly: whether one condition may and must hold, of a range. */
 const may = (range: Range, values: readonly number[]): boolean =>

@@ -32,7 +32,7 @@ export interface SoundEdge {
   readonly to: number;
   readonly active: boolean;
   readonly when: readonly { readonly variable: number; readonly values: readonly number[] }[];
-  readonly governedBy: readonly number[];
+  readonly parameters: readonly number[];
 }
 
 /** The trace graph in terms of a model's variables, ready to compare sounding traces. */
@@ -64,7 +64,7 @@ export class SoundComparison {
       if (!known) idsOf.set(literals, (known = literals.map((literal) => model.values.id(literal))));
       return known;
     };
-    this.edges = this.graph.edges.map(({ index, from, to, active, when, governedBy }) => ({
+    this.edges = this.graph.edges.map(({ index, from, to, active, when, parameters }) => ({
       index,
       from,
       to,
@@ -73,7 +73,7 @@ export class SoundComparison {
         when.length === 0
           ? nothing
           : when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
-      governedBy: governedBy.length === 0 ? nothing : governedBy.map(variable).filter((one) => one >= 0),
+      parameters: parameters.length === 0 ? nothing : parameters.map(variable).filter((one) => one >= 0),
     }));
     this.activeEdges = this.edges.filter((edge) => edge.active);
     for (const [held, { loop, own }] of model.switching) {
@@ -195,7 +195,7 @@ export class SoundComparison {
     const open: ContentSymbol[] = [];
     for (const edge of this.edges) {
       if (!edge.active || !live.edges[edge.index]) continue;
-      for (const variable of edge.governedBy) {
+      for (const variable of edge.parameters) {
         const overridden = target.has(variable);
         const unknownCounts = !target.named.has(variable) && this.presetOf.has(variable);
         if (unknownCounts && this.numberDiffers(variable, now, then, target)) return { is: 'wrong', silent: false };

@@ -37,10 +37,10 @@ export class ThreeValuedJudge {
         for (let i = 0; i < when.length; i += 1) if (when[i].variable >= 0) tell(when[i].variable, index);
     });
     this.governed = buildCsr(size, (tell) => {
-      for (const { index, governedBy } of activeEdges)
-        for (let i = 0; i < governedBy.length; i += 1) {
-          tell(governedBy[i], index);
-          const preset = presetOf.get(governedBy[i]);
+      for (const { index, parameters } of activeEdges)
+        for (let i = 0; i < parameters.length; i += 1) {
+          tell(parameters[i], index);
+          const preset = presetOf.get(parameters[i]);
           if (preset !== undefined) tell(preset, index);
         }
     });
@@ -226,7 +226,7 @@ export class ThreeValuedJudge {
     const then = this.table.replaced(now, wanted);
     const mustThen = this.liveness.mustLive(then);
     const isDifferent = (edge: SoundEdge): boolean =>
-      edge.governedBy.some((variable) => {
+      edge.parameters.some((variable) => {
         const value = at.get(variable);
         return (
           value !== undefined &&

@@ -66,7 +66,7 @@ export function begin(model: StateModel, event: Exclude<RigEvent, { kind: 'resta
       momentary(model, event.controller, event.momentary, 0, delivery);
       return;
     case 'foot':
-      for (const update of event.footSwitch.does) delivery.emit(foot(model, event.device, update), 0, []);
+      for (const action of event.footSwitch.actions) delivery.emit(foot(model, event.device, action), 0, []);
       return;
     case 'cue':
       delivery.write(event.variable, event.value, 0, []);

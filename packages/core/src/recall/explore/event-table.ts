@@ -58,13 +58,13 @@ class Fixed implements CompiledEvent {
     readonly event: Exclude<RigEvent, { readonly kind: 'restart' }>,
     readonly index: number,
     readonly summary: WriteSummary,
-    private does: Recording | undefined,
+    private done: Recording | undefined,
   ) {
     this.bank = freeBank(model, event);
   }
 
   operations(): Recording {
-    return (this.does ??= record(this.model, this.event, { straight: !this.model.mayFeedBack }).done.copy());
+    return (this.done ??= record(this.model, this.event, { straight: !this.model.mayFeedBack }).done.copy());
   }
 
   losses(): ReturnType<CompiledEvent['losses']> {

@@ -177,9 +177,9 @@ describe('laws of the pieces that the proof is made of', () => {
           for (const edge of comparison.edges)
             if (edges[edge.index] === 1)
               expect(
-                edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index),
+                edge.parameters.includes(index) || edge.when.some((condition) => condition.variable === index),
               ).toBe(false);
-          if (comparison.edges.some((edge) => edge.governedBy.includes(index))) shut += 1;
+          if (comparison.edges.some((edge) => edge.parameters.includes(index))) shut += 1;
         }
       }
     }
@@ -196,7 +196,7 @@ describe('laws of the pieces that the proof is made of', () => {
         const loop = threeValued.loopAround(index);
         if (loop < 0 || loop === index) continue;
         const own = comparison.edges.filter(
-          (edge) => edge.governedBy.includes(index) || edge.when.some((condition) => condition.variable === index),
+          (edge) => edge.parameters.includes(index) || edge.when.some((condition) => condition.variable === index),
         );
         const isMuted = threeValued.isMutedByItsLoop(index);
         for (let i = 0; i < 20; i += 1) {
