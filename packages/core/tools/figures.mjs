@@ -78,7 +78,7 @@ const editKinds = (r) => {
       commands.setSlotActions(
         show,
         `slot-${r.below(60) + 1}`,
-        r.chance(0.5) ? null : [{ kind: 'loop', loop: `loop-${r.below(60) + 1}`, to: 1 }],
+        r.chance(0.5) ? null : [{ kind: 'set', control: `loop-${r.below(60) + 1}`, value: 1 }],
       ),
     (show) => commands.setDevice(show, `effect-${r.below(16) + 1}`, 'firstPresetNumber', r.pick([0, 1])),
     (show) => commands.setSound(show, r.pick(sounds), 'name', `Sound ${r.below(1000)}`),

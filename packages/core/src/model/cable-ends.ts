@@ -1,6 +1,6 @@
 import type { Jack } from './anatomy.ts';
-import type { Cable, Plug } from './rig.ts';
 import { jackFacts } from './jack-kinds.ts';
+import type { Cable, Plug } from './rig.ts';
 import type { Wiring } from './wiring.ts';
 
 /** One plug of a cable. */

@@ -1,4 +1,3 @@
-import { constant, object } from './shape.ts';
 import {
   type Cast,
   type ControlRef,
@@ -9,6 +8,7 @@ import {
   rigFormat,
   rigShape,
 } from './rig.ts';
+import { constant, object } from './shape.ts';
 import { type Songbook, songbookFormat, songbookShape } from './songbook.ts';
 
 /** Two documents, changed by the same steps: the rig, and the songbook that several rigs can cast. */

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { cableCarries, type JackKind, jackFacts, jackKinds, mateOf } from './jack-kinds.ts';
+import { cableCarries, jackFacts, type JackKind, jackKinds, mateOf } from './jack-kinds.ts';
 
 const kinds = Object.keys(jackKinds) as JackKind[];
 

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalogue, findTypes, typeById } from '../catalogue/types.ts';
 import { fourCable } from '../testing/build-show.ts';
-import { checkParams } from './archetypes/archetype.ts';
-import { anatomyOf, archetypeOf } from './archetypes/registry.ts';
-import { checkAnatomy } from './archetypes/check-anatomy.ts';
 import { domainValues, inDomain } from './anatomy.ts';
+import { checkParams } from './archetypes/archetype.ts';
+import { checkAnatomy } from './archetypes/check-anatomy.ts';
+import { anatomyOf, archetypeOf } from './archetypes/registry.ts';
 import { emptyRig, inOrder } from './documents.ts';
 import { loopsOf, switchingOf } from './switching.ts';
 import { wantsOf } from './wants.ts';

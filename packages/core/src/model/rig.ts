@@ -1,7 +1,8 @@
+import type { Brand } from '../units/brand.ts';
+import type { Metres, MidiChannel, Milliseconds, SevenBit } from '../units/quantities.ts';
 import type { ControlValue } from './anatomy.ts';
 import {
   anything,
-  type Brand,
   branded,
   constant,
   controlValue,
@@ -58,8 +59,8 @@ const deviceId = branded<DeviceId>(id);
 const soundId = branded<SoundId>(id);
 const slotId = branded<SlotId>(id);
 const cableId = branded<CableId>(id);
-const channel = integer(1, 16);
-const sevenBit = integer(0, 127);
+const channel = branded<MidiChannel>(integer(1, 16));
+const sevenBit = branded<SevenBit>(integer(0, 127));
 
 const refPattern = /^[A-Za-z0-9][A-Za-z0-9._-]*\/[A-Za-z0-9][A-Za-z0-9._-]*$/;
 const isRef = (key: string): boolean => refPattern.test(key) && key.length <= 130;
@@ -88,7 +89,7 @@ export const actionShape = tagged('kind', {
   /** Puts a control that the controller's slots store (a loop, for example) on a value. */
   set: object({ kind: constant('set'), control: id, value: controlValue }),
   contact: object({ kind: constant('contact'), contact: id, to: oneOf(0, 1) }),
-  wait: object({ kind: constant('wait'), ms: decimal(0, 60_000) }),
+  wait: object({ kind: constant('wait'), ms: branded<Milliseconds>(decimal(0, 60_000)) }),
   /** Remembers what such a control is, and puts it back. */
   save: object({ kind: constant('save'), control: id }),
   restore: object({ kind: constant('restore'), control: id }),
@@ -181,8 +182,8 @@ const cableShape = object({
   kind: oneOf('signal', 'speaker', 'midi', 'contact'),
   /** Two or more; outputs drive, inputs receive, all of them joined pole to pole. */
   plugs: list(plugShape, 64, 2),
-  /** Metres; null while nobody measured. */
-  length: nullable(decimal(0, 500)),
+  /** Null while nobody measured. */
+  length: nullable(branded<Metres>(decimal(0, 500))),
   loom: nullable(text(80)),
 });
 export interface Cable extends DataOf<typeof cableShape> {}

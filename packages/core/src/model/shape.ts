@@ -1,4 +1,4 @@
-import { type Problem, pointerToken, problem, toldValue } from '../units/problem.ts';
+import { pointerToken, type Problem, problem, toldValue } from '../units/problem.ts';
 
 /**
  * The shape of unknown data: one description that checks a value, is published as JSON Schema, and is the type of what
@@ -16,11 +16,9 @@ export interface Shape<T = unknown> {
 /** The type of what passes a shape. */
 export type DataOf<S> = S extends Shape<infer T> ? T : never;
 
-/** A name beside a plain type, so that two of a kind cannot be swapped: ids of devices and of sounds, for example. */
-export type Brand<T, Name extends string> = T & { readonly brand?: Name };
-
-/** The same shape, of branded data. */
-export const branded = <T>(shape: Shape<string>): Shape<T> => shape as Shape<unknown> as Shape<T>;
+/** The same shape, of branded data: ids of one kind, a number in a unit. */
+export const branded = <T extends string | number>(shape: Shape<string> | Shape<number>): Shape<T> =>
+  shape as Shape<unknown> as Shape<T>;
 
 const wrong = (into: Problem[], at: string, expected: string): void =>
   void into.push(problem(at, 'wrong-type', { expected }));

@@ -1,4 +1,4 @@
-import { problem, pointer, type Problem } from '../units/problem.ts';
+import { pointer, problem, type Problem } from '../units/problem.ts';
 import type { Show } from './documents.ts';
 import type { Rig } from './rig.ts';
 import type { Songbook } from './songbook.ts';

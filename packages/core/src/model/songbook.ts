@@ -1,4 +1,7 @@
+import type { Bpm } from '../units/quantities.ts';
+import { formatVersion, limits, nameShape, orderShape, partId, songId } from './rig.ts';
 import {
+  branded,
   constant,
   type DataOf,
   decimal,
@@ -12,7 +15,6 @@ import {
   text,
   yesNo,
 } from './shape.ts';
-import { formatVersion, limits, nameShape, orderShape, partId, songId } from './rig.ts';
 
 /** The songbook: songs, their parts and set lists, which several rigs can play from. */
 export const songbookFormat = 'yunta-songbook';
@@ -25,8 +27,8 @@ const songShape = object(
     id: songId,
     name: nameShape,
     order: orderShape,
-    /** Quarter notes a minute; null where nobody set one. */
-    tempo: nullable(decimal(20, 400)),
+    /** Null where nobody set one. */
+    tempo: nullable(branded<Bpm>(decimal(20, 400))),
   },
   {
     /** Beats in a bar and the note that a beat is; 4/4 where nobody said. */

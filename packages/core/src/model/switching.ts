@@ -1,6 +1,6 @@
 import { controlRef } from './documents.ts';
-import { type ControlRef } from './rig.ts';
 import { memoised } from './memo.ts';
+import { type ControlRef } from './rig.ts';
 import type { WiredDevice, Wiring } from './wiring.ts';
 
 /** How a pedal is switched: by the loop that holds it, by its own switch, by both or by neither. */

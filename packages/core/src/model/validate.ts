@@ -1,16 +1,16 @@
-import { type Anatomy, inDomain, type ControlValue, presetExists } from './anatomy.ts';
+import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
+import { type Anatomy, type ControlValue, inDomain, presetExists } from './anatomy.ts';
 import { checkParams } from './archetypes/archetype.ts';
 import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
 import type { Show } from './documents.ts';
-import type { Device, Rig, Sound } from './rig.ts';
-import type { Songbook } from './songbook.ts';
 import { splitRef } from './documents.ts';
 import { cableCarries, jackFacts } from './jack-kinds.ts';
-import { enoughProblems } from './shape.ts';
+import type { Device, Rig, Sound } from './rig.ts';
 import { rigShape } from './rig.ts';
-import { songbookShape } from './songbook.ts';
+import { enoughProblems } from './shape.ts';
 import { slotPlace } from './slots.ts';
-import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
+import type { Songbook } from './songbook.ts';
+import { songbookShape } from './songbook.ts';
 
 /** Checks a rig of unknown origin: shape first, then what it refers to. At most the first 50 problems are told. */
 export function validateRig(value: unknown, at = ''): Result<Rig> {

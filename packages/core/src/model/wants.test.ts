@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { demoShow, flyShow } from '../demo/demo.ts';
-import { retraceRig } from '../testing/large-rigs.ts';
 import { seededShow } from '../testing/compare.ts';
+import { retraceRig } from '../testing/large-rigs.ts';
 import type { ControlValue } from './anatomy.ts';
 import type { Sound } from './rig.ts';
 import { switchingOf } from './switching.ts';

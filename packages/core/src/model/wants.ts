@@ -1,8 +1,9 @@
 import type { ControlValue } from './anatomy.ts';
-import type { Sound } from './rig.ts';
 import { memoised } from './memo.ts';
+import type { Sound } from './rig.ts';
 import { switchingOf } from './switching.ts';
 import type { Wiring } from './wiring.ts';
+import { noControl } from './wiring.ts';
 
 /**
  * What a sound lays over a state, by the numbers of the rig's controls: its wanted controls, its pedals put into terms
@@ -48,7 +49,8 @@ class Reader {
 
   constructor(private readonly wiring: Wiring) {
     const { numberOf, refs } = wiring.controls;
-    const number = (ref: string | undefined): number => (ref === undefined ? -1 : (numberOf.get(ref) ?? -1));
+    const number = (ref: string | undefined): number =>
+      ref === undefined ? noControl : (numberOf.get(ref) ?? noControl);
     for (const [device, { loop, own }] of switchingOf(wiring)) this.switched.set(device, [number(loop), number(own)]);
     this.metIn = new Int32Array(refs.length);
     this.placeOf = new Int32Array(refs.length);
@@ -74,9 +76,9 @@ class Reader {
       if (sound.pedals[device] === 'on') {
         this.want(loop, 1);
         this.want(own, 1);
-      } else this.want(own >= 0 ? own : loop, 0);
+      } else this.want(own === noControl ? loop : own, 0);
     }
-    for (const ref in sound.wants) this.want(numberOf.get(ref) ?? -1, sound.wants[ref]);
+    for (const ref in sound.wants) this.want(numberOf.get(ref) ?? noControl, sound.wants[ref]);
     return new Wants(this.controls.slice(0, this.count), this.literals.slice(0, this.count), this.metIn.length);
   }
 

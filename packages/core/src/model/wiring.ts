@@ -1,9 +1,9 @@
-import { jackFacts } from './jack-kinds.ts';
 import type { Anatomy, Control, Jack } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
 import { controlRef, inOrder, splitRef } from './documents.ts';
-import { type Cable, type ControlRef, type Device, type Plug, type Rig } from './rig.ts';
+import { jackFacts } from './jack-kinds.ts';
 import { Memo } from './memo.ts';
+import { type Cable, type ControlRef, type Device, type Plug, type Rig } from './rig.ts';
 
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
 export interface Wiring {
@@ -214,15 +214,19 @@ function setOf<K>(map: Map<K, Set<string>>, key: K): Set<string> {
   return set;
 }
 
-/** The place of a control, or of the `preset`, among the device's own; −1 where there is no such. */
-export const placeIn = (anatomy: Anatomy, control: string): number => namesIn(anatomy).place.get(control) ?? -1;
+/** Stands where there is no such control. */
+export const noControl = -1;
 
-/** The number of a device's control, or of its `preset`; −1 where it has no such. */
+/** The place of a control, or of the `preset`, among the device's own, or `noControl`. */
+export const placeIn = (anatomy: Anatomy, control: string): number => namesIn(anatomy).place.get(control) ?? noControl;
+
+/** The number of a device's control, or of its `preset`, or `noControl`. */
 export const numberIn = ({ firstControl, anatomy }: WiredDevice, control: string): number =>
   numberAt(firstControl, placeIn(anatomy, control));
 
 /** The number of the control at a place of a device whose first is this. */
-export const numberAt = (firstControl: number, place: number): number => (place < 0 ? -1 : firstControl + place);
+export const numberAt = (firstControl: number, place: number): number =>
+  place === noControl ? noControl : firstControl + place;
 
 export const controlAt = (wiring: Wiring, ref: ControlRef): Control | undefined => {
   const { device, control } = splitRef(ref);

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
-import { also, buildCsr, transpose, type Csr, listsOf, identity } from './csr.ts';
+import { also, buildCsr, type Csr, identity, listsOf, transpose } from './csr.ts';
 
 const read = ({ start, items }: Csr, count: number): number[][] =>
   Array.from({ length: count }, (_, i) => [...items.subarray(start[i], start[i + 1])]);

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { demoShow, flyShow } from '../demo/demo.ts';
 import { contextOf } from '../check/engine.ts';
+import { demoShow, flyShow } from '../demo/demo.ts';
 import { seededShow } from '../testing/compare.ts';
 
 test('sounds that are the same in effect have the same digest, also where their wants are in another order; others have others here', () => {

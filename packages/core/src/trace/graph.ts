@@ -1,9 +1,9 @@
-import type { Anatomy, EffectKind, ControlValue } from '../model/anatomy.ts';
+import type { Anatomy, ControlValue, EffectKind } from '../model/anatomy.ts';
 import { controlRef } from '../model/documents.ts';
-import { type ControlRef } from '../model/rig.ts';
 import { memoised } from '../model/memo.ts';
+import { type ControlRef } from '../model/rig.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
-import { also, transpose, type Csr, identity } from './csr.ts';
+import { also, type Csr, identity, transpose } from './csr.ts';
 import { type Points, pointsOf } from './points.ts';
 
 /**

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
-import type { TraceEdge, TraceGraph } from './graph.ts';
+import { identity, transpose } from './csr.ts';
 import { cyclesOf } from './feedback.ts';
-import { transpose, identity } from './csr.ts';
+import type { TraceEdge, TraceGraph } from './graph.ts';
 import { ReachabilitySearch } from './live.ts';
 
 /** Some points with sections between them that do something with gain 1, or nothing. */

@@ -1,6 +1,6 @@
-import type { WiredDevice, Wiring } from '../model/wiring.ts';
 import type { EffectKind } from '../model/anatomy.ts';
 import type { JackKind } from '../model/jack-kinds.ts';
+import type { WiredDevice, Wiring } from '../model/wiring.ts';
 import type { TraceGraph } from './graph.ts';
 
 /** A maximal run of the signal inside one device between arriving and leaving by cable. */
@@ -39,12 +39,15 @@ interface DeviceSections {
   readonly known: Map<number | string, readonly Stretch[]>;
 }
 
+/** Stands where a section is in no pass. */
+export const noPass = -1;
+
 /** Finds the passes that some sections of a graph make up. */
 export class Passes {
   private readonly devices: readonly DeviceSections[];
   /** Met so far, by their first section: a switcher takes the same ones in ever new sets. */
   private readonly met: (Stretch[] | undefined)[];
-  /** Of the last run the pass of each section; −1 where it is in none. */
+  /** Of the last run the pass of each section; `noPass` where it is in none. */
   private readonly passAt: Int32Array;
 
   constructor(
@@ -73,7 +76,7 @@ export class Passes {
     const columns = findColumns(after);
     const places = findPlaces(columns);
     const passes = new Array<Pass>(stretches.length);
-    this.passAt.fill(-1);
+    this.passAt.fill(noPass);
     for (let i = 0; i < stretches.length; i += 1) {
       const { device, entries, exits, activeSections, effects, bypassed, sections } = stretches[i];
       const index = places[i];
@@ -85,7 +88,7 @@ export class Passes {
     return passes;
   }
 
-  /** The pass of the last run that a section is in, or −1. */
+  /** The pass of the last run that a section is in, or `noPass`. */
   passOf(edge: number): number {
     return this.passAt[edge];
   }

@@ -1,5 +1,5 @@
-import { jackFacts } from '../model/jack-kinds.ts';
 import type { Anatomy } from '../model/anatomy.ts';
+import { jackFacts } from '../model/jack-kinds.ts';
 
 /**
  * The points of an anatomy that signal can stand at, numbered: the poles of its signal jacks, inner points that its

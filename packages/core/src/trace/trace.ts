@@ -3,10 +3,10 @@ import type { ControlRef, Sound } from '../model/rig.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
 import { wantsOf } from '../model/wants.ts';
 import { powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
-import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
 import { type Cycle, cyclesOf } from './feedback.ts';
+import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
 import { type Live, ReachabilitySearch } from './live.ts';
-import { type Pass, Passes } from './passes.ts';
+import { noPass, type Pass, Passes } from './passes.ts';
 
 /** A piece in a loop that is out: it hangs under the pass that jumps it. */
 export interface Jumper {
@@ -126,7 +126,7 @@ export class Tracer {
   }
 
   private numberOf(literal: ControlValue | undefined): number {
-    if (literal === undefined) return -1;
+    if (literal === undefined) return unset;
     let number = this.literals.get(literal);
     if (number === undefined) this.literals.set(literal, (number = this.literals.size));
     return number;
@@ -170,9 +170,9 @@ export class Tracer {
     let count = 0;
     for (let at = 0; at < bypasses.length; at += 1) {
       const { edges, inPass, loop, label, holds } = bypasses[at];
-      let pass = -1;
-      for (let i = 0; i < edges.length && pass < 0; i += 1) pass = this.passes.passOf(edges[i]);
-      if (pass >= 0) jumping[count++] = inPass[pass] ??= { loop, label, holds, pass };
+      let pass = noPass;
+      for (let i = 0; i < edges.length && pass === noPass; i += 1) pass = this.passes.passOf(edges[i]);
+      if (pass !== noPass) jumping[count++] = inPass[pass] ??= { loop, label, holds, pass };
     }
     return jumping.slice(0, count);
   }
@@ -217,6 +217,9 @@ interface Bypass extends Omit<Jumper, 'pass'> {
   /** By the pass that jumps it, as far as one did. */
   readonly inPass: Jumper[];
 }
+
+/** Stands for a control that the sound says nothing about. */
+const unset = -1;
 
 function isClosed(when: TraceEdge['when'], values: readonly ControlValue[]): boolean {
   for (let i = 0; i < when.length; i += 1) {

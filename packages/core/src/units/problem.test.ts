@@ -10,7 +10,7 @@ import {
   problemCodes,
   refuse,
 } from './problem.ts';
-import { isMidiChannel, isSevenBit, microsecondsOf, milliseconds } from './quantities.ts';
+import { isMidiChannel, isSevenBit, microsecondsOf, millisecondsOf } from './quantities.ts';
 
 // Source: RFC 6901, section 5: the example document and its pointers.
 describe('JSON pointers', () => {
@@ -92,5 +92,5 @@ describe('ranges', () => {
     [undefined, false],
   ])('%p is seven-bit: %p', (value, expected) => expect(isSevenBit(value)).toBe(expected));
   test('a millisecond is a thousand microseconds, whole', () =>
-    expect([microsecondsOf(milliseconds(20)), microsecondsOf(milliseconds(0.3204))]).toEqual([20_000, 320]));
+    expect([microsecondsOf(20), microsecondsOf(0.3204), millisecondsOf(320)]).toEqual([20_000, 320, 0.32]));
 });

@@ -1,5 +1,5 @@
+import { assertNever, type Problem, problem, toldValue } from '../../units/problem.ts';
 import type { Anatomy } from '../anatomy.ts';
-import { type Problem, problem, toldValue, assertNever } from '../../units/problem.ts';
 
 export type ParamSpec =
   | {

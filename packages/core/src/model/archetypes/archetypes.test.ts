@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalogue, typeById } from '../../catalogue/types.ts';
-import { anatomiesOf, anatomyOf } from './registry.ts';
 import { bitPatterns } from './amp.ts';
 import { checkAnatomy } from './check-anatomy.ts';
+import { anatomiesOf, anatomyOf } from './registry.ts';
 
 const expanded = (id: string, params: Record<string, string | number | boolean> = {}) => {
   const { type } = typeById(id);

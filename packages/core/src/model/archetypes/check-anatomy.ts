@@ -1,14 +1,14 @@
-import { jackKinds } from '../jack-kinds.ts';
 import { type Problem, problem } from '../../units/problem.ts';
 import { effectKinds } from '../anatomy.ts';
+import { jackKinds } from '../jack-kinds.ts';
 import {
   constant,
+  controlValue,
   decimal,
   either,
   id,
   integer,
   list,
-  controlValue,
   object,
   oneOf,
   record,

@@ -1,5 +1,5 @@
-import { type Anatomy, emptyAnatomy } from '../anatomy.ts';
 import { type Problem, problem } from '../../units/problem.ts';
+import { type Anatomy, emptyAnatomy } from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
 import { checkAnatomy } from './check-anatomy.ts';
 

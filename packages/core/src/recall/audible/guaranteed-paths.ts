@@ -1,4 +1,5 @@
 import { buildCsr, type Csr } from '../../trace/csr.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { SoundComparison } from './sound-comparison.ts';
 
 /**
@@ -15,7 +16,7 @@ export interface GuaranteedPaths {
  * whatever its value is.
  */
 interface Candidate {
-  readonly variable: number;
+  readonly variable: VariableId;
   readonly start: number;
   readonly end: number;
 }
@@ -28,7 +29,7 @@ interface Candidate {
 export function guaranteedThrough(
   comparison: SoundComparison,
   conditioned: Csr,
-  variables: readonly number[],
+  variables: readonly VariableId[],
 ): GuaranteedPaths {
   const { graph } = comparison;
   const search = new Search(comparison, conditioned);
@@ -59,7 +60,7 @@ export function guaranteedThrough(
 function candidates(
   comparison: SoundComparison,
   { start: first, items }: Csr,
-  variables: readonly number[],
+  variables: readonly VariableId[],
 ): Candidate[] {
   const found: Candidate[] = [];
   for (const variable of variables) {
@@ -122,7 +123,7 @@ class Search {
   }
 
   /** Whether a way leads from start to end while a control has a value. */
-  reaches({ variable, start, end }: Candidate, value: number): boolean {
+  reaches({ variable, start, end }: Candidate, value: ValueId): boolean {
     const { seen, stack, chainAt, leadsTo, linkAfter, open } = this;
     const { edges } = this.comparison;
     const count = this.openAt(variable, value);
@@ -148,7 +149,7 @@ class Search {
     return seen[end] === round;
   }
 
-  private openAt(variable: number, value: number): number {
+  private openAt(variable: VariableId, value: ValueId): number {
     const { start, items } = this.conditioned;
     const { edges } = this.comparison;
     let count = 0;

@@ -1,8 +1,9 @@
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { SoundEdge } from './sound-comparison.ts';
 
 /** Values that a variable may have; null where it may have any. */
 export type Range = readonly number[] | null;
-export type Possible = (variable: number) => Range;
+export type Possible = (variable: VariableId) => Range;
 
 /** What each variable that opens or closes sections may be, by its place in the table. */
 export type Ranges = Range[];
@@ -16,7 +17,7 @@ export interface Overlay {
 /** One condition of a section: a place of the table, and the values that open the section. */
 interface Condition {
   readonly place: number;
-  readonly values: readonly number[];
+  readonly values: readonly ValueId[];
 }
 
 const never: readonly number[] = [];
@@ -25,7 +26,7 @@ const anything = null;
 /** Keeps ranges of variables, and says of each section whether it may close and whether it must. */
 export class RangeTable {
   /** The variable at each place. One that is not there (−1) may be anything. */
-  private readonly variables: readonly number[];
+  private readonly variables: readonly VariableId[];
   private readonly placeOf = new Map<number, number>();
   private readonly conditions: readonly (readonly Condition[])[];
   /** The range of each value alone: the very same each time. */
@@ -34,7 +35,7 @@ export class RangeTable {
   /** `isSymbolic`: of a value, whether it stands for contents that are not known. It may be anything. */
   constructor(
     edges: readonly SoundEdge[],
-    private readonly isSymbolic: (value: number) => boolean,
+    private readonly isSymbolic: (value: ValueId) => boolean,
   ) {
     this.conditions = edges.map(({ when }) =>
       when.length === 0 ? noConditions : when.map(({ variable, values }) => ({ place: this.place(variable), values })),
@@ -42,13 +43,13 @@ export class RangeTable {
     this.variables = [...this.placeOf.keys()];
   }
 
-  private place(variable: number): number {
+  private place(variable: VariableId): number {
     let place = this.placeOf.get(variable);
     if (place === undefined) this.placeOf.set(variable, (place = this.placeOf.size));
     return place;
   }
 
-  private single(value: number): Range {
+  private single(value: ValueId): Range {
     return (this.singles[value] ??= this.isSymbolic(value) ? anything : [value]);
   }
 
@@ -61,7 +62,7 @@ export class RangeTable {
   }
 
   /** `valueOf`: the one value that a variable has; negative where it may be anything. */
-  settled(valueOf: (variable: number) => number): Ranges {
+  settled(valueOf: (variable: VariableId) => number): Ranges {
     return this.variables.map((variable) => {
       const value = variable < 0 ? -1 : valueOf(variable);
       return value < 0 ? anything : this.single(value);
@@ -69,19 +70,19 @@ export class RangeTable {
   }
 
   /** Puts a variable on a range of its own, in place. */
-  putOn(ranges: Ranges, variable: number, range: Range): void {
+  putOn(ranges: Ranges, variable: VariableId, range: Range): void {
     const place = this.placeOf.get(variable);
     if (place !== undefined) ranges[place] = this.known(range);
   }
 
   /** Puts a variable on one value, in place. */
-  setValue(ranges: Ranges, variable: number, value: number): void {
+  setValue(ranges: Ranges, variable: VariableId, value: ValueId): void {
     const place = this.placeOf.get(variable);
     if (place !== undefined) ranges[place] = this.single(value);
   }
 
   /** At each place a variable and its value; those that `isLeftOut` are not target over. */
-  overlay(variables: Int32Array, values: Int32Array, isLeftOut: (variable: number) => boolean): Overlay {
+  overlay(variables: Int32Array, values: Int32Array, isLeftOut: (variable: VariableId) => boolean): Overlay {
     const places: number[] = [];
     const ranges: Range[] = [];
     for (let i = 0; i < variables.length; i += 1) {
@@ -129,12 +130,12 @@ export class RangeTable {
 
 const noConditions: readonly Condition[] = [];
 
-function overlaps(range: readonly number[], values: readonly number[]): boolean {
+function overlaps(range: readonly number[], values: readonly ValueId[]): boolean {
   for (let i = 0; i < range.length; i += 1) if (values.includes(range[i])) return true;
   return false;
 }
 
-function isWithin(range: readonly number[], values: readonly number[]): boolean {
+function isWithin(range: readonly number[], values: readonly ValueId[]): boolean {
   for (let i = 0; i < range.length; i += 1) if (!values.includes(range[i])) return false;
   return true;
 }

@@ -5,12 +5,14 @@ import { wantsOf } from '../../model/wants.ts';
 import { ownerOf } from '../../model/wiring.ts';
 import { traceGraph, type TraceGraph } from '../../trace/graph.ts';
 import { type Live, ReachabilitySearch } from '../../trace/live.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
+import { noVariable } from '../state/ids.ts';
 import type { ModelControl, ModelPresets, StateModel } from '../state/state-model.ts';
 import type { ContentSymbol, Pins } from '../state/values.ts';
 import { noCues, SoundTarget, unwanted } from './sound-target.ts';
 
 /** Reads a variable of the state that is judged. */
-export type Read = (variable: number) => number;
+export type Read = (variable: VariableId) => number;
 
 export type Heard =
   | { readonly is: 'right' }
@@ -31,7 +33,7 @@ export interface SoundEdge {
   readonly from: number;
   readonly to: number;
   readonly active: boolean;
-  readonly when: readonly { readonly variable: number; readonly values: readonly number[] }[];
+  readonly when: readonly { readonly variable: VariableId; readonly values: readonly ValueId[] }[];
   readonly parameters: readonly number[];
 }
 
@@ -56,7 +58,7 @@ export class SoundComparison {
   constructor(readonly model: StateModel) {
     this.graph = traceGraph(model.wiring);
     this.search = new ReachabilitySearch(this.graph);
-    const variable = (control: number): number => model.variableAt[control] ?? -1;
+    const variable = (control: number): number => model.variableAt[control] ?? noVariable;
     /** Devices of one kind share their conditions. */
     const idsOf = new Map<readonly ControlValue[], readonly number[]>();
     const ids = (literals: readonly ControlValue[]): readonly number[] => {
@@ -212,7 +214,7 @@ export class SoundComparison {
   }
 
   /** While an unknown value that the sound does not override governs, another preset number is wrong. */
-  private numberDiffers(variable: number, now: Read, then: Read, target: SoundTarget): boolean {
+  private numberDiffers(variable: VariableId, now: Read, then: Read, target: SoundTarget): boolean {
     const preset = this.presetOf.get(variable)!;
     const wanted = target.wants(preset);
     if (wanted === unwanted) return false;
@@ -272,13 +274,13 @@ export class SoundComparison {
   }
 
   /** Controls that decide beside this variable whether it is heard. */
-  relatedControls(variable: number): readonly number[] {
+  relatedControls(variable: VariableId): readonly number[] {
     let known = this.related.get(variable);
     if (!known) this.related.set(variable, (known = this.findRelatives(variable)));
     return known;
   }
 
-  private findRelatives(variable: number): readonly number[] {
+  private findRelatives(variable: VariableId): readonly number[] {
     const { model } = this;
     const { device: id } = model.variables[variable];
     const device = model.device.get(id)!;
@@ -292,22 +294,22 @@ export class SoundComparison {
   }
 
   /** The loop that holds a variable's device, or −1. */
-  loopAround(variable: number): number {
-    return (this.loopAt[variable] ??= this.loopOf.get(this.model.variables[variable].device) ?? -1);
+  loopAround(variable: VariableId): number {
+    return (this.loopAt[variable] ??= this.loopOf.get(this.model.variables[variable].device) ?? noVariable);
   }
 
-  private controlOf(variable: number): ModelControl | undefined {
+  private controlOf(variable: VariableId): ModelControl | undefined {
     const { kind, owner, part } = this.model.variables[variable];
     return kind === 'control' ? this.model.devices[owner].controls.get(part) : undefined;
   }
 
   /** The values that a control can be set to. */
-  optionsOf(variable: number): readonly number[] {
+  optionsOf(variable: VariableId): readonly number[] {
     return this.controlOf(variable)?.options ?? nothing;
   }
 
   /** Whether no message can put a control on a value outside its domain. */
-  staysInDomain(variable: number): boolean {
+  staysInDomain(variable: VariableId): boolean {
     const control = this.controlOf(variable);
     if (!control) return false;
     const { anatomy } = this.model.devices[this.model.variables[variable].owner].wired;

@@ -1,4 +1,5 @@
 import type { Sound } from '../../model/rig.ts';
+import type { VariableId } from '../state/ids.ts';
 
 export const noCues: ReadonlyMap<number, number> = new Map();
 
@@ -29,11 +30,11 @@ export class SoundTarget {
    * The value wanted of a variable, with the stored values that wanted presets bring along; `unwanted` where there is
    * none.
    */
-  wants(variable: number): number {
+  wants(variable: VariableId): number {
     return (this.byVariable ??= this.lookup())[variable];
   }
 
-  has(variable: number): boolean {
+  has(variable: VariableId): boolean {
     return this.wants(variable) !== unwanted;
   }
 
@@ -55,7 +56,7 @@ export class SoundTarget {
   }
 
   /** Some of its wants alone, as if the sound named only one of them. */
-  restrictedTo(variables: ReadonlySet<number>, named: number): SoundTarget {
+  restrictedTo(variables: ReadonlySet<VariableId>, named: number): SoundTarget {
     const kept = [...variables].filter((variable) => this.has(variable));
     const ordered = [
       ...kept.filter((variable) => variable === named),

@@ -1,4 +1,5 @@
 import { buildCsr, type Csr } from '../../trace/csr.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { Pins } from '../state/values.ts';
 import { type GuaranteedPaths, guaranteedThrough } from './guaranteed-paths.ts';
 import { type Overlay, type Possible, type Ranges, RangeTable } from './range-table.ts';
@@ -87,7 +88,7 @@ export class ThreeValuedJudge {
    * What decides, beside a variable itself, whether it is heard: switches of its device, the loop that holds it,
    * switches in its loop.
    */
-  relatedControls(variable: number): readonly number[] {
+  relatedControls(variable: VariableId): readonly number[] {
     return this.comparison.relatedControls(variable);
   }
 
@@ -97,7 +98,7 @@ export class ThreeValuedJudge {
   }
 
   /** The same where each variable has one known value (negative: it may have any). */
-  settledGround(valueOf: (variable: number) => number): Ranges {
+  settledGround(valueOf: (variable: VariableId) => number): Ranges {
     return this.table.settled(valueOf);
   }
 
@@ -112,11 +113,11 @@ export class ThreeValuedJudge {
    * Whether all that a variable opens, closes or colours is shut by other variables; `stays`: the value that a variable
    * surely has, negative where there is none.
    */
-  isBlocked(variable: number, stays: (variable: number) => number): boolean {
+  isBlocked(variable: VariableId, stays: (variable: VariableId) => number): boolean {
     return this.areShut(this.conditioned, variable, stays) && this.areShut(this.governed, variable, stays);
   }
 
-  private areShut({ start, items }: Csr, variable: number, stays: (variable: number) => number): boolean {
+  private areShut({ start, items }: Csr, variable: VariableId, stays: (variable: VariableId) => number): boolean {
     const { edges } = this.comparison;
     for (let k = start[variable]; k < start[variable + 1]; k += 1)
       if (!this.isEdgeShut(edges[items[k]], variable, stays)) return false;
@@ -124,17 +125,17 @@ export class ThreeValuedJudge {
   }
 
   /** Whether some section that a variable opens, closes or is heard in is such. */
-  private some(variable: number, isSuch: (edge: SoundEdge) => boolean): boolean {
+  private some(variable: VariableId, isSuch: (edge: SoundEdge) => boolean): boolean {
     return this.someIn(this.conditioned, variable, isSuch) || this.someIn(this.governed, variable, isSuch);
   }
 
-  private someIn({ start, items }: Csr, variable: number, isSuch: (edge: SoundEdge) => boolean): boolean {
+  private someIn({ start, items }: Csr, variable: VariableId, isSuch: (edge: SoundEdge) => boolean): boolean {
     const { edges } = this.comparison;
     for (let k = start[variable]; k < start[variable + 1]; k += 1) if (isSuch(edges[items[k]])) return true;
     return false;
   }
 
-  private isEdgeShut({ when }: SoundEdge, but: number, stays: (variable: number) => number): boolean {
+  private isEdgeShut({ when }: SoundEdge, but: number, stays: (variable: VariableId) => number): boolean {
     for (let i = 0; i < when.length; i += 1) {
       const { variable, values } = when[i];
       if (variable === but || variable < 0) continue;
@@ -145,16 +146,16 @@ export class ThreeValuedJudge {
   }
 
   /** Whether nothing of a variable can be heard while the loop that holds its device is out, whatever all else is. */
-  isMutedByItsLoop(variable: number): boolean {
+  isMutedByItsLoop(variable: VariableId): boolean {
     return (this.muted[variable] ??= this.findMuted(variable));
   }
 
   /** The loop that holds a variable's device, or −1. */
-  loopAround(variable: number): number {
+  loopAround(variable: VariableId): number {
     return this.comparison.loopAround(variable);
   }
 
-  private findMuted(variable: number): boolean {
+  private findMuted(variable: VariableId): boolean {
     const loop = this.loopAround(variable);
     if (loop < 0 || loop === variable) return false;
     const { table, anything } = this;
@@ -168,7 +169,7 @@ export class ThreeValuedJudge {
   /**
    * Of some variables, those that may be heard at all, whatever each of them is and whatever the ground leaves open.
    */
-  audible(target: SoundTarget, variables: readonly number[], ground: Ranges): readonly number[] {
+  audible(target: SoundTarget, variables: readonly VariableId[], ground: Ranges): readonly number[] {
     const now = ground.slice();
     for (const variable of variables) this.table.putOn(now, variable, null);
     this.obey(now, target);
@@ -181,7 +182,7 @@ export class ThreeValuedJudge {
   /**
    * What tells values of a variable apart in a status: which sections each closes, and whether it is the wanted one.
    */
-  classOf(target: SoundTarget, variable: number, value: number): string {
+  classOf(target: SoundTarget, variable: VariableId, value: ValueId): string {
     let classes = this.classes.get(variable);
     if (!classes) this.classes.set(variable, (classes = new Map()));
     let pattern = classes.get(value);
@@ -194,7 +195,7 @@ export class ThreeValuedJudge {
   }
 
   /** For each condition on a variable whether a value meets it. */
-  private pattern(variable: number, value: number): string {
+  private pattern(variable: VariableId, value: ValueId): string {
     let pattern = '';
     this.someIn(this.conditioned, variable, ({ when }) => {
       for (const condition of when)
@@ -209,7 +210,7 @@ export class ThreeValuedJudge {
   }
 
   /** Judges one combination of a few variables; every other one may be anything that the ground allows. */
-  status(target: SoundTarget, at: ReadonlyMap<number, number>, ground: Ranges, pins: Pins): Status {
+  status(target: SoundTarget, at: ReadonlyMap<VariableId, ValueId>, ground: Ranges, pins: Pins): Status {
     const { values } = this.comparison.model;
     const differing = [...at]
       .filter(
@@ -256,9 +257,9 @@ export class ThreeValuedJudge {
    * wanted.
    */
   private cannotBeHeard(
-    variable: number,
+    variable: VariableId,
     target: SoundTarget,
-    at: ReadonlyMap<number, number>,
+    at: ReadonlyMap<VariableId, ValueId>,
     edges: Uint8Array,
   ): boolean {
     const now = at.get(variable)!;
@@ -276,7 +277,7 @@ export class ThreeValuedJudge {
   }
 
   /** Whether every way that this variable opens and closes is one that is always there in some form. */
-  private passes(variable: number): boolean {
+  private passes(variable: VariableId): boolean {
     return !this.someIn(
       this.conditioned,
       variable,

@@ -2,6 +2,7 @@ import type { Action } from '../../model/rig.ts';
 import type { ContactLink } from '../../model/wiring.ts';
 import { moveBit } from '../device/contacts.ts';
 import { type Update, update } from '../device/update.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { ModelController, ModelDevice, ModelInput, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import type { LossyPoint } from './losses.ts';
@@ -15,7 +16,7 @@ export type LocalAct =
 export interface Carrier {
   readonly model: StateModel;
   emit(update: Update, time: number, points: readonly number[]): void;
-  write(variable: number, value: number, time: number, points: readonly number[]): void;
+  write(variable: VariableId, value: ValueId, time: number, points: readonly number[]): void;
   lossy(kind: LossyPoint['kind'], device: ModelDevice): { readonly id: number; readonly lost: boolean };
   actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void;
 }

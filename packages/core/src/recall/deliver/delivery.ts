@@ -2,10 +2,12 @@ import { byteLength, byteMicroseconds, type MidiMessage } from '../../midi/messa
 import type { Action } from '../../model/rig.ts';
 import type { MidiLink } from '../../model/wiring.ts';
 import { assertNever } from '../../units/problem.ts';
-import { setUpdate } from '../device/stored-controls.ts';
 import { receive } from '../device/receive.ts';
 import { noPoints, type Recording } from '../device/recording.ts';
+import { setUpdate } from '../device/stored-controls.ts';
 import { constant, type Running, type Update, update } from '../device/update.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
+import { noVariable } from '../state/ids.ts';
 import {
   type ModelController,
   type ModelDevice,
@@ -146,7 +148,7 @@ export class Delivery implements Carrier {
     return true;
   }
 
-  read(variable: number): number {
+  read(variable: VariableId): number {
     if (this.options.into) throw new DependsOnState();
     return this.store.get(variable);
   }
@@ -165,7 +167,7 @@ export class Delivery implements Carrier {
     if (applied) this.sendOn(update, applied, points);
   }
 
-  write(variable: number, value: number, time: number, points: readonly number[]): void {
+  write(variable: VariableId, value: ValueId, time: number, points: readonly number[]): void {
     if (variable >= 0) this.emit(constant(this.model, variable, value), time, points);
   }
 
@@ -318,15 +320,15 @@ export class Delivery implements Carrier {
         return setContact(this, controller, act.contact, 0, now, points);
       case 'save':
         return this.copy(
-          device.controls.get(act.control)?.variable ?? -1,
-          controller.saved.get(act.control) ?? -1,
+          device.controls.get(act.control)?.variable ?? noVariable,
+          controller.saved.get(act.control) ?? noVariable,
           now,
           points,
         );
       case 'restore':
         return this.copy(
-          controller.saved.get(act.control) ?? -1,
-          device.controls.get(act.control)?.variable ?? -1,
+          controller.saved.get(act.control) ?? noVariable,
+          device.controls.get(act.control)?.variable ?? noVariable,
           now,
           points,
         );

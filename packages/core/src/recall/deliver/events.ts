@@ -1,9 +1,10 @@
 import type { MidiMessage } from '../../midi/message.ts';
 import type { FootSwitch } from '../../model/anatomy.ts';
-import type { CastAction, ControlRef } from '../../model/rig.ts';
 import { memoised } from '../../model/memo.ts';
+import type { CastAction, ControlRef } from '../../model/rig.ts';
 import { assertNever } from '../../units/problem.ts';
 import { foot } from '../device/foot.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { ModelDevice, ModelSlot, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import { setContact } from './contacts.ts';
@@ -16,7 +17,7 @@ export type RigEvent =
   | { readonly kind: 'hold'; readonly controller: ModelDevice; readonly momentary: string }
   | { readonly kind: 'release'; readonly controller: ModelDevice; readonly momentary: string }
   | { readonly kind: 'foot'; readonly device: ModelDevice; readonly footSwitch: FootSwitch; readonly stray: boolean }
-  | { readonly kind: 'cue'; readonly control: ControlRef; readonly variable: number; readonly value: number }
+  | { readonly kind: 'cue'; readonly control: ControlRef; readonly variable: VariableId; readonly value: ValueId }
   | {
       readonly kind: 'outside';
       readonly device: ModelDevice;
@@ -27,7 +28,7 @@ export type RigEvent =
 /** Whether a foot can do this now. Reads nothing that the store does not hold unless it must. */
 export function enabled(model: StateModel, event: RigEvent, store: Store): boolean {
   const { values } = model;
-  const isHeld = (variable: number) => values.number(store.get(variable)) === 1;
+  const isHeld = (variable: VariableId) => values.number(store.get(variable)) === 1;
   switch (event.kind) {
     case 'press': {
       const controller = model.device.get(event.slot.slot.controller)!.controller!;

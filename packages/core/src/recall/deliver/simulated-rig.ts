@@ -2,6 +2,7 @@ import { encode, hex, type MidiMessage } from '../../midi/message.ts';
 import { memoised } from '../../model/memo.ts';
 import { assertNever } from '../../units/problem.ts';
 import { type Choose, loadedAtPowerUp, powerUp } from '../device/power-up.ts';
+import type { ValueId } from '../state/ids.ts';
 import type { ModelDevice, StateModel } from '../state/state-model.ts';
 import { WholeStore } from '../state/store.ts';
 import type { Pins } from '../state/values.ts';
@@ -79,7 +80,7 @@ export class SimulatedRig {
     if (!needs.some((need) => need.device === device.id)) return this.asChosen;
     const wanted = new Map(needs.filter((need) => need.device === device.id).map((need) => [need.part, need.value]));
     const { presets } = device;
-    const isWanted = (part: string, value: number) =>
+    const isWanted = (part: string, value: ValueId) =>
       !wanted.has(part) || String(values.literal(value)) === wanted.get(part);
     return (open, variable) => {
       const { part } = this.model.variables[variable];
@@ -88,7 +89,7 @@ export class SimulatedRig {
           ? presets.loads.filter((control) => wanted.has(control.id) && loadedAtPowerUp(device, control))
           : [];
       if (!wanted.has(part) && loads.length === 0) return open[this.choices.of(open.length)];
-      const brings = (value: number) =>
+      const brings = (value: ValueId) =>
         isWanted(part, value) &&
         loads.every((control) => {
           const content = presets!.content(values.number(value), control);

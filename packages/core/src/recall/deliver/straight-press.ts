@@ -1,8 +1,8 @@
 import { byteLength, byteMicroseconds } from '../../midi/message.ts';
 import type { Action } from '../../model/rig.ts';
-import { setUpdates } from '../device/stored-controls.ts';
 import { heardBy } from '../device/midi-receivers.ts';
 import { noPoints, type Recording } from '../device/recording.ts';
+import { setUpdates } from '../device/stored-controls.ts';
 import type { ModelController, ModelDevice } from '../state/state-model.ts';
 import { type Carrier, isHeldContact, setContact } from './contacts.ts';
 

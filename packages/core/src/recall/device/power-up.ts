@@ -1,5 +1,7 @@
 import type { PowerUp } from '../../model/anatomy.ts';
 import { powerUpOf } from '../../model/wiring.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
+import { noValue } from '../state/ids.ts';
 import type { ModelControl, ModelDevice, ModelInput, ModelPresets, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import { ruledBy } from './contacts.ts';
@@ -10,7 +12,7 @@ import { homeBank } from './presets.ts';
  * others stay on. Each choice that it leaves open (as left, any) is asked: which of these values a variable comes up
  * with.
  */
-export type Choose = (values: readonly number[], variable: number) => number;
+export type Choose = (values: readonly ValueId[], variable: VariableId) => number;
 
 /** Puts a device's variables as they are after its own power-up; reads the contacts that are closed at that moment. */
 export function powerUp(model: StateModel, device: ModelDevice, store: Store, first: boolean, fork: Choose): void {
@@ -91,13 +93,13 @@ const isLoaded = (device: ModelDevice, control: ModelControl): boolean =>
  * The value that a control surely comes up with, whatever else does; negative where there is a choice, or something
  * else decides.
  */
-export function comesUpAs({ values, variables, devices }: StateModel, variable: number): number {
+export function comesUpAs({ values, variables, devices }: StateModel, variable: VariableId): number {
   const { kind, owner, part } = variables[variable];
   const device = devices[owner];
   const control = kind === 'control' ? device.controls.get(part) : undefined;
-  if (!control || control.bits.length > 0 || isLoaded(device, control)) return -1;
+  if (!control || control.bits.length > 0 || isLoaded(device, control)) return noValue;
   const after = powerUpOf(device.wired, control.control);
-  return after.is === 'value' ? values.id(after.value) : -1;
+  return after.is === 'value' ? values.id(after.value) : noValue;
 }
 
 function powerUpControl(
@@ -123,7 +125,7 @@ function controller(model: StateModel, device: ModelDevice, store: Store): void 
   if (!own) return;
   const { values } = model;
   const none = values.id('');
-  const clear = (variable: number, value: number) => {
+  const clear = (variable: VariableId, value: ValueId) => {
     if (variable >= 0) store.set(variable, value);
   };
   clear(own.bank, values.id(0));

@@ -1,5 +1,6 @@
 import type { ControlMessage } from '../../model/anatomy.ts';
 import { assertNever } from '../../units/problem.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { ModelControl, ModelDevice, ModelPresets, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import type { Values } from '../state/values.ts';
@@ -52,7 +53,7 @@ export function recall(
 }
 
 /** Whether any of some variables is held, but for one. */
-function holdsAny(variables: readonly number[], but: number, store: Store): boolean {
+function holdsAny(variables: readonly VariableId[], but: number, store: Store): boolean {
   for (let i = 0; i < variables.length; i += 1) if (variables[i] !== but && store.has(variables[i])) return true;
   return false;
 }

@@ -1,4 +1,5 @@
 import { type Memo, memoised } from '../../model/memo.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 
@@ -7,10 +8,10 @@ import type { Store } from '../state/store.ts';
  * type states. Each works on any store that holds the variables it may change; it reads no others than it must.
  */
 export interface Update {
-  /** The index of the device whose variables it may write; −1 where it writes none. */
+  /** The index of the device whose variables it may write; `noDevice` where it writes none. */
   readonly device: number;
   /** Variables it may write. */
-  readonly writes: readonly number[];
+  readonly writes: readonly VariableId[];
   readonly apply: (store: Store, running: Running, time: number) => Applied;
   /** Variables of a device that this update may make busy: whether it happens decides what later messages do. */
   readonly mayBlock?: readonly number[];
@@ -27,7 +28,7 @@ export interface Update {
    */
   readonly isClosed?: boolean;
   /** Set where it does nothing but give a variable a known value. */
-  readonly constant?: { readonly variable: number; readonly value: number };
+  readonly constant?: { readonly variable: VariableId; readonly value: ValueId };
   /**
    * What it was found to do where it is closed (write-summary.ts): kept with it, for every press that holds it asks.
    */
@@ -62,15 +63,17 @@ export type Applied = { readonly emits: number; readonly time: number } | undefi
 
 export const nothing: Applied = undefined;
 
+const noDevice = -1;
+
 /** Every update is of one shape, for they are asked often. */
 export const update = (
   device: number,
-  writes: readonly number[],
+  writes: readonly VariableId[],
   apply: Update['apply'],
   { mayBlock, mayEmit, sign, isClosed, constant }: Omit<Update, 'device' | 'writes' | 'apply'> = {},
 ): Update => ({ device, writes, apply, mayBlock, mayEmit, sign, isClosed, constant, found: undefined });
 
-export const idle = update(-1, [], () => nothing);
+export const idle = update(noDevice, [], () => nothing);
 
 export const modelMemoOf = ({ modelMemo }: StateModel): Memo => modelMemo;
 
@@ -78,14 +81,14 @@ export const modelMemoOf = ({ modelMemo }: StateModel): Memo => modelMemo;
 const constantsOf = memoised(modelMemoOf, (): Map<number, Update>[] => []);
 
 /** The one update that gives a variable this value. */
-export function constant(model: StateModel, variable: number, value: number): Update {
+export function constant(model: StateModel, variable: VariableId, value: ValueId): Update {
   const byValue = (constantsOf(model)[variable] ??= new Map<number, Update>());
   let update = byValue.get(value);
   if (!update) byValue.set(value, (update = settingTo(model.variables[variable].owner, variable, value)));
   return update;
 }
 
-const settingTo = (device: number, variable: number, value: number): Update =>
+const settingTo = (device: number, variable: VariableId, value: ValueId): Update =>
   update(
     device,
     [variable],

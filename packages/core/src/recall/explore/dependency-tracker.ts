@@ -1,3 +1,4 @@
+import type { VariableId } from '../state/ids.ts';
 /** Notes which variables an answer turns on while it is worked out. */
 export class DependencyTracker {
   /**
@@ -12,7 +13,7 @@ export class DependencyTracker {
   private answer = 0;
   private answers = 0;
 
-  note(variable: number): void {
+  note(variable: VariableId): void {
     if (this.depth === 0) return;
     const notedFor = this.notedFor[this.depth];
     if (notedFor[variable] === this.answer) return;
@@ -20,14 +21,14 @@ export class DependencyTracker {
     this.noted[this.height++] = variable;
   }
 
-  noteAll(variables: readonly number[]): void {
+  noteAll(variables: readonly VariableId[]): void {
     if (this.depth > 0) for (let i = 0; i < variables.length; i += 1) this.note(variables[i]);
   }
 
   /**
    * Works something out and tells what that turned on, each once; what is being worked out around it turns on it too.
    */
-  track<T>(act: () => T): { readonly result: T; readonly dependsOn: readonly number[] } {
+  track<T>(act: () => T): { readonly result: T; readonly dependsOn: readonly VariableId[] } {
     const { answer, height } = this;
     this.answer = this.answers += 1;
     this.depth += 1;

@@ -1,10 +1,11 @@
-import type { FaultKind } from '../../model/rig.ts';
 import { memoised } from '../../model/memo.ts';
+import type { FaultKind } from '../../model/rig.ts';
 import { type Csr, listsOf, transpose } from '../../trace/csr.ts';
 import { Delivery, DependsOnState, type Outcome } from '../deliver/delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../deliver/events.ts';
 import { type LossyPoint } from '../deliver/losses.ts';
 import { Recording } from '../device/recording.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { PartialStore } from '../state/store.ts';
 import { mayChange, summarise, WriteSummary } from './write-summary.ts';
@@ -131,7 +132,7 @@ function restartWrites(model: StateModel, event: Extract<RigEvent, { kind: 'rest
       ? undefined
       : model.slot.get(event.device.controller.powerUpSlot);
   if (slot)
-    for (const variable of compileEvent(model, { kind: 'press', slot }, -1).summary.written) writes.add(variable);
+    for (const variable of compileEvent(model, { kind: 'press', slot }, 0).summary.written) writes.add(variable);
   return writes;
 }
 
@@ -143,7 +144,7 @@ const isSame = (a: RigEvent, b: RigEvent): boolean =>
 export function doesTheSame(
   before: CompiledEvent | undefined,
   now: CompiledEvent | undefined,
-  variable: number,
+  variable: VariableId,
 ): boolean {
   const was = before?.summary.leaves(variable);
   const is = now?.summary.leaves(variable);
@@ -153,7 +154,7 @@ export function doesTheSame(
   return a.length > 0 && a.length === b.length && a.every((sign, i) => sign !== undefined && sign === b[i]);
 }
 
-const signsOn = (compiled: CompiledEvent, variable: number): readonly (string | undefined)[] =>
+const signsOn = (compiled: CompiledEvent, variable: VariableId): readonly (string | undefined)[] =>
   (compiled.operations?.().operations() ?? [])
     .filter(({ update }) => update.writes.includes(variable))
     .map(({ update }) => (update.constant ? `=${update.constant.value}` : update.sign));
@@ -243,7 +244,7 @@ export class EventTable {
   }
 
   /** Whether any event of a level may change a variable. */
-  mayWrite(level: FreeLevel, faults: ReadonlySet<FaultKind>, variable: number): boolean {
+  mayWrite(level: FreeLevel, faults: ReadonlySet<FaultKind>, variable: VariableId): boolean {
     let touched = this.touched.get(level);
     if (!touched) {
       this.touched.set(level, (touched = new Uint8Array(this.model.variables.length)));
@@ -254,7 +255,11 @@ export class EventTable {
   }
 
   /** Events of a level that may change one of these variables, in document order. */
-  concerning(level: FreeLevel, faults: ReadonlySet<FaultKind>, variables: readonly number[]): readonly CompiledEvent[] {
+  concerning(
+    level: FreeLevel,
+    faults: ReadonlySet<FaultKind>,
+    variables: readonly VariableId[],
+  ): readonly CompiledEvent[] {
     const events = this.at(level, faults);
     let touching = this.touching.get(level);
     if (!touching)

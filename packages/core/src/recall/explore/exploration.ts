@@ -1,5 +1,7 @@
 import type { FaultKind } from '../../model/rig.ts';
 import { comesUpAs } from '../device/power-up.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
+import { noValue } from '../state/ids.ts';
 import { NeedVariable } from '../state/store.ts';
 import type { DependencyTracker } from './dependency-tracker.ts';
 import type { CompiledEvent, EventTable } from './event-table.ts';
@@ -9,8 +11,8 @@ import { widening } from './widening.ts';
 
 /** Values that a variable may have, and the variables that this turns on: itself, and what decides about it. */
 interface ValueSet {
-  readonly values: readonly number[];
-  readonly dependsOn: readonly number[];
+  readonly values: readonly ValueId[];
+  readonly dependsOn: readonly VariableId[];
 }
 
 /**
@@ -40,7 +42,7 @@ export class Exploration {
     private readonly consulted: DependencyTracker,
   ) {
     this.faults = question.level === 4 ? new Set(table.model.wiring.rig.settings.faults) : none;
-    this.resting = new Int32Array(table.model.variables.length).fill(-2);
+    this.resting = new Int32Array(table.model.variables.length).fill(notAsked);
   }
 
   /**
@@ -49,7 +51,7 @@ export class Exploration {
    * press leaves.
    */
   takeOver(kept: Exploration, touched: ReadonlySet<number>): void {
-    const isSame = (variable: number) => !touched.has(variable);
+    const isSame = (variable: VariableId) => !touched.has(variable);
     for (const [key, space] of kept.spaces) if (space.variables.every(isSame)) this.spaces.set(key, space);
     kept.alone.forEach((space, variable) => {
       if (space?.variables.every(isSame)) this.alone[variable] = space;
@@ -68,37 +70,37 @@ export class Exploration {
   }
 
   /** Says that these variables have to be followed together. */
-  noteJoint(variables: readonly number[]): void {
+  noteJoint(variables: readonly VariableId[]): void {
     this.jointly.add(keyOf(variables));
   }
 
   /** Whether any event may change a variable. */
-  mayWrite(variable: number): boolean {
+  mayWrite(variable: VariableId): boolean {
     return this.table.mayWrite(this.question.level, this.faults, variable);
   }
 
   /** Events that may change one of these variables, in document order. */
-  concerning(variables: readonly number[]): readonly CompiledEvent[] {
+  concerning(variables: readonly VariableId[]): readonly CompiledEvent[] {
     return this.table.concerning(this.question.level, this.faults, variables);
   }
 
   /** Every value that a variable may have. */
-  reachable(variable: number): readonly number[] {
+  reachable(variable: VariableId): readonly number[] {
     this.someReachable(variable, never);
     return this.everywhere[variable]!.values;
   }
 
-  isKnown(variable: number): boolean {
+  isKnown(variable: VariableId): boolean {
     return this.everywhere[variable] !== undefined;
   }
 
   /** The same where somebody asked already. */
-  reachableIfKnown(variable: number): readonly number[] | undefined {
+  reachableIfKnown(variable: VariableId): readonly number[] | undefined {
     return this.everywhere[variable] && this.reachable(variable);
   }
 
   /** Whether one of the values that a variable may have is enough; looks no further than that. */
-  someReachable(variable: number, isEnough: (value: number) => boolean): boolean {
+  someReachable(variable: VariableId, isEnough: (value: ValueId) => boolean): boolean {
     const valuesOf = ({ stepper: { place } }: StateSpace, { row }: Reached) => [row[place[variable]]];
     return this.some(
       variable,
@@ -112,18 +114,18 @@ export class Exploration {
   /**
    * Every value that a variable may have after a press, delivered whole, that writes it; from its own space alone.
    */
-  after(variable: number, press: CompiledEvent): readonly number[] {
+  after(variable: VariableId, press: CompiledEvent): readonly number[] {
     this.someAfter(variable, press, never);
     return this.foundAfter(variable, press)!.values;
   }
 
   /** The same where somebody asked already of a press that does the same. */
-  afterIfKnown(variable: number, press: CompiledEvent): readonly number[] | undefined {
+  afterIfKnown(variable: VariableId, press: CompiledEvent): readonly number[] | undefined {
     return this.foundAfter(variable, press) && this.after(variable, press);
   }
 
   /** Whether one of the values that a variable may have after a press is enough; looks no further than that. */
-  someAfter(variable: number, press: CompiledEvent, isEnough: (value: number) => boolean): boolean {
+  someAfter(variable: VariableId, press: CompiledEvent, isEnough: (value: ValueId) => boolean): boolean {
     const valuesOf = (space: StateSpace, from: Reached): readonly number[] => {
       const value = this.valueAfter(space, press, from, variable);
       return value === undefined
@@ -137,8 +139,8 @@ export class Exploration {
 
   /** Looks through the values that a variable may have until one is enough; where none is, they are remembered. */
   private some(
-    variable: number,
-    isEnough: (value: number) => boolean,
+    variable: VariableId,
+    isEnough: (value: ValueId) => boolean,
     valuesOf: (space: StateSpace, from: Reached) => readonly number[],
     known: ValueSet | undefined,
     remember: (found: ValueSet) => void,
@@ -167,35 +169,40 @@ export class Exploration {
    * The one value that a variable has after a press from a row on which it can happen; undefined where there is none,
    * or several.
    */
-  valueAfter({ stepper }: StateSpace, press: CompiledEvent, { row }: Reached, variable: number): number | undefined {
+  valueAfter(
+    { stepper }: StateSpace,
+    press: CompiledEvent,
+    { row }: Reached,
+    variable: VariableId,
+  ): number | undefined {
     return this.table.model.mayHold || !stepper.canHappen(row, press)
       ? undefined
       : stepper.valueAfter(row, press, variable);
   }
 
-  private foundAfter(variable: number, press: CompiledEvent): ValueSet | undefined {
+  private foundAfter(variable: VariableId, press: CompiledEvent): ValueSet | undefined {
     return this.afterwards[variable]?.get(this.whatIsDone(variable, press));
   }
 
   /** The same for presses that do the same to a variable's space from each of its rows. */
-  private whatIsDone(variable: number, press: CompiledEvent): unknown {
+  private whatIsDone(variable: VariableId, press: CompiledEvent): unknown {
     const space = this.alone[variable];
     return (space && !this.table.model.mayHold && space.stepper.effectFromAnywhere(press)) || press;
   }
 
   /** The one value that a variable has in every state, where nothing that may happen writes it; else negative. */
-  restsOn(variable: number): number {
-    if (this.resting[variable] === -2) this.resting[variable] = this.findResting(variable);
+  restsOn(variable: VariableId): number {
+    if (this.resting[variable] === notAsked) this.resting[variable] = this.findResting(variable);
     if (this.resting[variable] >= 0) this.consulted.note(variable);
     return this.resting[variable];
   }
 
-  private findResting(variable: number): number {
-    if (this.mayWrite(variable)) return -1;
+  private findResting(variable: VariableId): number {
+    if (this.mayWrite(variable)) return noValue;
     const value = comesUpAs(this.table.model, variable);
     if (value >= 0) return value;
     const values = this.reachable(variable);
-    return values.length === 1 ? values[0] : -1;
+    return values.length === 1 ? values[0] : noValue;
   }
 
   /**
@@ -222,7 +229,7 @@ export class Exploration {
     });
   }
 
-  private spaceFor(wanted: readonly number[], variables: Set<number>): StateSpace {
+  private spaceFor(wanted: readonly number[], variables: Set<VariableId>): StateSpace {
     const isAlone = wanted.length === 1 && variables.size === 1;
     const known = isAlone ? this.alone[wanted[0]] : undefined;
     if (known) return known;
@@ -232,7 +239,7 @@ export class Exploration {
     return space;
   }
 
-  private takeIn(variables: Set<number>): void {
+  private takeIn(variables: Set<VariableId>): void {
     for (;;) {
       const more = this.needed.get(keyOf([...variables]));
       if (more === undefined) return;
@@ -244,7 +251,7 @@ export class Exploration {
     return i < space.reached.length ? space.reached[i] : this.noting(space.variables, () => space.at(i));
   }
 
-  private noting<T>(variables: readonly number[], act: () => T): T {
+  private noting<T>(variables: readonly VariableId[], act: () => T): T {
     try {
       return act();
     } catch (reason) {
@@ -261,7 +268,7 @@ export class Exploration {
     }
   }
 
-  private space(variables: readonly number[]): StateSpace {
+  private space(variables: readonly VariableId[]): StateSpace {
     const key = keyOf(variables);
     let space = this.spaces.get(key);
     if (!space)
@@ -307,8 +314,10 @@ export class Exploration {
   }
 }
 
+/** Stands where nobody asked yet what a variable rests on. */
+const notAsked = -2;
 const none: ReadonlySet<never> = new Set();
 const never = (): boolean => false;
 const sorted = (variables: Iterable<number>): number[] => [...variables].sort((a, b) => a - b);
-const keyOf = (variables: readonly number[]): string =>
+const keyOf = (variables: readonly VariableId[]): string =>
   variables.length === 1 ? String(variables[0]) : sorted(variables).join(',');

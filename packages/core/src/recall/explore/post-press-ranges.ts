@@ -1,5 +1,7 @@
 import type { Ranges } from '../audible/range-table.ts';
 import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
+import { noValue } from '../state/ids.ts';
 import type { CompiledEvent } from './event-table.ts';
 import type { Exploration } from './exploration.ts';
 
@@ -13,17 +15,17 @@ export class PostPressRanges {
     private readonly press: CompiledEvent,
     private readonly exploration: Exploration,
     private readonly threeValued: ThreeValuedJudge,
-    private readonly releasable: ReadonlySet<number>,
+    private readonly releasable: ReadonlySet<VariableId>,
   ) {}
 
   /** The value that the press leaves a variable on; negative where that is not known from the press alone. */
-  left(variable: number): number {
+  left(variable: VariableId): number {
     const value = this.press.summary.leaves(variable);
-    return value >= 0 && !this.isReleasable(variable) ? value : -1;
+    return value >= 0 && !this.isReleasable(variable) ? value : noValue;
   }
 
   /** All values that it may have, from its own space where the press alone does not tell. */
-  all(variable: number): readonly number[] {
+  all(variable: VariableId): readonly number[] {
     const value = this.left(variable);
     if (value >= 0) return [value];
     return this.isTouched(variable)
@@ -32,14 +34,14 @@ export class PostPressRanges {
   }
 
   /** The same where it has been found out. */
-  known(variable: number): readonly number[] | undefined {
+  known(variable: VariableId): readonly number[] | undefined {
     return this.isTouched(variable)
       ? this.exploration.afterIfKnown(variable, this.press)
       : this.exploration.reachableIfKnown(variable);
   }
 
   /** Whether one of them is enough; looks no further. */
-  some(variable: number, isEnough: (value: number) => boolean): boolean {
+  some(variable: VariableId, isEnough: (value: ValueId) => boolean): boolean {
     return this.isTouched(variable)
       ? this.exploration.someAfter(variable, this.press, isEnough)
       : this.exploration.someReachable(variable, isEnough);
@@ -55,11 +57,11 @@ export class PostPressRanges {
     return (this.everything ??= this.threeValued.ground((variable) => this.all(variable)));
   }
 
-  private isTouched(variable: number): boolean {
+  private isTouched(variable: VariableId): boolean {
     return this.press.summary.mayWrite(variable) || this.isReleasable(variable);
   }
 
-  private isReleasable(variable: number): boolean {
+  private isReleasable(variable: VariableId): boolean {
     return this.releasable.size > 0 && this.releasable.has(variable);
   }
 }

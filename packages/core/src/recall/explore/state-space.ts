@@ -1,5 +1,6 @@
 import type { FaultKind } from '../../model/rig.ts';
 import type { Outcome } from '../deliver/delivery.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { Pins } from '../state/values.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './event-table.ts';
 import { type Row, rowKey, TooManyStates } from './row.ts';
@@ -72,7 +73,7 @@ export class StateSpace {
 
   constructor(
     private readonly table: EventTable,
-    readonly variables: readonly number[],
+    readonly variables: readonly VariableId[],
     private readonly question: Question,
   ) {
     this.faults = new Set(question.level === 4 ? table.model.wiring.rig.settings.faults : []);
@@ -196,11 +197,11 @@ const isSpent = (row: Row, stepper: Stepper, compiled: CompiledEvent): boolean =
 const isStray = ({ event }: CompiledEvent): boolean => event.kind === 'foot' && event.stray;
 
 /** An event that leaves every variable of the space on a known value need be tried from one row only. */
-const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly number[], question: Question): boolean =>
+const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly VariableId[], question: Question): boolean =>
   question.level === 2 && isConstant(compiled, variables);
 
 /** Whether a press can be made from every row and leaves each of these variables on a known value. */
-function isConstant({ bank, summary }: CompiledEvent, variables: readonly number[]): boolean {
+function isConstant({ bank, summary }: CompiledEvent, variables: readonly VariableId[]): boolean {
   if (bank === null || variables.includes(bank)) return false;
   for (let i = 0; i < variables.length; i += 1) if (summary.leaves(variables[i]) < 0) return false;
   return true;

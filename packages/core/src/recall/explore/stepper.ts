@@ -7,6 +7,7 @@ import { openContacts } from '../deliver/power-cut.ts';
 import { type Choose, powerUp } from '../device/power-up.ts';
 import type { Operation, Recording } from '../device/recording.ts';
 import type { Running, Update } from '../device/update.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { ModelDevice, StateModel } from '../state/state-model.ts';
 import { PartialStore, type Store } from '../state/store.ts';
 import type { Pins } from '../state/values.ts';
@@ -56,7 +57,7 @@ export class Stepper {
 
   constructor(
     readonly model: StateModel,
-    readonly variables: readonly number[],
+    readonly variables: readonly VariableId[],
     readonly pins: Pins,
   ) {
     this.place = PartialStore.places(model.variables.length, variables);
@@ -98,7 +99,7 @@ export class Stepper {
    * What one variable is after an event, nothing lost, on rows from which it can happen; undefined where `after` does
    * not tell either.
    */
-  valueAfter(from: Row, compiled: CompiledEvent, variable: number): number | undefined {
+  valueAfter(from: Row, compiled: CompiledEvent, variable: VariableId): number | undefined {
     if (!isFixed(compiled)) return undefined;
     const known = compiled.summary.leaves(variable);
     if (known >= 0) return known;
@@ -256,7 +257,7 @@ export class Stepper {
     const here = this.concerned(operations);
     let same = this.byUpdates;
     for (let i = 0; i < here.length; i += 1) same = same.then(here[i], this.model);
-    return (same.effect ??= new Effect(this.store, (store) => this.replayOn(store, here, -1)));
+    return (same.effect ??= new Effect(this.store, (store) => this.replayOn(store, here)));
   }
 
   private replay(from: Row, operations: readonly Operation[], without: number): Row {
@@ -265,12 +266,12 @@ export class Stepper {
     return row;
   }
 
-  private replayOn(store: Store, operations: readonly Operation[], without: number): void {
+  private replayOn(store: Store, operations: readonly Operation[], without?: number): void {
     const { running } = this;
     if (running.busyUntil.size > 0) running.busyUntil.clear();
     for (let i = 0; i < operations.length; i += 1) {
       const { update, time, points } = operations[i];
-      if (without < 0 || !points.includes(without)) update.apply(store, running, time);
+      if (without === undefined || !points.includes(without)) update.apply(store, running, time);
     }
   }
 
@@ -294,7 +295,7 @@ export class Stepper {
   private concerned(operations: Recording): readonly Operation[] {
     let some = this.relevant.get(operations);
     if (!some) {
-      const isHere = (variable: number) => this.place[variable] >= 0;
+      const isHere = (variable: VariableId) => this.place[variable] >= 0;
       const nearby = this.onlyDevice === null ? operations.operations() : operations.on(this.onlyDevice);
       some = nearby.filter(({ update }) => update.writes.some(isHere) || (update.mayBlock?.some(isHere) ?? false));
       this.relevant.set(operations, some);

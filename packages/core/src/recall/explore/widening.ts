@@ -1,7 +1,8 @@
+import type { VariableId } from '../state/ids.ts';
 import { NeedVariable } from '../state/store.ts';
 
 /** Tries again with one variable more, taken into `variables`, where one turned out to be needed. */
-export function widening<T>(variables: Set<number>, attempt: (sorted: readonly number[]) => T): T {
+export function widening<T>(variables: Set<VariableId>, attempt: (sorted: readonly number[]) => T): T {
   for (;;) {
     try {
       return attempt([...variables].sort((a, b) => a - b));

@@ -2,6 +2,7 @@ import { memoised } from '../../model/memo.ts';
 import { loadedBy } from '../device/loading.ts';
 import { type Recording } from '../device/recording.ts';
 import { type Probe, type Running, type Update } from '../device/update.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { NeedVariable, type Store } from '../state/store.ts';
 import { NeedPin, type Pins } from '../state/values.ts';
@@ -35,12 +36,12 @@ export class WriteSummary {
     return false;
   }
 
-  mayWrite(variable: number): boolean {
+  mayWrite(variable: VariableId): boolean {
     return variable >= 0 && this.known[variable] !== unwritten;
   }
 
   /** The value that it leaves a variable on; negative where that is not known, or the variable is not written. */
-  leaves(variable: number): number {
+  leaves(variable: VariableId): number {
     return variable < 0 ? unwritten : this.known[variable];
   }
 }
@@ -101,7 +102,7 @@ class Summariser {
     return new WriteSummary(this.known, this.probe.written.slice(0, this.count));
   }
 
-  private note(variable: number, value: number): void {
+  private note(variable: VariableId, value: ValueId): void {
     if (this.known[variable] === unwritten) this.probe.written[this.count++] = variable;
     this.known[variable] = value;
   }
@@ -163,7 +164,7 @@ class Summariser {
     }
   }
 
-  private left(update: Update, time: number, variable: number): number {
+  private left(update: Update, time: number, variable: VariableId): number {
     return this.tried(update, time, variable, { busyUntil: new Map() }) ? this.probe.value(variable) : mayChange;
   }
 
@@ -172,7 +173,7 @@ class Summariser {
    * turns out to read as a space does; false where that is not known. What it leaves in `into` is what the device
    * is then busy with.
    */
-  private tried(update: Update, time: number, variable: number | null, into: Running): boolean {
+  private tried(update: Update, time: number, variable: VariableId | null, into: Running): boolean {
     const { probe, known, running } = this;
     const held = variable === null ? [] : [variable];
     for (;;) {
@@ -218,7 +219,7 @@ class ProbeStore implements Store {
   }
 
   /** Takes a variable in; a negative value is one that is not known. */
-  hold(variable: number, value: number): void {
+  hold(variable: VariableId, value: ValueId): void {
     this.heldIn[variable] = this.round;
     if (value < 0) return;
     this.knownIn[variable] = this.round;
@@ -226,20 +227,20 @@ class ProbeStore implements Store {
   }
 
   /** What a variable is by now, or `mayChange`. */
-  value(variable: number): number {
+  value(variable: VariableId): number {
     return this.knownIn[variable] === this.round ? this.values[variable] : mayChange;
   }
 
-  has(variable: number): boolean {
+  has(variable: VariableId): boolean {
     return this.heldIn[variable] === this.round;
   }
 
-  get(variable: number): number {
+  get(variable: VariableId): number {
     if (this.knownIn[variable] !== this.round) throw new NeedVariable(variable);
     return this.values[variable];
   }
 
-  set(variable: number, value: number): void {
+  set(variable: VariableId, value: ValueId): void {
     if (this.heldIn[variable] !== this.round) return;
     this.knownIn[variable] = this.round;
     this.values[variable] = value;

@@ -5,6 +5,7 @@ import { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
 import { type CompiledEvent, EventTable } from '../explore/event-table.ts';
 import { neverSettlingAndUnused } from '../explore/settling.ts';
 import type { Limits } from '../explore/state-space.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
 
 /** What the proof of one model stands on, made once a revision: every question reads it, none changes it. */
@@ -15,7 +16,7 @@ export class ProofBase {
   /** Slots that may never settle and that no part uses: left out of what may happen before. */
   readonly excluded: ReadonlySet<number>;
   /** Variables that letting go of a held switch may move. */
-  readonly releasable: ReadonlySet<number>;
+  readonly releasable: ReadonlySet<VariableId>;
   /** Events that may not settle, or of which it is not known. */
   readonly mayNotSettle: readonly CompiledEvent[];
   /** Whether a bank move does nothing but move the bank, and a press puts it where its slot is. */

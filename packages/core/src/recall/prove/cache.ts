@@ -2,6 +2,7 @@ import type { Sound } from '../../model/rig.ts';
 import { DependencyTracker } from '../explore/dependency-tracker.ts';
 import { doesTheSame, type FreeLevel } from '../explore/event-table.ts';
 import { Exploration } from '../explore/exploration.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot } from '../state/state-model.ts';
 import type { Pins } from '../state/values.ts';
 import type { ProofBase } from './base.ts';
@@ -52,7 +53,7 @@ export class ProofCache {
   }
 
   /** Keeps a judgement with what it turned on; the one of before the edit, where it is the same. */
-  keep(found: Judgement, slot: ModelSlot, sound: Sound, dependsOn: readonly number[]): Judgement {
+  keep(found: Judgement, slot: ModelSlot, sound: Sound, dependsOn: readonly VariableId[]): Judgement {
     const earlier = this.earlier?.get(found.level, slot.index, sound.id)?.judgement;
     const judgement = earlier && isSame(earlier, found) ? earlier : found;
     this.judged.add({ judgement, slot, sound, dependsOn });
@@ -103,7 +104,7 @@ export class ProofCache {
     return variables;
   }
 
-  private takeOverJudgements(before: ProofCache, rewritten: ReadonlySet<number>): void {
+  private takeOverJudgements(before: ProofCache, rewritten: ReadonlySet<VariableId>): void {
     const { slots, wiring } = this.base.model;
     this.earlier = before.judged;
     for (const known of before.judged) {

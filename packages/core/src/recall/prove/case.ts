@@ -5,6 +5,8 @@ import type { CompiledEvent } from '../explore/event-table.ts';
 import type { Exploration } from '../explore/exploration.ts';
 import { PostPressRanges } from '../explore/post-press-ranges.ts';
 import type { Reached, StateSpace } from '../explore/state-space.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
+import { noValue } from '../state/ids.ts';
 import type { ModelSlot } from '../state/state-model.ts';
 import type { ProofBase } from './base.ts';
 import type { ProofCache } from './cache.ts';
@@ -20,8 +22,8 @@ export interface Case {
   readonly target: SoundTarget;
   readonly exploration: Exploration;
   readonly after: PostPressRanges;
-  /** The value that the press leaves a variable on, where the sound wants no other; else negative. */
-  readonly stays: (variable: number) => number;
+  /** The value that the press leaves a variable on, where the sound wants no other; else `noValue`. */
+  readonly stays: (variable: VariableId) => number;
   /** Statuses worked out so far, by what tells combinations apart. */
   readonly statuses: Map<string, Status>;
 }
@@ -42,9 +44,9 @@ export function caseOf(
   const target = base.targetOf(sound);
   const press = base.table.press.get(slot.index)!;
   const after = new PostPressRanges(press, exploration, base.threeValued, base.releasable);
-  const stays = (variable: number): number => {
+  const stays = (variable: VariableId): number => {
     const value = after.left(variable);
-    return target.cues.has(variable) || (target.has(variable) && target.wants(variable) !== value) ? -1 : value;
+    return target.cues.has(variable) || (target.has(variable) && target.wants(variable) !== value) ? noValue : value;
   };
   return { base, cache, slot, press, target, exploration, after, stays, statuses: new Map() };
 }
@@ -56,7 +58,7 @@ export function caseOf(
 type Knowledge = 'known' | 'near' | 'all';
 
 /** What is settled of a combination of some variables after the press. */
-export function statusOf(one: Case, at: ReadonlyMap<number, number>, how: Knowledge): Status {
+export function statusOf(one: Case, at: ReadonlyMap<VariableId, ValueId>, how: Knowledge): Status {
   const { threeValued } = one.base;
   const classes = [...at].map(([variable, value]) => `${variable}${threeValued.classOf(one.target, variable, value)}`);
   const key = `${how}|${classes.join('|')}`;
@@ -65,14 +67,14 @@ export function statusOf(one: Case, at: ReadonlyMap<number, number>, how: Knowle
   return status;
 }
 
-function computeStatus(one: Case, at: ReadonlyMap<number, number>, how: Knowledge): Status {
+function computeStatus(one: Case, at: ReadonlyMap<VariableId, ValueId>, how: Knowledge): Status {
   const { target, after, exploration } = one;
   const { threeValued } = one.base;
   const { pins } = exploration.question;
   if (how === 'known') return threeValued.status(target, at, after.fromPress(), pins);
   const nearby = new Set([...at.keys()].flatMap((variable) => threeValued.relatedControls(variable)));
   // Less is known before, so that a status settled there is settled here; asked where knowing more has its price.
-  const isDear = (variable: number) =>
+  const isDear = (variable: VariableId) =>
     after.left(variable) < 0 && exploration.mayWrite(variable) && !exploration.isKnown(variable);
   if (how === 'all' || [...nearby].some(isDear)) {
     const before = statusOf(one, at, how === 'all' ? 'near' : 'known');
@@ -86,14 +88,14 @@ function computeStatus(one: Case, at: ReadonlyMap<number, number>, how: Knowledg
 }
 
 /** Whether the line surely sounds after the press, with some variables as given and cues taken as done. */
-export const surelySoundsWith = ({ base, target, after }: Case, at: ReadonlyMap<number, number>): boolean =>
+export const surelySoundsWith = ({ base, target, after }: Case, at: ReadonlyMap<VariableId, ValueId>): boolean =>
   base.threeValued.surelySounds((variable) => {
     const value = target.cues.get(variable) ?? at.get(variable);
     return value === undefined ? after.all(variable) : [value];
   });
 
 /** Banks of the controllers whose presses can change these variables, and of the slot's own. */
-export function banksAround({ base, exploration, slot }: Case, variables: readonly number[]): number[] {
+export function banksAround({ base, exploration, slot }: Case, variables: readonly VariableId[]): number[] {
   const controllers = exploration
     .concerning(variables)
     .flatMap(({ event }) => (event.kind === 'press' ? [event.slot.slot.controller] : []));

@@ -1,5 +1,6 @@
 import type { Possible } from '../audible/range-table.ts';
 import type { Reached, StateSpace } from '../explore/state-space.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import { firstMoving, isRightAtAGlance, nowhere } from './at-a-glance.ts';
 import { type Case, statusOf, type WrongAt } from './case.ts';
 import { jointly } from './joint.ts';
@@ -36,7 +37,7 @@ export function decide(one: Case): Answer {
 }
 
 /** Whether it is known already that a variable is as wanted after the press, whatever came before it. */
-function staysAsWanted({ after, target }: Case, variable: number): boolean {
+function staysAsWanted({ after, target }: Case, variable: VariableId): boolean {
   const values = after.known(variable);
   return values?.length === 1 && values[0] === target.wants(variable);
 }
@@ -59,25 +60,25 @@ function mayMove(one: Case): number[] {
  * Whether nothing of a variable is heard after the press, nor where the wants are laid over: what it is heard in is
  * shut, or lies in a loop that is out.
  */
-function isMuted({ base: { threeValued, model }, stays }: Case, variable: number): boolean {
+function isMuted({ base: { threeValued, model }, stays }: Case, variable: VariableId): boolean {
   const loop = threeValued.loopAround(variable);
   const isOut = loop >= 0 && stays(loop) === model.values.id(0);
   return (isOut && threeValued.isMutedByItsLoop(variable)) || threeValued.isBlocked(variable, stays);
 }
 
 /** What is wanted on is soonest certain to be missed: tried first. */
-function likeliestFirst({ base, target }: Case, variables: readonly number[]): readonly number[] {
+function likeliestFirst({ base, target }: Case, variables: readonly VariableId[]): readonly number[] {
   if (variables.length < 2) return variables;
   const on = base.model.values.id(1);
-  const isOn = (variable: number) => target.wants(variable) === on;
+  const isOn = (variable: VariableId) => target.wants(variable) === on;
   return [...variables.filter(isOn), ...variables.filter((variable) => !isOn(variable))];
 }
 
 /** Wrong from power-up by bank moves and the press alone: nothing can be shorter. */
-function wrongAtOnce(one: Case, variable: number): Answer | null {
+function wrongAtOnce(one: Case, variable: VariableId): Answer | null {
   if (!one.base.movesOnlyBanks) return null;
   const tried = new Set<number>();
-  const isWrong = (value: number) => statusOf(one, new Map([[variable, value]]), 'near') === 'wrong';
+  const isWrong = (value: ValueId) => statusOf(one, new Map([[variable, value]]), 'near') === 'wrong';
   const found = one.exploration.search(
     [variable],
     (space, from): WrongAt | undefined => {
@@ -90,7 +91,7 @@ function wrongAtOnce(one: Case, variable: number): Answer | null {
 }
 
 /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
-function mayBeHeard(one: Case, variable: number): boolean {
+function mayBeHeard(one: Case, variable: VariableId): boolean {
   const wanted = one.target.wants(variable);
   return one.after.some(
     variable,
@@ -101,7 +102,7 @@ function mayBeHeard(one: Case, variable: number): boolean {
 /** Values other than the wanted one that the press leaves a variable on from a row, and that were not tried yet. */
 function othersAfter(
   { exploration, press, target }: Case,
-  variable: number,
+  variable: VariableId,
   space: StateSpace,
   from: Reached,
   tried: Set<number>,
@@ -122,7 +123,7 @@ function othersAfter(
 /**
  * A variable with what decides whether it is heard: the switches and the loop of its device, the switches in its loop.
  */
-function groupOf({ base, target, after }: Case, variable: number): readonly number[] {
+function groupOf({ base, target, after }: Case, variable: VariableId): readonly number[] {
   const related = base.threeValued
     .relatedControls(variable)
     .filter((other) => !target.cues.has(other) && after.left(other) < 0);

@@ -5,6 +5,7 @@ import { type CompiledEvent, compileEvent } from '../explore/event-table.ts';
 import { type Row, rowKey, TooManyStates } from '../explore/row.ts';
 import { Stepper } from '../explore/stepper.ts';
 import { widening } from '../explore/widening.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
 import { NeedVariable } from '../state/store.ts';
 import type { ContentSymbol, Pins } from '../state/values.ts';
@@ -45,7 +46,7 @@ export class SetOrder {
     const { comparison } = this.base;
     const happened = this.events.slice(0, at).flatMap(({ compiled }) => compiled ?? []);
     const target = this.base.targetOf(sound);
-    const judge = (variables: readonly number[]): Answer => {
+    const judge = (variables: readonly VariableId[]): Answer => {
       const run = this.run(variables, happened, at, pins);
       if (run.outcome !== 'settled') return this.unsettledAnswer(happened, run.outcome, at);
       const { rows, starts, place, needs } = run;
@@ -58,7 +59,7 @@ export class SetOrder {
       const symbols: ContentSymbol[] = [];
       let open = -1;
       for (const [i, row] of rows.entries()) {
-        const read = (variable: number): number =>
+        const read = (variable: VariableId): number =>
           place[variable] >= 0 ? row[place[variable]] : this.alone(variable, happened, at, pins);
         const heard = comparison.judge(read, target, { obey: false, pins });
         if (heard.is === 'wrong') return answer('does-not', i, []);
@@ -82,7 +83,7 @@ export class SetOrder {
   }
 
   /** The one value that a variable has then; where it may have several it must be followed jointly. */
-  private alone(variable: number, happened: readonly CompiledEvent[], at: number, pins: Pins): number {
+  private alone(variable: VariableId, happened: readonly CompiledEvent[], at: number, pins: Pins): number {
     const { rows, outcome, place } = this.run([variable], happened, at, pins);
     if (outcome !== 'settled' || rows.some((row) => row[place[variable]] !== rows[0][place[variable]]))
       throw new NeedVariable(variable);

@@ -1,13 +1,14 @@
 import type { Heard } from '../audible/sound-comparison.ts';
 import { type Row, TooManyStates } from '../explore/row.ts';
 import type { StateSpace } from '../explore/state-space.ts';
+import type { VariableId } from '../state/ids.ts';
 import { NeedVariable } from '../state/store.ts';
 import type { ContentSymbol } from '../state/values.ts';
 import { answerAt, banksAround, type Case, statusOf, surelySoundsWith } from './case.ts';
 import { type Answer, recallsAnswer } from './verdict.ts';
 
 /** Explores the given variables together, with whatever the comparison turns out to read. */
-export function jointly(one: Case, variables: readonly number[]): Answer {
+export function jointly(one: Case, variables: readonly VariableId[]): Answer {
   const { exploration, press } = one;
   if (variables.length > 1) exploration.noteJoint(variables);
   const symbols: ContentSymbol[] = [];
@@ -44,7 +45,11 @@ export function jointly(one: Case, variables: readonly number[]): Answer {
  * The same variables with the banks of the controllers concerned: the first row, breadth first, from which the press
  * goes wrong.
  */
-export function jointSequence(one: Case, variables: readonly number[], otherwise: Answer | null = null): Answer | null {
+export function jointSequence(
+  one: Case,
+  variables: readonly VariableId[],
+  otherwise: Answer | null = null,
+): Answer | null {
   const { exploration, press } = one;
   let undecided: Answer | null = null;
   const found = exploration.search([...variables, ...banksAround(one, variables)], (space, from) => {
@@ -70,7 +75,7 @@ function heardAt(one: Case, space: StateSpace, row: Row): Heard {
   const status = statusOf(one, at, 'known');
   if (status === 'wrong') return { is: 'wrong', silent: false };
   if (status === 'harmless' && (target.sound.silence || surelySoundsWith(one, at))) return { is: 'right' };
-  const read = (variable: number): number => {
+  const read = (variable: VariableId): number => {
     if (place[variable] >= 0) return row[place[variable]];
     const values = after.all(variable);
     if (values.length === 1) return values[0];

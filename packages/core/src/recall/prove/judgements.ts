@@ -1,4 +1,5 @@
 import type { Sound } from '../../model/rig.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot } from '../state/state-model.ts';
 import type { Judgement, Level } from './verdict.ts';
 
@@ -7,7 +8,7 @@ export interface Judged {
   readonly judgement: Judgement;
   readonly slot: ModelSlot;
   readonly sound: Sound;
-  readonly dependsOn: readonly number[];
+  readonly dependsOn: readonly VariableId[];
 }
 
 /** What has been judged of a rig: by level and slot a list, of one sound nearly always. */

@@ -1,6 +1,7 @@
 import type { Status } from '../audible/three-valued-judge.ts';
 import type { Row } from '../explore/row.ts';
 import type { StateSpace } from '../explore/state-space.ts';
+import type { VariableId } from '../state/ids.ts';
 import { type Case, statusOf, surelySoundsWith, type WrongAt } from './case.ts';
 
 /** What a group of variables comes to after the press. */
@@ -12,7 +13,12 @@ export interface Scan {
 }
 
 /** Follows a group of variables, with banks where their moves count, until it is wrong, or `before` is reached. */
-export function scan(one: Case, group: readonly number[], banks: readonly number[] = [], before = Infinity): Scan {
+export function scan(
+  one: Case,
+  group: readonly VariableId[],
+  banks: readonly VariableId[] = [],
+  before = Infinity,
+): Scan {
   const { exploration, press } = one;
   if (group.length > 1) exploration.noteJoint([...group, ...banks]);
   const statusAt = statusesOf(one, group);
@@ -31,7 +37,7 @@ export function scan(one: Case, group: readonly number[], banks: readonly number
 }
 
 /** Of a row the status of a group, worked out once for each combination. */
-function statusesOf(one: Case, group: readonly number[]): (space: StateSpace, row: Row) => Status {
+function statusesOf(one: Case, group: readonly VariableId[]): (space: StateSpace, row: Row) => Status {
   const isSilence = group.every((variable) => !one.target.has(variable));
   const known = new Map<string | number, Status>();
   return ({ stepper: { place } }, row) => {

@@ -1,6 +1,6 @@
 import type { ControlValue } from '../../model/anatomy.ts';
-import type { Sound } from '../../model/rig.ts';
 import { memoised } from '../../model/memo.ts';
+import type { Sound } from '../../model/rig.ts';
 import type { Heard } from '../audible/sound-comparison.ts';
 import { type SoundTarget, unwanted } from '../audible/sound-target.ts';
 import { ChoiceSequence } from '../deliver/choice-sequence.ts';
@@ -8,6 +8,7 @@ import type { Sequence, SequenceStep } from '../deliver/sequence.ts';
 import { type Sent, SimulatedRig } from '../deliver/simulated-rig.ts';
 import type { Prover } from '../prove/prover.ts';
 import type { Level } from '../prove/verdict.ts';
+import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
 import type { WholeStore } from '../state/store.ts';
 import { type ContentSymbol, NeedPin } from '../state/values.ts';
@@ -191,7 +192,7 @@ function* wantsAt(prover: Prover, store: WholeStore, target: SoundTarget): Gener
 }
 
 /** Whether laying this one want over the state changes what sounds. */
-function isHeard(prover: Prover, store: WholeStore, target: SoundTarget, variable: number): boolean {
+function isHeard(prover: Prover, store: WholeStore, target: SoundTarget, variable: VariableId): boolean {
   const device = prover.model.variables[variable].device;
   const loads =
     prover.model.device.get(device)?.presets?.variable === variable

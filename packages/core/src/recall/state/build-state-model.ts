@@ -2,17 +2,18 @@ import {
   type Anatomy,
   type Control,
   type ControlMessage,
-  domainValues,
   type ControlValue,
+  domainValues,
   presetExists,
   type PresetFacts,
   presetNumbers,
 } from '../../model/anatomy.ts';
-import type { Slot } from '../../model/rig.ts';
 import { Memo } from '../../model/memo.ts';
+import type { Slot } from '../../model/rig.ts';
 import { switchingOf } from '../../model/switching.ts';
 import type { MidiLink, WiredDevice, Wiring } from '../../model/wiring.ts';
 import type { SlotActions } from '../../program/compile.ts';
+import { noVariable } from './ids.ts';
 import {
   type ModelControl,
   type ModelController,
@@ -61,7 +62,7 @@ class Builder {
   private readonly messages = new Map<Anatomy, ReadonlyMap<number, readonly ControlMessage[]>>();
   private readonly linksFrom: ReadonlyMap<string, readonly MidiLink[]>;
   /** The device that is being built. */
-  private owner = -1;
+  private owner = 0;
 
   constructor(
     private readonly wiring: Wiring,
@@ -225,9 +226,10 @@ class Builder {
       return literal === null ? this.values.content(id, number, control.id, control.options) : this.values.id(literal);
     };
     const numbers = this.numbersOf(facts);
-    const previous = facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : -1;
-    const bank = facts.scheme === 'none' ? -1 : this.variable('bank-select', id, 'preset');
-    const flips = facts.repeat.is === 'flips' ? (controls.get(facts.repeat.control)?.variable ?? -1) : -1;
+    const previous = facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : noVariable;
+    const bank = facts.scheme === 'none' ? noVariable : this.variable('bank-select', id, 'preset');
+    const flips =
+      facts.repeat.is === 'flips' ? (controls.get(facts.repeat.control)?.variable ?? noVariable) : noVariable;
     return {
       facts,
       numbers,
@@ -257,8 +259,8 @@ class Builder {
     return {
       facts,
       bank: this.variable('current-bank', id, 'bank'),
-      currentSlot: remembers ? this.variable('current-slot', id, 'slot') : -1,
-      previousSlot: facts.repeatPress === 'alternates' ? this.variable('previous-slot', id, 'slot') : -1,
+      currentSlot: remembers ? this.variable('current-slot', id, 'slot') : noVariable,
+      previousSlot: facts.repeatPress === 'alternates' ? this.variable('previous-slot', id, 'slot') : noVariable,
       held: new Map(facts.momentaries.map((momentary) => [momentary.id, this.variable('held', id, momentary.id)])),
       momentaries: new Map(Object.entries(wired.device.momentaries)),
       contact: new Map(

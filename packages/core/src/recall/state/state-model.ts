@@ -1,9 +1,10 @@
 import type { Control, ControlMessage, PresetFacts } from '../../model/anatomy.ts';
-import type { Action, ControlRef, MomentaryActions, Slot } from '../../model/rig.ts';
 import { type Memo } from '../../model/memo.ts';
+import type { Action, ControlRef, MomentaryActions, Slot } from '../../model/rig.ts';
 import type { Switching } from '../../model/switching.ts';
 import type { ContactLink, MidiLink, WiredDevice, Wiring } from '../../model/wiring.ts';
 import type { SlotActions } from '../../program/compile.ts';
+import type { ValueId, VariableId } from './ids.ts';
 import { type Values } from './values.ts';
 
 /** The modelMemo of a rig as numbered variables: what the interpreter runs on. */
@@ -78,8 +79,8 @@ export interface ModelSlot {
 export interface ModelControl {
   readonly id: string;
   readonly control: Control;
-  readonly variable: number;
-  readonly options: readonly number[];
+  readonly variable: VariableId;
+  readonly options: readonly ValueId[];
   /** Bits that rule it, leftmost first, with the table from bits to value ids. */
   readonly bits: readonly number[];
   readonly table: ReadonlyMap<string, number>;
@@ -100,14 +101,14 @@ export interface ModelPresets {
   /** The value ids of the numbers, in the same order. */
   readonly numberIds: () => readonly number[];
   readonly exists: (number: number) => boolean;
-  readonly variable: number;
-  /** -1 where nothing remembers it. */
+  readonly variable: VariableId;
+  /** `noVariable` where nothing remembers it. */
   readonly previous: number;
   readonly bank: number;
   /** Controls that a recall may load. */
   readonly loads: readonly ModelControl[];
   /** Variables that a recall may write. */
-  readonly writes: readonly number[];
+  readonly writes: readonly VariableId[];
   /** Value id that a recall of this number loads; undefined: left as it was. */
   readonly content: (number: number, control: ModelControl) => number | undefined;
 }
@@ -139,7 +140,7 @@ export interface ModelDevice {
   readonly controller?: ModelController;
   readonly sendsTo: readonly MidiLink[];
   readonly passesTo: readonly MidiLink[];
-  readonly variables: readonly number[];
+  readonly variables: readonly VariableId[];
 }
 
 export const positionKey = (bank: number, position: number): string => `${bank}.${position}`;

@@ -1,11 +1,12 @@
+import type { ValueId, VariableId } from './ids.ts';
 import type { Pins } from './values.ts';
 
 /** Where variables are read and written while an event runs. */
 export interface Store {
   readonly pins: Pins;
-  has(variable: number): boolean;
-  get(variable: number): number;
-  set(variable: number, value: number): void;
+  has(variable: VariableId): boolean;
+  get(variable: VariableId): ValueId;
+  set(variable: VariableId, value: ValueId): void;
   /** A key of everything held, for recognising a configuration that repeats. */
   key(): string;
 }
@@ -15,7 +16,7 @@ export interface Store {
  * is thrown often, and nobody reads its stack.
  */
 export class NeedVariable {
-  constructor(readonly variable: number) {}
+  constructor(readonly variable: VariableId) {}
 }
 
 /** A state of some of the rig's variables: writes to others fall away, reads of others are refused. */
@@ -27,8 +28,8 @@ export class PartialStore implements Store {
     readonly pins: Pins,
   ) {}
 
-  /** `place[v]` is the row's column for variable v, or −1. */
-  static places(variableCount: number, variables: readonly number[]): Int32Array {
+  /** `place[v]` is the row's column for variable v; negative where it has none. */
+  static places(variableCount: number, variables: readonly VariableId[]): Int32Array {
     const place = new Int32Array(variableCount).fill(-1);
     variables.forEach((variable, column) => (place[variable] = column));
     return place;
@@ -39,17 +40,17 @@ export class PartialStore implements Store {
     return this;
   }
 
-  has(variable: number): boolean {
+  has(variable: VariableId): boolean {
     return this.place[variable] >= 0;
   }
 
-  get(variable: number): number {
+  get(variable: VariableId): ValueId {
     const column = this.place[variable];
     if (!(column >= 0)) throw new NeedVariable(variable);
     return this.state[column];
   }
 
-  set(variable: number, value: number): void {
+  set(variable: VariableId, value: ValueId): void {
     const column = this.place[variable];
     if (column >= 0) this.state[column] = value;
   }
@@ -68,10 +69,10 @@ export class WholeStore implements Store {
   has(): boolean {
     return true;
   }
-  get(variable: number): number {
+  get(variable: VariableId): ValueId {
     return this.state[variable];
   }
-  set(variable: number, value: number): void {
+  set(variable: VariableId, value: ValueId): void {
     this.state[variable] = value;
   }
   key(): string {

@@ -1,4 +1,5 @@
 import type { ControlValue } from '../../model/anatomy.ts';
+import type { ValueId } from './ids.ts';
 
 /** The stored content of a preset that nobody entered: one of a control's values, always the same one. */
 export interface ContentSymbol {
@@ -7,7 +8,7 @@ export interface ContentSymbol {
   readonly preset: number;
   readonly control: string;
   /** Value ids that it may be. */
-  readonly options: readonly number[];
+  readonly options: readonly ValueId[];
 }
 
 /** Contents assumed for the length of one exploration: symbol id → index into its options. */
@@ -42,7 +43,7 @@ export class Values {
   /** The ids of small whole numbers, plus 1; 0 where there is none yet. */
   private readonly small = new Int32Array(1024);
 
-  id(literal: ControlValue): number {
+  id(literal: ControlValue): ValueId {
     const isSmall = typeof literal === 'number' && literal >= 0 && literal < 1024 && Number.isInteger(literal);
     if (isSmall && this.small[literal] > 0) return this.small[literal] - 1;
     const id = this.find(literal);
@@ -50,7 +51,7 @@ export class Values {
     return id;
   }
 
-  private find(literal: ControlValue): number {
+  private find(literal: ControlValue): ValueId {
     const found = typeof literal === 'number' ? this.byNumber.get(literal) : this.byWord.get(literal);
     if (found !== undefined) return found;
     const id = this.literals.length;
@@ -61,20 +62,20 @@ export class Values {
     return id;
   }
 
-  literal(id: number): ControlValue | undefined {
+  literal(id: ValueId): ControlValue | undefined {
     return this.literals[id];
   }
 
   /** The number that a literal is; only for variables that always hold numbers. */
-  number(id: number): number {
+  number(id: ValueId): number {
     return this.literals[id] as number;
   }
 
-  isSymbolic(id: number): boolean {
+  isSymbolic(id: ValueId): boolean {
     return this.symbolic[id] !== undefined;
   }
 
-  symbolOf(id: number): ContentSymbol | undefined {
+  symbolOf(id: ValueId): ContentSymbol | undefined {
     return this.symbolic[id]?.symbol;
   }
 
@@ -82,7 +83,7 @@ export class Values {
     return this.symbols[id];
   }
 
-  content(device: string, preset: number, control: string, options: readonly number[]): number {
+  content(device: string, preset: number, control: string, options: readonly ValueId[]): number {
     const key = JSON.stringify([device, preset, control]);
     let symbol = this.bySymbol.get(key);
     if (!symbol) {
