@@ -4,6 +4,7 @@ import type { ValueId, VariableId } from '../state/ids.ts';
 import { noValue } from '../state/ids.ts';
 import { NeedVariable } from '../state/store.ts';
 import type { DependencyTracker } from './dependency-tracker.ts';
+import type { Effect } from './effect.ts';
 import type { CompiledEvent, EventTable } from './event-table.ts';
 import { type Row, rowKey } from './row.ts';
 import { type Question, type Reached, StateSpace } from './state-space.ts';
@@ -28,8 +29,8 @@ export class Exploration {
   private readonly quiet = new Map<number, StateSpace>();
   private readonly jointly = new Set<string>();
   private readonly everywhere: (ValueSet | undefined)[] = [];
-  /** By variable, and by what a press does to its space. */
-  private readonly afterwards: (Map<unknown, ValueSet> | undefined)[] = [];
+  /** By variable, and by what a press does to its own space, where that is all that it reads; else by the press. */
+  private readonly afterwards: (Map<Effect | CompiledEvent, ValueSet> | undefined)[] = [];
   /**
    * For each variable the one value that it has in every state, where nothing that may happen writes it; −1 where that
    * is not so, −2 where nobody asked yet.
@@ -126,15 +127,20 @@ export class Exploration {
 
   /** Whether one of the values that a variable may have after a press is enough; looks no further than that. */
   someAfter(variable: VariableId, press: CompiledEvent, isEnough: (value: ValueId) => boolean): boolean {
+    let searched: StateSpace | undefined;
     const valuesOf = (space: StateSpace, from: Reached): readonly number[] => {
+      searched = space;
       const value = this.valueAfter(space, press, from, variable);
       return value === undefined
         ? this.postRows(space, press, from).map((row) => row[space.stepper.place[variable]])
         : [value];
     };
-    return this.some(variable, isEnough, valuesOf, this.foundAfter(variable, press), (found) =>
-      (this.afterwards[variable] ??= new Map()).set(this.whatIsDone(variable, press), found),
-    );
+    return this.some(variable, isEnough, valuesOf, this.foundAfter(variable, press), (found) => {
+      // Presses that do the same in the variable's own space may differ where the press was found to read more.
+      const isInItsOwn = searched === this.alone[variable];
+      const key = (isInItsOwn && this.effectOn(variable, press)) || press;
+      (this.afterwards[variable] ??= new Map()).set(key, found);
+    });
   }
 
   /** Looks through the values that a variable may have until one is enough; where none is, they are remembered. */
@@ -181,13 +187,15 @@ export class Exploration {
   }
 
   private foundAfter(variable: VariableId, press: CompiledEvent): ValueSet | undefined {
-    return this.afterwards[variable]?.get(this.whatIsDone(variable, press));
+    const known = this.afterwards[variable];
+    if (!known) return undefined;
+    const effect = this.effectOn(variable, press);
+    return (effect && known.get(effect)) ?? known.get(press);
   }
 
-  /** The same for presses that do the same to a variable's space from each of its rows. */
-  private whatIsDone(variable: VariableId, press: CompiledEvent): unknown {
-    const space = this.alone[variable];
-    return (space && !this.table.model.mayHold && space.stepper.effectFromAnywhere(press)) || press;
+  /** What a press does to the rows of a variable's own space: the very same for presses that do the same there. */
+  private effectOn(variable: VariableId, press: CompiledEvent): Effect | undefined {
+    return this.table.model.mayHold ? undefined : this.alone[variable]?.stepper.effectFromAnywhere(press);
   }
 
   /** The one value that a variable has in every state, where nothing that may happen writes it; else negative. */

@@ -12,6 +12,7 @@ const regressions: readonly (readonly [number, string])[] = [
     1902137,
     'a circle goes round for ever also where a device that lets messages wait falls further and further behind',
   ],
+  [7302513, 'two presses that differ only in the bank they select are not the same where the bank is not followed'],
 ];
 
 describe('the proof against whole-rig enumeration from bytes', () => {
