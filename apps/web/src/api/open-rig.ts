@@ -44,7 +44,7 @@ export class OpenRig {
   private last: OpenShow | null = null;
 
   constructor(
-    private readonly id: string,
+    readonly id: string,
     readonly store: ShowStore,
     readonly judging: JudgedShow,
     private readonly keeping: SelectionStorage,

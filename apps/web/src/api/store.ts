@@ -26,9 +26,13 @@ export interface Transport {
   readonly windows: Windows;
 }
 
-let shared: Transport | null = null;
-const browserTransport = (): Transport =>
-  (shared ??= { readShow, sendBatch, ownSongbook, storage: browserStorage(), windows: browserWindows() });
+export const browserTransport = (): Transport => ({
+  readShow,
+  sendBatch,
+  ownSongbook,
+  storage: browserStorage(),
+  windows: browserWindows(),
+});
 
 /**
  * `waiting`: the server does not answer; edits are kept here and sent when it does. `gone`: the rig was deleted
@@ -116,7 +120,7 @@ export class ShowStore {
   }
 
   /** Opens a show and puts on top what an earlier window could not send. */
-  static async open(at: ShowAtRevision, transport: Transport = browserTransport()): Promise<ShowStore> {
+  static async open(at: ShowAtRevision, transport: Transport): Promise<ShowStore> {
     const store = new ShowStore(at.id, at, transport);
     await store.adopt();
     void store.flush();
@@ -128,7 +132,7 @@ export class ShowStore {
    * Reads a show and opens it; while the server is away, as this browser last saw it. Rejects where neither is to be
    * had, or the server says that there is none.
    */
-  static async find(id: string, transport: Transport = browserTransport()): Promise<ShowStore> {
+  static async find(id: string, transport: Transport): Promise<ShowStore> {
     try {
       return await ShowStore.open(await transport.readShow(id), transport);
     } catch (reason) {

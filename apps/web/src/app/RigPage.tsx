@@ -1,19 +1,20 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { judge } from '../api/judge.ts';
 import { JudgedShow } from '../api/judged-show.ts';
 import { OpenRig } from '../api/open-rig.ts';
 import { RigProvider } from '../api/rig.tsx';
+import { useServices } from '../api/services.tsx';
 import { ShowStore } from '../api/store.ts';
 import { Shell } from './Shell.tsx';
 
 /** Reads the rig from the server, then hands it to the stations. */
 export function RigPage() {
   const { id = '' } = useParams();
+  const { transport } = useServices();
   const opened = useQuery({
     queryKey: ['show', id],
-    queryFn: () => ShowStore.find(id),
+    queryFn: () => ShowStore.find(id, transport()),
     staleTime: Infinity,
     gcTime: 0,
     refetchOnWindowFocus: false,
@@ -33,9 +34,16 @@ export function RigPage() {
 }
 
 function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) {
-  const [judging] = useState(() => new JudgedShow(store, (request) => judge().judge(request)));
+  const { judge } = useServices();
+  const [judging] = useState(() => new JudgedShow(store, (request) => judge().judge(id, request)));
   const [open] = useState(() => new OpenRig(id, store, judging, rememberedSound(id)));
-  useEffect(() => judging.start(), [judging]);
+  useEffect(() => {
+    const stop = judging.start();
+    return () => {
+      stop();
+      void judge().forget(id);
+    };
+  }, [judging, judge, id]);
   useEffect(() => lookAgainOnReturn(store), [store]);
   useEffect(() => store.follow(), [store]);
   useEffect(() => whenIdle(() => store.warmUp()), [store]);

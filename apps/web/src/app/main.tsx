@@ -11,6 +11,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { ServicesProvider, startServices } from '../api/services.tsx';
 import { GearStation } from '../stations/gear/GearStation.tsx';
 import { OverviewStation } from '../stations/overview/OverviewStation.tsx';
 import { ProgramStation } from '../stations/program/ProgramStation.tsx';
@@ -22,28 +23,31 @@ import { Home } from './Home.tsx';
 import { RigPage } from './RigPage.tsx';
 import { theme } from './theme.ts';
 
+const services = startServices();
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <MantineProvider theme={theme} defaultColorScheme="auto">
       <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <Routes>
-            <Route path="/" element={<Home />} />
-            <Route path="/rig/:id" element={<RigPage />}>
-              <Route index element={<Navigate to="overview" replace />} />
-              <Route path="overview" element={<OverviewStation />} />
-              <Route path="gear" element={<GearStation />} />
-              <Route path="routing" element={<RoutingStation />} />
-              <Route path="sounds" element={<SoundsStation />} />
-              <Route path="set" element={<SetStation />} />
-              <Route path="program" element={<ProgramStation />} />
-              <Route path="proof" element={<ProofStation />} />
-            </Route>
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
-        </BrowserRouter>
+        <ServicesProvider value={services}>
+          <BrowserRouter>
+            <Routes>
+              <Route path="/" element={<Home />} />
+              <Route path="/rig/:id" element={<RigPage />}>
+                <Route index element={<Navigate to="overview" replace />} />
+                <Route path="overview" element={<OverviewStation />} />
+                <Route path="gear" element={<GearStation />} />
+                <Route path="routing" element={<RoutingStation />} />
+                <Route path="sounds" element={<SoundsStation />} />
+                <Route path="set" element={<SetStation />} />
+                <Route path="program" element={<ProgramStation />} />
+                <Route path="proof" element={<ProofStation />} />
+              </Route>
+              <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+          </BrowserRouter>
+        </ServicesProvider>
       </QueryClientProvider>
     </MantineProvider>
   </StrictMode>,

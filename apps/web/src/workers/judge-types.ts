@@ -25,6 +25,6 @@ export interface Proved {
   readonly level: Level;
   readonly judgements: readonly Judgement[];
   readonly milliseconds: number;
-  readonly machines: number;
+  readonly spaces: number;
   readonly states: number;
 }

@@ -1,8 +1,8 @@
 import { Button } from '@mantine/core';
 import { cueSheet, patchList, saidBy, type SheetLine, sheetRows, worksheet, writeRows } from '@yunta/core';
 import { useMemo, useState } from 'react';
-import { printPdf } from '../../api/pdf.ts';
 import { useShow } from '../../api/rig.tsx';
+import { useServices } from '../../api/services.tsx';
 import { type Ticks, useTicks } from '../../api/ticks.ts';
 import { download, fileName } from '../../ui/download.ts';
 
@@ -11,6 +11,7 @@ export function Worksheet() {
   const { show, wiring, id, store } = useShow();
   const sheet = useMemo(() => worksheet(show, wiring), [show, wiring]);
   const ticks = useTicks(id);
+  const { pdf: pdfs } = useServices();
   const [openOnly, setOpenOnly] = useState(false);
   const [printing, setPrinting] = useState(false);
   const lines = sheet.groups.flatMap((group) => group.lines);
@@ -20,7 +21,7 @@ export function Worksheet() {
     setPrinting(true);
     try {
       const paper = /US|CA|MX/.test(navigator.language) ? 'LETTER' : 'A4';
-      const pdf = await printPdf([patchList(show, wiring), sheet, cueSheet(show, wiring)], paper);
+      const pdf = await pdfs().print([patchList(show, wiring), sheet, cueSheet(show, wiring)], paper);
       download(fileName(show.rig.name, 'pdf'), pdf as BlobPart, 'application/pdf');
     } catch (reason) {
       store.refuse(`The PDF could not be made: ${reason instanceof Error ? reason.message : String(reason)}`);

@@ -25,7 +25,7 @@ export function ProofStation() {
           {now ? (
             <Why
               evidence={why.explored(
-                now.machines,
+                now.spaces,
                 now.states,
                 now.milliseconds,
                 now.judgements.filter((one) => one.gaveUp !== undefined).length,

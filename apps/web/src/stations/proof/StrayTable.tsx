@@ -1,15 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
-import { judge } from '../../api/judge.ts';
 import { useFindings, useShow } from '../../api/rig.tsx';
+import { useServices } from '../../api/services.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
 
 /** A stray foot told switch by switch: what it breaks at once, and what the next presses still bring up wrong. */
 export function StrayTable({ proved }: { readonly proved: Proved }) {
-  const { show, wiring, selectDevice } = useShow();
+  const { id, show, wiring, selectDevice } = useShow();
+  const { judge } = useServices();
   const { judged } = useFindings();
   const reports = useQuery({
-    queryKey: ['strays', judged?.serial, proved.milliseconds],
-    queryFn: () => judge().strays(),
+    queryKey: ['strays', id, judged?.serial, proved.milliseconds],
+    queryFn: () => judge().strays(id),
     gcTime: 0,
     staleTime: Infinity,
   });

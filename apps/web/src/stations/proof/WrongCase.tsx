@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { type Judgement, type Played, slotPlace, why } from '@yunta/core';
 import { useState } from 'react';
-import { judge } from '../../api/judge.ts';
+import { useServices } from '../../api/services.tsx';
 import { useFindings, useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { Why } from '../../ui/Why.tsx';
@@ -19,13 +19,14 @@ export function WrongCase({
   readonly open: boolean;
   readonly onOpen: () => void;
 }) {
-  const { show, wiring, fix, selectSound } = useShow();
+  const { id, show, wiring, fix, selectSound } = useShow();
+  const { judge } = useServices();
   const { judged } = useFindings();
   const [at, setAt] = useState(0);
   const { sequence, sound } = judgement;
   const played = useQuery({
-    queryKey: ['played', judged?.serial, judgement.slot, judgement.level, JSON.stringify(sequence)],
-    queryFn: () => (sequence ? judge().play(sequence, sound, judgement.level) : null),
+    queryKey: ['played', id, judged?.serial, judgement.slot, judgement.level, JSON.stringify(sequence)],
+    queryFn: () => (sequence ? judge().play(id, sequence, sound, judgement.level) : null),
     staleTime: Infinity,
     gcTime: 0,
   });

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { Level } from '@yunta/core';
-import { judge } from '../../api/judge.ts';
-import { useFindings } from '../../api/rig.tsx';
+import { useServices } from '../../api/services.tsx';
+import { useFindings, useRig } from '../../api/rig.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
 
 /** One level of the proof over what was judged last; until it is there, what was proved before. */
@@ -10,10 +10,12 @@ function useLevel(
   serial: number | undefined,
   isDue: boolean,
 ): { readonly proved: Proved | null; readonly isDone: boolean } {
+  const { judge } = useServices();
+  const { id } = useRig();
   const { data, isPlaceholderData } = useQuery({
-    queryKey: ['proof', serial, level],
+    queryKey: ['proof', id, serial, level],
     // Null where something newer was judged meanwhile: that has a key of its own.
-    queryFn: () => judge().prove(level),
+    queryFn: () => judge().prove(id, level),
     enabled: serial !== undefined && isDue,
     staleTime: Infinity,
     gcTime: 60_000,

@@ -13,8 +13,8 @@ import {
   writeRows,
 } from '@yunta/core';
 import { useRef } from 'react';
-import { judge } from '../../api/judge.ts';
 import { useShow } from '../../api/rig.tsx';
+import { useServices } from '../../api/services.tsx';
 import { download, fileName } from '../../ui/download.ts';
 import { freshId } from '../../ui/ids.ts';
 import { leftOutWords } from './left-out-words.ts';
@@ -24,6 +24,7 @@ import { useSetMidi } from './SongParts.tsx';
 /** Songs in from tables and MIDI files, lists from tables; out as tables, the whole set as a MIDI file. */
 export function SetFiles({ list }: { readonly list: SetList | null }) {
   const { show, run, store } = useShow();
+  const { judge } = useServices();
   const saveMidi = useSetMidi();
   const resetSongs = useRef<() => void>(null);
   const resetList = useRef<() => void>(null);
