@@ -34,6 +34,7 @@ export {
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, type Loop, type Switching } from './model/switching.ts';
+export { controlLabel, deviceName, domainLabel, panelNumber, valueLabel } from './model/labels.ts';
 export { slotLabel, slotPlace, slotsOfController } from './model/slots.ts';
 export { memoised } from './model/memo.ts';
 export { isByHand, isWiredAlike, relabelled, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
@@ -57,7 +58,7 @@ export { type Starter, starterById, type StarterId, starterIds, starters } from 
 export type { Cycle } from './trace/feedback.ts';
 export type { Pass } from './trace/passes.ts';
 export { type Jumper, type Trace, Tracer } from './trace/trace.ts';
-export { listActions, type ListedAction, type ListedSlot, listSlot, panelNumber } from './program/listing.ts';
+export { listActions, type ListedAction, type ListedSlot, listSlot } from './program/listing.ts';
 export { layByRole } from './program/layout.ts';
 export { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from './midi/message.ts';
 export type { Judgement, Level, Verdict } from './recall/prove/verdict.ts';
@@ -76,7 +77,7 @@ export { type SmfEvent, type Smf, placer } from './midi/smf.ts';
 export { type FloorSwitch, floorSwitches, footPath, footTravel, songOf } from './show/floor.ts';
 export { delayTimes, noteWords } from './show/delay-times.ts';
 export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi.ts';
-export { cueSheet, cueWords } from './paper/cue-sheet.ts';
+export { cueSheet, cueLabel } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';

@@ -29,12 +29,9 @@ export interface Storage {
   readonly keepShow: (at: ShowAtRevision) => Promise<void>;
 }
 
-let count = 0;
-/** A fresh key for an edit of a rig. */
-export function editKey(rig: string, batch: Batch, now = Date.now()): string {
-  count += 1;
-  return `${prefixOf(rig)}${String(now).padStart(15, '0')}-${String(count).padStart(6, '0')}/${batch.id}`;
-}
+/** A fresh key for an edit of a rig; `count`: how many the window had made before it. */
+export const editKey = (rig: string, batch: Batch, count: number, now = Date.now()): string =>
+  `${prefixOf(rig)}${String(now).padStart(15, '0')}-${String(count).padStart(6, '0')}/${batch.id}`;
 const prefixOf = (rig: string): string => `edit/${rig}/`;
 /** When an edit was made, ms; 0 where the key does not say. */
 export const madeAt = ({ key }: KeptEdit): number => Number(/\/(\d{15})-\d+\/[^/]*$/.exec(key)?.[1] ?? 0);
@@ -98,6 +95,7 @@ export function browserStorage(): Storage {
 async function adoptOld(rig: string, into: UseStore): Promise<void> {
   const old = await get<unknown>(`outbox:${rig}`);
   if (old === undefined) return;
-  for (const batch of Array.isArray(old) ? (old as Batch[]) : []) await set(editKey(rig, batch, 0), { batch }, into);
+  for (const [i, batch] of (Array.isArray(old) ? (old as Batch[]) : []).entries())
+    await set(editKey(rig, batch, i, 0), { batch }, into);
   await del(`outbox:${rig}`);
 }

@@ -467,10 +467,10 @@ describe('what this browser keeps', () => {
   test('keys sort in the order of the edits', () => {
     const batch = { id: 'b', command: { name: 'x', facts: {} }, steps: [] };
     const keys = [
-      editKey('r', batch, 9),
-      editKey('r', batch, 9),
-      editKey('r', batch, 10),
-      editKey('r', batch, 1_764_201_600_000),
+      editKey('r', batch, 1, 9),
+      editKey('r', batch, 2, 9),
+      editKey('r', batch, 1, 10),
+      editKey('r', batch, 1, 1_764_201_600_000),
     ];
     expect([...keys].sort()).toEqual(keys);
   });

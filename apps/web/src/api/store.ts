@@ -92,6 +92,8 @@ export class ShowStore {
   private keeping: ReturnType<typeof setTimeout> | null = null;
   private retry: ReturnType<typeof setTimeout> | null = null;
   private faults = { id: '', count: 0 };
+  /** Edits that this window made. */
+  private made = 0;
   private readonly listeners = new Set<() => void>();
   /** The last edits with the show that each was made on: what a follower of this show has missed. */
   private recent: readonly { readonly on: Show; readonly steps: readonly Step[] }[] = [];
@@ -242,7 +244,7 @@ export class ShowStore {
       this.change({ refusal: `${describeCommand(batch.command)}: too much for one edit. Do it in parts.` });
       return false;
     }
-    const edit: Outgoing = { key: editKey(this.id, batch), batch, shown: true };
+    const edit: Outgoing = { key: editKey(this.id, batch, (this.made += 1)), batch, shown: true };
     this.outbox = [...this.outbox, edit];
     this.recent = [...this.recent.slice(-30), { on: this.state.show, steps: batch.steps }];
     this.change({

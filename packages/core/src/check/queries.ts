@@ -54,7 +54,7 @@ function bySound(slots: readonly Slot[]): ReadonlyMap<string | null, readonly Sl
 }
 
 const filed = memoised(
-  ({ wiring }: Context) => wiring.ways,
+  ({ wiring }: Context) => wiring.wiringMemo,
   () => new Filed(),
 );
 
@@ -73,10 +73,10 @@ interface WithPresets extends Omit<WantedPreset, 'number'> {
   readonly wanted: Map<number, WantedPreset>;
 }
 
-const telling = ({ wiring }: Wired): Memo => wiring.telling;
+const displayMemo = ({ wiring }: Wired): Memo => wiring.displayMemo;
 
 const withPresets = memoised(
-  telling,
+  displayMemo,
   ({
     wiring: { devices },
   }): { readonly devices: readonly WithPresets[]; readonly bySound: WeakMap<Sound, readonly WantedPreset[]> } => ({
@@ -111,7 +111,7 @@ function wantedOf(devices: readonly WithPresets[], sound: Sound): readonly Wante
 }
 
 const reached = memoised(
-  ({ wiring }: Wired) => wiring.ways,
+  ({ wiring }: Wired) => wiring.wiringMemo,
   ({ wiring }): ReadonlySet<string> =>
     new Set(
       wiring.devices.flatMap((wired) => (wired.anatomy.controller ? [...midiReach(wiring, wired.device.id)] : [])),

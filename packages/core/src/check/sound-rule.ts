@@ -32,13 +32,13 @@ export interface SoundRule<M extends string> extends Pick<Rule<M>, 'meta'> {
 export const isHeard = ({ sound, trace }: SoundCase): boolean => !sound.silence && trace().sounds;
 
 /**
- * A sound with what each rule reported of it, by the rule's number: kept as long as the sound, its slots and the rig
+ * A sound with what each rule reported of it, by the rule: kept as long as the sound, its slots and the rig
  * stay as they are.
  */
 interface Case {
   readonly one: SoundCase;
   readonly slots: readonly Slot[];
-  readonly reported: (readonly Reported<string>[] | undefined)[];
+  readonly reported: Map<SoundRule<string>['meta'], readonly Reported<string>[]>;
 }
 
 /** The sounds of a rig, one by one. */
@@ -72,20 +72,16 @@ function caseOf(context: Context, sound: Sound, before: Case | undefined): Case 
       trace: () => tracer.trace(sound),
     },
     slots,
-    reported: [],
+    reported: new Map(),
   };
 }
 
 const cases = () => new Cases();
-const casesWiredAlike = memoised(({ wiring }: Context) => wiring.ways, cases);
-const casesToldAlike = memoised(({ wiring }: Context) => wiring.telling, cases);
-
-/** How many rules look at sounds. */
-let count = 0;
+const casesWiredAlike = memoised(({ wiring }: Context) => wiring.wiringMemo, cases);
+const casesToldAlike = memoised(({ wiring }: Context) => wiring.displayMemo, cases);
 
 /** A rule that looks at the sounds one by one, and again only at those that an edit touched. */
 export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers, each }: SoundRule<M>): Rule<M> {
-  const number = count++;
   const casesOf = tellsNumbers ? casesToldAlike : casesWiredAlike;
   return {
     meta,
@@ -93,7 +89,8 @@ export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers,
       if (applies && !applies(context)) return none;
       const found: Reported<M>[] = [];
       for (const { one, reported } of casesOf(context).of(context)) {
-        const own = (reported[number] ??= each(one)) as readonly Reported<M>[];
+        let own = reported.get(meta) as readonly Reported<M>[] | undefined;
+        if (!own) reported.set(meta, (own = each(one)));
         for (let i = 0; i < own.length; i += 1) found.push(own[i]);
       }
       return found;

@@ -188,6 +188,14 @@ const cableShape = object({
 });
 export interface Cable extends DataOf<typeof cableShape> {}
 
+/**
+ * Fields that people read, and that nothing is wired or worked out by: an edit of one changes no trace and no verdict.
+ */
+export const displayOnly = {
+  devices: new Set<keyof Device>(['firstPresetNumber', 'place']),
+  cables: new Set<keyof Cable>(['tag', 'length', 'loom']),
+} as const;
+
 const placeShape = object({ id, name: nameShape, order: orderShape });
 export interface Place extends DataOf<typeof placeShape> {}
 

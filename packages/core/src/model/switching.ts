@@ -24,7 +24,7 @@ export interface Loop {
  * Every loop of every switcher with what the cables put into it, found once a wiring. Follows the first cable at each
  * jack; a Y inside a loop is followed along each branch.
  */
-export const loopsOf = memoised(({ ways }: Wiring) => ways, findLoops);
+export const loopsOf = memoised(({ wiringMemo }: Wiring) => wiringMemo, findLoops);
 
 function findLoops(wiring: Wiring): readonly Loop[] {
   const next = cablesFrom(wiring);
@@ -43,7 +43,7 @@ function findLoops(wiring: Wiring): readonly Loop[] {
 }
 
 /** How each device is switched. */
-export const switchingOf = memoised(({ ways }: Wiring) => ways, findSwitching);
+export const switchingOf = memoised(({ wiringMemo }: Wiring) => wiringMemo, findSwitching);
 
 function findSwitching(wiring: Wiring): ReadonlyMap<string, Switching> {
   const held = new Map<string, ControlRef>();

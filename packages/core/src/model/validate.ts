@@ -95,19 +95,27 @@ const soundsSeen = new WeakMap<object, readonly unknown[]>();
 const slotsSeen = new WeakMap<object, readonly unknown[]>();
 const castingSeen = new WeakMap<object, readonly unknown[]>();
 
-let typesSeen: readonly (readonly [id: string, type: Device['type']])[] = [];
+type Types = readonly (readonly [id: string, type: Device['type']])[];
+
+/** By the first of the types: the list that was seen with it last. */
+const typesSeen = new WeakMap<object, Types>();
+const noTypes: Types = [];
 
 /**
  * The ids and types of the devices: the very same list where an edit changed none of them, since nothing else of a
  * device is referred to.
  */
-function typesOf(devices: Rig['devices']): typeof typesSeen {
+function typesOf(devices: Rig['devices']): Types {
   const ids = Object.keys(devices);
-  const same =
-    ids.length === typesSeen.length &&
-    typesSeen.every(([id, type]) => Object.hasOwn(devices, id) && devices[id].type === type);
-  if (!same) typesSeen = ids.map((id) => [id, devices[id].type]);
-  return typesSeen;
+  if (ids.length === 0) return noTypes;
+  const first = devices[ids[0]].type;
+  const seen = typesSeen.get(first);
+  const isSame =
+    seen?.length === ids.length && seen.every(([id, type]) => Object.hasOwn(devices, id) && devices[id].type === type);
+  if (isSame) return seen;
+  const types: Types = ids.map((id) => [id, devices[id].type]);
+  typesSeen.set(first, types);
+  return types;
 }
 
 /** Entries are filed under their own ids. */

@@ -99,7 +99,7 @@ class Reader {
 }
 
 const readerOf = memoised(
-  ({ ways }: Wiring) => ways,
+  ({ wiringMemo }: Wiring) => wiringMemo,
   (wiring) => new Reader(wiring),
 );
 

@@ -3,7 +3,7 @@ import { anatomiesOf } from './archetypes/registry.ts';
 import { controlRef, inOrder, splitRef } from './documents.ts';
 import { jackFacts } from './jack-kinds.ts';
 import { Memo } from './memo.ts';
-import { type Cable, type ControlRef, type Device, type Plug, type Rig } from './rig.ts';
+import { type Cable, type ControlRef, type Device, displayOnly, type Plug, type Rig } from './rig.ts';
 
 /** A rig with its anatomies expanded and its cables sorted by what they carry: made once, asked often. */
 export interface Wiring {
@@ -12,9 +12,9 @@ export interface Wiring {
    * What is kept of what turns only on the ways of signal and messages, and on names: the very same for wirings that
    * differ in nothing else.
    */
-  readonly ways: Memo;
+  readonly wiringMemo: Memo;
   /** What is kept of what turns on how the devices are told, too. */
-  readonly telling: Memo;
+  readonly displayMemo: Memo;
   /** In document order. */
   readonly devices: readonly WiredDevice[];
   readonly device: ReadonlyMap<string, WiredDevice>;
@@ -84,8 +84,8 @@ export function wire(rig: Rig): Wiring {
   const cables = inOrder(rig.cables);
   return {
     rig,
-    ways: new Memo(),
-    telling: new Memo(),
+    wiringMemo: new Memo(),
+    displayMemo: new Memo(),
     devices,
     device,
     controls: { refs, numberOf: new Map(refs.map((ref, number) => [ref, number])) },
@@ -122,12 +122,8 @@ function namesIn(anatomy: Anatomy): Names {
   return names;
 }
 
-/** Facts of a device that people read and nothing is wired or worked out by. */
-const told: ReadonlySet<string> = new Set(['firstPresetNumber', 'place']);
-
 /**
- * Whether two rigs are the same to signal and messages: what differs is only told (lengths, tags, looms, places, how a
- * panel counts).
+ * Whether two rigs are the same to signal and messages: what differs is only shown (`displayOnly`).
  */
 export function isWiredAlike(a: Rig, b: Rig): boolean {
   if (a.devices === b.devices && a.cables === b.cables) return true;
@@ -137,12 +133,14 @@ export function isWiredAlike(a: Rig, b: Rig): boolean {
       b.devices,
       (one, other) =>
         (Object.keys(other) as (keyof Device)[]).length === Object.keys(one).length &&
-        (Object.keys(one) as (keyof Device)[]).every((field) => told.has(field) || one[field] === other[field]),
+        (Object.keys(one) as (keyof Device)[]).every(
+          (field) => displayOnly.devices.has(field) || one[field] === other[field],
+        ),
     ) &&
-    sameEntries(
-      a.cables,
-      b.cables,
-      (one, other) => one.kind === other.kind && one.plugs === other.plugs && one.order === other.order,
+    sameEntries(a.cables, b.cables, (one, other) =>
+      (Object.keys(one) as (keyof Cable)[]).every(
+        (field) => displayOnly.cables.has(field) || one[field] === other[field],
+      ),
     )
   );
 }
@@ -172,7 +170,7 @@ export function relabelled(before: Wiring, rig: Rig): Wiring {
   return {
     ...before,
     rig,
-    telling: new Memo(),
+    displayMemo: new Memo(),
     devices,
     device: new Map(devices.map((wired) => [wired.device.id, wired])),
     signalCables,

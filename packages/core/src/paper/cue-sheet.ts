@@ -1,7 +1,8 @@
 import { castOf, type Show, splitRef } from '../model/documents.ts';
+import { controlLabel, valueLabel } from '../model/labels.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
-import { ownerOf, type Wiring } from '../model/wiring.ts';
 import { slotLabel } from '../model/slots.ts';
+import { ownerOf, type Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
 /** What hands and feet do tonight: part by part in set order. */
@@ -39,7 +40,7 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
               : [],
           );
           const told = actions.flatMap((action) =>
-            action.kind === 'cue' ? [cueWords(wiring, action.control, action.value)] : [],
+            action.kind === 'cue' ? [cueLabel(wiring, action.control, action.value)] : [],
           );
           const hands = [...told, ...(sound ? handCues(wiring, sound.wants) : [])];
           const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
@@ -66,12 +67,9 @@ const handCues = (wiring: Wiring, wants: Readonly<Record<string, string | number
     const { device, control } = splitRef(ref);
     const wired = wiring.device.get(device);
     const own = wired?.control.get(control);
-    return wired && own && ownerOf(wired, own) !== 'programmed' ? [cueWords(wiring, ref, value)] : [];
+    return wired && own && ownerOf(wired, own) !== 'programmed' ? [cueLabel(wiring, ref, value)] : [];
   });
 
 /** “Guitar selector neck”: a cue as hands are told it. */
-export function cueWords(wiring: Wiring, ref: string, value: string | number): string {
-  const { device, control } = splitRef(ref);
-  const wired = wiring.device.get(device);
-  return `${wired?.device.name ?? device} ${wired?.control.get(control)?.label.toLowerCase() ?? control} ${value}`;
-}
+export const cueLabel = (wiring: Wiring, ref: string, value: string | number): string =>
+  `${controlLabel(wiring, ref)} ${valueLabel(wiring, ref, value)}`;

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { wire } from '../model/wiring.ts';
 import type { Show } from '../model/documents.ts';
+import { wire } from '../model/wiring.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
 import { cueSheet } from './cue-sheet.ts';
 import { patchList } from './patch-list.ts';

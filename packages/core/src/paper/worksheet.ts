@@ -1,8 +1,8 @@
+import { encode, hex } from '../midi/message.ts';
 import { inOrder, type Show } from '../model/documents.ts';
 import { type Slot } from '../model/rig.ts';
 import { slotPlace, slotsOfController } from '../model/slots.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
-import { encode, hex } from '../midi/message.ts';
 import { listActions, listSlot } from '../program/listing.ts';
 import { noteWords } from '../show/delay-times.ts';
 import type { Sheet, SheetGroup, SheetLine } from './sheet.ts';

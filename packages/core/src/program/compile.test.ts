@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { demoShow } from '../demo/demo.ts';
-import { wire } from '../model/wiring.ts';
 import { contextOf } from '../check/engine.ts';
-import { clean, fourCable, lead } from '../testing/build-show.ts';
+import { demoShow } from '../demo/demo.ts';
 import type { Sound } from '../model/rig.ts';
 import { validateRig } from '../model/validate.ts';
+import { wire } from '../model/wiring.ts';
 import { ChoiceSequence } from '../recall/deliver/choice-sequence.ts';
 import { SimulatedRig } from '../recall/deliver/simulated-rig.ts';
+import { clean, fourCable, lead } from '../testing/build-show.ts';
 import { compiler } from './compile.ts';
 import { layByRole } from './layout.ts';
 import { listSlot } from './listing.ts';

@@ -1,12 +1,12 @@
-import { assertNever } from '../units/problem.ts';
+import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
 import { type Anatomy, type Control, type ControlValue, presetExists } from '../model/anatomy.ts';
-import type { Action, ControlRef, Slot, Sound } from '../model/rig.ts';
 import { controlRef } from '../model/documents.ts';
-import { type Loop, loopsOf } from '../model/switching.ts';
 import { memoised } from '../model/memo.ts';
+import type { Action, ControlRef, Slot, Sound } from '../model/rig.ts';
+import { type Loop, loopsOf } from '../model/switching.ts';
 import { type Wants, wantsOf } from '../model/wants.ts';
 import { numberIn, ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
-import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
+import { assertNever } from '../units/problem.ts';
 
 /** Why an action is there. */
 export type Intent =
@@ -95,7 +95,7 @@ interface ControllerPlan {
 
 /** By controller. */
 const plansOf = memoised(
-  ({ ways }: Wiring) => ways,
+  ({ wiringMemo }: Wiring) => wiringMemo,
   () => new Map<string, ControllerPlan>(),
 );
 
@@ -173,7 +173,7 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
 
 /** By controller. */
 const reachesOf = memoised(
-  ({ ways }: Wiring) => ways,
+  ({ wiringMemo }: Wiring) => wiringMemo,
   () => new Map<string, ReadonlySet<string>>(),
 );
 

@@ -1,8 +1,9 @@
-import type { Action, Slot } from '../model/rig.ts';
+import { encode, hex, wireMicroseconds } from '../midi/message.ts';
 import { splitRef } from '../model/documents.ts';
+import { deviceName, domainLabel, panelNumber, valueLabel } from '../model/labels.ts';
+import type { Action, Slot } from '../model/rig.ts';
 import { loopsOf } from '../model/switching.ts';
 import type { Wiring } from '../model/wiring.ts';
-import { encode, hex, wireMicroseconds } from '../midi/message.ts';
 import { assertNever } from '../units/problem.ts';
 import { compiler, type Intent, type Step } from './compile.ts';
 
@@ -22,10 +23,6 @@ export interface ListedSlot {
   readonly bytes: number;
   readonly microseconds: number;
 }
-
-/** What the panel shows for a preset's wire number. */
-export const panelNumber = (wiring: Wiring, device: string, wireNumber: number): number =>
-  wireNumber + (wiring.device.get(device)?.device.firstPresetNumber ?? 0);
 
 export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
   const actions = compiler(wiring)(slot).map((step) => listed(wiring, slot.controller, step));
@@ -49,7 +46,6 @@ function listed(wiring: Wiring, controller: string, { action, intent }: Step): L
   };
 }
 
-const nameOf = (wiring: Wiring, id: string): string => wiring.device.get(id)?.device.name ?? id;
 const listeners = (wiring: Wiring, channel: number): string =>
   wiring.devices
     .filter((wired) => wired.device.channel === channel || wired.device.channel === 'omni')
@@ -70,7 +66,7 @@ function wordsOf(wiring: Wiring, controller: string, action: Action): string {
     case 'control':
       return `Control ${action.cc} = ${action.value}, channel ${action.channel}: ${listeners(wiring, action.channel)}`;
     case 'set':
-      return `${label(action.control)} ${valueLabel(action.value)}`;
+      return `${label(action.control)} ${domainLabel(own?.control.get(action.control)?.domain, action.value)}`;
     case 'contact':
       return `${own?.jack.get(action.contact)?.label ?? action.contact} ${action.to === 1 ? 'closed' : 'open'}`;
     case 'wait':
@@ -110,22 +106,21 @@ function whyOf(wiring: Wiring, intent: Intent): string {
     case 'loop':
       return intent.holds.length === 0
         ? 'nothing in this loop'
-        : `${intent.holds.map((id) => nameOf(wiring, id)).join(', ')}: ${intent.wanted ? 'on' : 'off'}`;
+        : `${intent.holds.map((id) => deviceName(wiring, id)).join(', ')}: ${intent.wanted ? 'on' : 'off'}`;
     case 'want': {
       const { device, control } = splitRef(intent.ref);
-      if (control === 'preset')
-        return `${nameOf(wiring, device)} wanted on preset ${panelNumber(wiring, device, Number(intent.value))}`;
       const wired = wiring.device.get(device);
-      if (control === wired?.anatomy.ownSwitch) return `${nameOf(wiring, device)} wanted ${valueLabel(intent.value)}`;
-      return `${nameOf(wiring, device)} wanted with ${(wired?.control.get(control)?.label ?? control).toLowerCase()} ${valueLabel(intent.value)}`;
+      const value = valueLabel(wiring, intent.ref, intent.value);
+      if (control === 'preset') return `${deviceName(wiring, device)} wanted on preset ${value}`;
+      if (control === wired?.anatomy.ownSwitch) return `${deviceName(wiring, device)} wanted ${value}`;
+      const label = wired?.control.get(control)?.label ?? control;
+      return `${deviceName(wiring, device)} wanted with ${label.toLowerCase()} ${value}`;
     }
     case 'bank':
-      return `bank of ${nameOf(wiring, intent.device)} preset ${panelNumber(wiring, intent.device, intent.preset)}`;
+      return `bank of ${deviceName(wiring, intent.device)} preset ${panelNumber(wiring, intent.device, intent.preset)}`;
     case 'loading':
-      return `${nameOf(wiring, intent.device)} is loading`;
+      return `${deviceName(wiring, intent.device)} is loading`;
     default:
       return assertNever(intent, 'intent');
   }
 }
-
-const valueLabel = (value: string | number): string => (value === 0 ? 'off' : value === 1 ? 'on' : String(value));

@@ -59,7 +59,7 @@ export interface Terminal {
 }
 
 /** The trace graph of a wiring, drawn once. */
-export const traceGraph = memoised(({ ways }: Wiring) => ways, draw);
+export const traceGraph = memoised(({ wiringMemo }: Wiring) => wiringMemo, draw);
 
 function draw(wiring: Wiring): TraceGraph {
   const points = wiring.devices.map((wired) => pointsOf(wired.anatomy));

@@ -133,17 +133,23 @@ export class Tracer {
   }
 
   /**
-   * The sections that the signal passes where each control of the rig is as wanted, else as it comes up, else on the
-   * first of its values.
+   * The state that a sound is traced in, by the numbers of the rig's controls: each as it is wanted, else as it comes
+   * up, else on the first of its values. Without a sound: all as it comes up.
    */
-  private liveIn(sound: Sound | null): Live {
-    const known = sound && this.lives.get(sound);
-    if (known) return known;
+  stateOf(sound: Sound | null): readonly ControlValue[] {
     const values = this.comesUp.slice();
     if (sound) {
       const { controls, literals } = wantsOf(this.wiring, sound);
       for (let i = 0; i < controls.length; i += 1) values[controls[i]] = literals[i];
     }
+    return values;
+  }
+
+  /** The sections that the signal passes in a sound's state. */
+  private liveIn(sound: Sound | null): Live {
+    const known = sound && this.lives.get(sound);
+    if (known) return known;
+    const values = this.stateOf(sound);
     const { closed, switched } = this;
     for (let i = 0; i < switched.length; i += 1) closed[switched[i].index] = isClosed(switched[i].when, values) ? 1 : 0;
     const live = this.search.liveAmong(closed);

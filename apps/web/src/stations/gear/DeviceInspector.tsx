@@ -1,7 +1,7 @@
 import { Button, Checkbox, NumberInput, Select, TagsInput, TextInput } from '@mantine/core';
 import {
-  assertNever,
   archetypeOf,
+  assertNever,
   commands,
   type Control,
   type Device,

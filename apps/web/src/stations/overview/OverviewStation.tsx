@@ -1,13 +1,13 @@
+import { useQuery } from '@tanstack/react-query';
 import {
   chosenSetList,
   commands,
-  describeCommand,
   conventionOf,
   type Conventions,
   conventions,
+  describeCommand,
   why,
 } from '@yunta/core';
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { useFindings, useSaved, useShow } from '../../api/rig.tsx';
 import { readHistory } from '../../api/shows.ts';

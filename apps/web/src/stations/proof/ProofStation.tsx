@@ -6,8 +6,8 @@ import { StationHead } from '../../ui/StationHead.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { levels, verdictMark, verdictWords, worstOf } from './levels.ts';
 import { StrayTable } from './StrayTable.tsx';
-import { WrongCase } from './WrongCase.tsx';
 import { useProof } from './use-proof.ts';
+import { WrongCase } from './WrongCase.tsx';
 
 /** Whether every sound comes up right, at each of the four levels; the shortest ways in which one does not. */
 export function ProofStation() {

@@ -1,13 +1,13 @@
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { type Judgement, type Played, slotPlace, why } from '@yunta/core';
+import { controlLabel, type Judgement, type Played, slotPlace, valueLabel, why } from '@yunta/core';
 import { useState } from 'react';
-import { useServices } from '../../api/services.tsx';
 import { useFindings, useShow } from '../../api/rig.tsx';
+import { useServices } from '../../api/services.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { verdictMark, verdictWords } from './levels.ts';
-import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './step-labels.ts';
+import { endWords, powerUpWords, wordsOf } from './step-labels.ts';
 
 /** One failure as a row of steps, and played on the simulated rig step by step. */
 export function WrongCase({
@@ -149,8 +149,8 @@ function Playing({
                 <td className="soft">—</td>
                 <td />
                 <td>
-                  {refWords(wiring, change.ref)}: {valueWords(wiring, change.ref, change.from)} →{' '}
-                  <b>{valueWords(wiring, change.ref, change.to)}</b>
+                  {controlLabel(wiring, change.ref)}: {valueLabel(wiring, change.ref, change.from)} →{' '}
+                  <b>{valueLabel(wiring, change.ref, change.to)}</b>
                 </td>
               </tr>
             ))}
@@ -175,13 +175,13 @@ function Playing({
             <tbody>
               {played.wants.map((want) => (
                 <tr key={want.ref} className={want.right ? undefined : 'wrongrow'}>
-                  <td>{refWords(wiring, want.ref)}</td>
-                  <td>{valueWords(wiring, want.ref, want.wanted)}</td>
+                  <td>{controlLabel(wiring, want.ref)}</td>
+                  <td>{valueLabel(wiring, want.ref, want.wanted)}</td>
                   <td className={want.right ? undefined : 'stop'}>
                     {want.right ? (
-                      valueWords(wiring, want.ref, want.cameUp)
+                      valueLabel(wiring, want.ref, want.cameUp)
                     ) : (
-                      <b>{valueWords(wiring, want.ref, want.cameUp)}</b>
+                      <b>{valueLabel(wiring, want.ref, want.cameUp)}</b>
                     )}
                     {want.right && want.cameUp !== want.wanted && <span className="soft">, not heard</span>}
                   </td>

@@ -1,12 +1,14 @@
 import {
-  lossWords,
   assertNever,
+  controlLabel,
+  deviceName,
+  lossWords,
   type Played,
   type Sequence,
+  type SequenceStep,
   type Show,
   slotLabel,
-  splitRef,
-  type SequenceStep,
+  valueLabel,
   type Wiring,
 } from '@yunta/core';
 
@@ -18,7 +20,7 @@ export interface StepLabel {
 /** What happens at a step, as a player says it. */
 export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { readonly kind: 'power-up' }): StepLabel {
   const { rig } = show;
-  const nameOf = (device: string) => rig.devices[device]?.name ?? device;
+  const nameOf = (device: string) => deviceName(wiring, device);
   const several = wiring.devices.filter((wired) => wired.anatomy.controller).length > 1;
   switch (step.kind) {
     case 'power-up':
@@ -46,7 +48,7 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
         note: `${nameOf(step.device)}: ${wiring.device.get(step.device)?.anatomy.switches.find((one) => one.id === step.switch)?.label ?? step.switch}`,
       };
     case 'cue':
-      return { title: 'cue', note: `${refWords(wiring, step.control)} to ${step.value}` };
+      return { title: 'cue', note: `${controlLabel(wiring, step.control)} to ${step.value}` };
     case 'outside':
       return {
         title: 'program change',
@@ -77,7 +79,7 @@ function programWords(wiring: Wiring, device: string, program: number): string {
 export const powerUpWords = (wiring: Wiring, { needs, lostAtPowerUp }: Sequence): readonly string[] => [
   ...needs.map(
     ({ device, part, value }) =>
-      `${refWords(wiring, `${device}/${part}`)} ${valueWords(wiring, `${device}/${part}`, Number.isNaN(Number(value)) ? value : Number(value))}`,
+      `${controlLabel(wiring, `${device}/${part}`)} ${valueLabel(wiring, `${device}/${part}`, Number.isNaN(Number(value)) ? value : Number(value))}`,
   ),
   ...wiring.devices.flatMap(({ device: { powerUpSlot } }) =>
     powerUpSlot === undefined ? [] : [`fires ${slotLabel(wiring.rig.slots[powerUpSlot])}`],
@@ -99,24 +101,8 @@ export function endWords(
       .slice(0, 2)
       .map(
         ({ ref, cameUp, wanted }) =>
-          `${refWords(wiring, ref)} ${valueWords(wiring, ref, cameUp)}, wanted ${valueWords(wiring, ref, wanted)}`,
+          `${controlLabel(wiring, ref)} ${valueLabel(wiring, ref, cameUp)}, wanted ${valueLabel(wiring, ref, wanted)}`,
       );
   if (silent) return ['nothing is heard'];
   return heard === 'wrong' ? ['each right alone, not what is wanted together'] : [];
-}
-
-/** A control as people say it: *Echo preset*, *Combo channel*, *Loop 3*. */
-export function refWords(wiring: Wiring, ref: string): string {
-  const { device, control } = splitRef(ref);
-  const wired = wiring.device.get(device);
-  const label = control === 'preset' ? 'preset' : (wired?.control.get(control)?.label ?? control);
-  return `${wired?.device.name ?? device} ${label.toLowerCase()}`;
-}
-
-export function valueWords(wiring: Wiring, ref: string, value: string | number | null): string {
-  if (value === null) return 'unknown';
-  const { device, control } = splitRef(ref);
-  const wired = wiring.device.get(device);
-  if (control === 'preset') return String(Number(value) + (wired?.device.firstPresetNumber ?? 0));
-  return wired?.control.get(control)?.domain.kind === 'switch' ? (value === 1 ? 'on' : 'off') : String(value);
 }

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { Level } from '@yunta/core';
-import { useServices } from '../../api/services.tsx';
 import { useFindings, useRig } from '../../api/rig.tsx';
+import { useServices } from '../../api/services.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
 
 /** One level of the proof over what was judged last; until it is there, what was proved before. */

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { demoShow, type Judgement, proverOf, type SequenceStep, wire } from '@yunta/core';
+import { controlLabel, demoShow, type Judgement, proverOf, type SequenceStep, valueLabel, wire } from '@yunta/core';
 import { worstOf } from './levels.ts';
-import { endWords, powerUpWords, refWords, valueWords, wordsOf } from './step-labels.ts';
+import { endWords, powerUpWords, wordsOf } from './step-labels.ts';
 
 const show = demoShow();
 const wiring = wire(show.rig);
@@ -56,12 +56,12 @@ describe('steps in words', () => {
     ).toBe('3, channel 2, into Echo');
   });
   test('controls and values as people say them: presets by panel number, switches by word', () => {
-    expect(refWords(wiring, 'echo/preset')).toBe('Echo preset');
-    expect(valueWords(wiring, 'echo/preset', 5)).toBe('6');
-    expect(valueWords(wiring, 'echo/on', 1)).toBe('on');
-    expect(valueWords(wiring, 'echo/mix', 30)).toBe('30');
-    expect(valueWords(wiring, 'combo/channel', 'lead')).toBe('lead');
-    expect(valueWords(wiring, 'echo/mix', null)).toBe('unknown');
+    expect(controlLabel(wiring, 'echo/preset')).toBe('Echo preset');
+    expect(valueLabel(wiring, 'echo/preset', 5)).toBe('6');
+    expect(valueLabel(wiring, 'echo/on', 1)).toBe('on');
+    expect(valueLabel(wiring, 'echo/mix', 30)).toBe('30');
+    expect(valueLabel(wiring, 'combo/channel', 'lead')).toBe('lead');
+    expect(valueLabel(wiring, 'echo/mix', null)).toBe('unknown');
   });
 });
 

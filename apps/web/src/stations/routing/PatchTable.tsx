@@ -13,9 +13,9 @@ import {
 } from '@yunta/core';
 import { useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { LineForm } from '../../ui/LineForm.tsx';
 import { EditableText } from '../../ui/EditableText.tsx';
 import { freshId } from '../../ui/ids.ts';
+import { LineForm } from '../../ui/LineForm.tsx';
 
 const reasons = {
   'no-arrow': () => 'Write it as “guitar > switcher”: what it comes from, an arrow, what it goes into.',

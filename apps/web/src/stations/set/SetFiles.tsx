@@ -1,4 +1,4 @@
-import { FileButton, Menu, Button } from '@mantine/core';
+import { Button, FileButton, Menu } from '@mantine/core';
 import {
   type Command,
   describeProblem,

@@ -3,7 +3,7 @@ import {
   type CastAction,
   castOf,
   commands,
-  cueWords,
+  cueLabel,
   delayTimes,
   inOrder,
   noteWords,
@@ -266,7 +266,7 @@ function Feet({ part }: { readonly part: Part }) {
       )}
       {cues.length > 0 && (
         <span style={{ color: 'var(--hands)', fontSize: 12 }}>
-          {cues.map((cue) => cueWords(wiring, cue.control, cue.value)).join(', ')}
+          {cues.map((cue) => cueLabel(wiring, cue.control, cue.value)).join(', ')}
         </span>
       )}
     </span>

@@ -1,4 +1,4 @@
-import { commands, domainValues, inOrder, type ControlValue, slotLabel, type Sound } from '@yunta/core';
+import { commands, type ControlValue, domainValues, inOrder, slotLabel, type Sound } from '@yunta/core';
 import { memo, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';

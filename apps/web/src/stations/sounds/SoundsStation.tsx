@@ -6,8 +6,8 @@ import { freshId } from '../../ui/ids.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { CellStory } from './CellStory.tsx';
-import { Matrix } from './Matrix.tsx';
 import type { Cell } from './matrix-columns.ts';
+import { Matrix } from './Matrix.tsx';
 
 /** What each sound asks for: pieces, presets, channels, and what the hands do. */
 export function SoundsStation() {

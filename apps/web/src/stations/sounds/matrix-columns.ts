@@ -1,8 +1,9 @@
 import {
   type Control,
   controlRef,
-  isByHand,
   type ControlValue,
+  domainLabel,
+  isByHand,
   loopsOf,
   memoised,
   type Sound,
@@ -49,7 +50,7 @@ export type Column =
  * What a sound may ask for on this rig: every piece with a loop or a switch of its own, then presets and other
  * controls, last what hands do. Found once a wiring.
  */
-export const columnsOf = memoised(({ telling }: Wiring) => telling, findColumns);
+export const columnsOf = memoised(({ displayMemo }: Wiring) => displayMemo, findColumns);
 
 function findColumns(wiring: Wiring): readonly Column[] {
   const loops = loopsOf(wiring);
@@ -142,6 +143,5 @@ export const valueIn = (sound: Sound, column: Column): ControlValue | 'on' | 'of
 export function shownValue(column: Column, value: ControlValue | undefined): string {
   if (value === undefined) return '–';
   if (column.kind === 'preset') return String(Number(value) + column.firstPresetNumber);
-  if (column.kind === 'control' && column.control.domain.kind === 'switch') return value === 1 ? 'on' : 'off';
-  return String(value);
+  return domainLabel(column.kind === 'control' ? column.control.domain : undefined, value);
 }

@@ -1,6 +1,6 @@
 import { partsInSetOrder } from '../../../model/set-order.ts';
-import { handControls } from '../../queries.ts';
 import { type Context, defineRule, type Reported } from '../../define-rule.ts';
+import { handControls } from '../../queries.ts';
 
 export const handOnly = defineRule({
   meta: {

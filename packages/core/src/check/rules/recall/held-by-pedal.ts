@@ -1,8 +1,8 @@
 import { controlRef } from '../../../model/documents.ts';
 import { ownerOf } from '../../../model/wiring.ts';
-import { isSent, soundsOf } from '../../queries.ts';
 import { defineRule } from '../../define-rule.ts';
 import { setFix } from '../../fix.ts';
+import { isSent, soundsOf } from '../../queries.ts';
 
 export const heldByPedal = defineRule({
   meta: {

@@ -1,6 +1,6 @@
 import type { Sound } from '../../../model/rig.ts';
-import { none, soundsOf } from '../../queries.ts';
 import { type Context, defineRule, type Reported } from '../../define-rule.ts';
+import { none, soundsOf } from '../../queries.ts';
 
 export const identicalSounds = defineRule({
   meta: {

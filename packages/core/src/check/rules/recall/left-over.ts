@@ -1,10 +1,11 @@
 import { controlRef, splitRef } from '../../../model/documents.ts';
-import { type ControlRef, type Slot, type Sound } from '../../../model/rig.ts';
+import { controlLabel, valueLabel } from '../../../model/labels.ts';
 import { memoised } from '../../../model/memo.ts';
+import { type ControlRef, type Slot, type Sound } from '../../../model/rig.ts';
 import type { Wiring } from '../../../model/wiring.ts';
 import { compiler } from '../../../program/compile.ts';
-import type { Judgement } from '../../../recall/prove/verdict.ts';
 import { wouldSettle } from '../../../recall/explore/settling.ts';
+import type { Judgement } from '../../../recall/prove/verdict.ts';
 import { firstWrong } from '../../../recall/replay/play.ts';
 import { type Context, defineRule, type Reported, type Severity } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
@@ -51,16 +52,6 @@ function report(
   const { device, control } = splitRef(wrong.ref);
   const wired = context.wiring.device.get(device)!;
   const facts = wired.control.get(control);
-  const shown = (value: string | number | null): string =>
-    value === null
-      ? 'unknown'
-      : control === 'preset'
-        ? String(Number(value) + wired.device.firstPresetNumber)
-        : facts?.domain.kind === 'switch'
-          ? value === 1
-            ? 'on'
-            : 'off'
-          : String(value);
   const severity: Severity = facts?.weight ? 'stops-the-show' : 'fix-before-load-in';
   return {
     messageId: 'left',
@@ -70,9 +61,9 @@ function report(
       sound: sound.name,
       length,
       after,
-      what: `${wired.device.name} ${control === 'preset' ? 'preset' : (facts?.label ?? control).toLowerCase()}`,
-      cameUp: shown(wrong.cameUp),
-      wanted: shown(wrong.wanted),
+      what: controlLabel(context.wiring, wrong.ref),
+      cameUp: valueLabel(context.wiring, wrong.ref, wrong.cameUp),
+      wanted: valueLabel(context.wiring, wrong.ref, wrong.wanted),
     },
     ...(slot.actions !== null && isGenerated(context, slot, wrong.ref) ? { fix: generateFix(slot) } : {}),
   };
@@ -100,7 +91,7 @@ function isGenerated({ wiring }: Context, slot: Slot, ref: ControlRef): boolean 
 }
 
 const generated = memoised(
-  ({ telling }: Wiring) => telling,
+  ({ displayMemo }: Wiring) => displayMemo,
   () => new WeakMap<Slot, { readonly sound: Sound | undefined; readonly refs: ReadonlySet<ControlRef> }>(),
 );
 

@@ -39,7 +39,7 @@ export const highGainInLoop = defineSoundRule({
 
 /** Devices with an insert of their own, switchers aside. */
 const withInserts = memoised(
-  ({ telling }: Wiring) => telling,
+  ({ displayMemo }: Wiring) => displayMemo,
   ({ devices }): readonly WiredDevice[] =>
     devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller),
 );

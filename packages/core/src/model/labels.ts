@@ -1,0 +1,31 @@
+import type { ControlValue, Domain } from './anatomy.ts';
+import { splitRef } from './documents.ts';
+import type { ControlRef } from './rig.ts';
+import type { Wiring } from './wiring.ts';
+
+/** The one way in which findings, lists, sheets and screens call a control and say its value. */
+
+export const deviceName = (wiring: Wiring, id: string): string => wiring.device.get(id)?.device.name ?? id;
+
+/** The number that a device's panel shows for a preset number as sent. */
+export const panelNumber = (wiring: Wiring, device: string, sent: number): number =>
+  sent + (wiring.device.get(device)?.device.firstPresetNumber ?? 0);
+
+/** A control as people say it: *Echo preset*, *Combo channel*, *Switcher loop 3*. */
+export function controlLabel(wiring: Wiring, ref: ControlRef): string {
+  const { device, control } = splitRef(ref);
+  const label = control === 'preset' ? control : (wiring.device.get(device)?.control.get(control)?.label ?? control);
+  return `${deviceName(wiring, device)} ${label.toLowerCase()}`;
+}
+
+/** A value as people say it: switches by word, presets by panel number; *unknown* where nobody knows it. */
+export function valueLabel(wiring: Wiring, ref: ControlRef, value: ControlValue | null): string {
+  if (value === null) return 'unknown';
+  const { device, control } = splitRef(ref);
+  if (control === 'preset') return String(panelNumber(wiring, device, Number(value)));
+  return domainLabel(wiring.device.get(device)?.control.get(control)?.domain, value);
+}
+
+/** The same of a value of a domain. */
+export const domainLabel = (domain: Domain | undefined, value: ControlValue): string =>
+  domain?.kind === 'switch' ? (value === 1 ? 'on' : 'off') : String(value);
