@@ -1,8 +1,8 @@
+import type { Step } from '../change/steps.ts';
 import type { Show } from '../model/documents.ts';
 import type { Slot, Sound } from '../model/rig.ts';
-import type { SlotActions } from '../program/compile.ts';
-import type { Step } from '../change/steps.ts';
 import type { Wiring } from '../model/wiring.ts';
+import type { SlotActions } from '../program/compile.ts';
 import type { Prover } from '../recall/prove/prover.ts';
 import type { Tracer } from '../trace/trace.ts';
 

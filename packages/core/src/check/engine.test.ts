@@ -1,14 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
-import { commands } from '../testing/commands.ts';
 import { applySteps, type Step } from '../change/steps.ts';
 import { demoShow } from '../demo/demo.ts';
 import type { Show } from '../model/documents.ts';
 import type { Action } from '../model/rig.ts';
+import { commands } from '../testing/commands.ts';
+import { seededShow } from '../testing/compare.ts';
 import { Random } from '../testing/random.ts';
+import { adaptCase, type CaseRig } from '../testing/recall-adapter.ts';
 import { check, contextOf } from './engine.ts';
 import { rules } from './rules/index.ts';
-import { seededShow } from '../testing/compare.ts';
-import { adaptCase, type CaseRig } from '../testing/recall-adapter.ts';
 
 const applied = (show: Show, steps: readonly Step[]): Show => {
   const result = applySteps(show, steps);

@@ -3,9 +3,9 @@ import type { Slot, Waiver } from '../model/rig.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import { isWiredAlike, relabelled, wire } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
+import { Prover } from '../recall/prove/prover.ts';
 import { buildStateModel } from '../recall/state/build-state-model.ts';
 import { withSlots } from '../recall/state/with-slots.ts';
-import { Prover } from '../recall/prove/prover.ts';
 import { Tracer } from '../trace/trace.ts';
 import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.ts';
 

@@ -1,7 +1,7 @@
-import { controlRef, inOrder } from '../model/documents.ts';
-import { type ControlRef, type Rig, type Slot, type Sound } from '../model/rig.ts';
 import type { Control, EffectKind, PresetFacts } from '../model/anatomy.ts';
+import { controlRef, inOrder } from '../model/documents.ts';
 import { type Memo, memoised } from '../model/memo.ts';
+import { type ControlRef, type Rig, type Slot, type Sound } from '../model/rig.ts';
 import { ownerOf, type WiredDevice } from '../model/wiring.ts';
 import { midiReach } from '../program/compile.ts';
 import { passesAfter } from '../trace/ahead.ts';

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { applySteps } from '../change/steps.ts';
 import * as commands from '../change/commands.ts';
+import { applySteps } from '../change/steps.ts';
+import { demoShow, flyShow } from '../demo/demo.ts';
 import type { Show } from '../model/documents.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
-import { demoShow, flyShow } from '../demo/demo.ts';
 import type { Context } from './define-rule.ts';
 import { check, contextOf } from './engine.ts';
 import { rules } from './rules/index.ts';

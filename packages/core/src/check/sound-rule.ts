@@ -1,9 +1,9 @@
-import type { Action, Rig, Slot, Sound } from '../model/rig.ts';
 import { memoised } from '../model/memo.ts';
+import type { Action, Rig, Slot, Sound } from '../model/rig.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Trace } from '../trace/trace.ts';
-import { none, slotsOf, soundsOf } from './queries.ts';
 import type { Context, Reported, Rule } from './define-rule.ts';
+import { none, slotsOf, soundsOf } from './queries.ts';
 
 /** A slot whose actions somebody wrote by hand. */
 export type HandSlot = Slot & { readonly actions: readonly Action[] };

@@ -1,8 +1,8 @@
 import { bankSelectLsb, bankSelectMsb } from '../../../midi/message.ts';
 import { presetExists } from '../../../model/anatomy.ts';
-import { none, type WantedPreset, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { generateFix } from '../../fix.ts';
+import { none, type WantedPreset, wantedPresets } from '../../queries.ts';
 import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';
 
 export const bankUnselected = defineSoundRule({

@@ -1,8 +1,8 @@
 import { presetExists } from '../../../model/anatomy.ts';
 import type { Action } from '../../../model/rig.ts';
-import { none, type WantedPreset, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix, setFix } from '../../fix.ts';
+import { none, type WantedPreset, wantedPresets } from '../../queries.ts';
 import { defineSoundRule, type SoundCase } from '../../sound-rule.ts';
 
 export const countsOtherwise = defineSoundRule({

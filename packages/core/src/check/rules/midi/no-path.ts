@@ -1,5 +1,5 @@
-import { isReached, none, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
+import { isReached, none, wantedPresets } from '../../queries.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 
 export const noPath = defineSoundRule({

@@ -1,7 +1,7 @@
 import type { WiredDevice } from '../../../model/wiring.ts';
-import { none } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
 import { actionsFix } from '../../fix.ts';
+import { none } from '../../queries.ts';
 import { defineSoundRule, type HandSlot, type SoundCase } from '../../sound-rule.ts';
 
 export const overwrittenControl = defineSoundRule({

@@ -1,6 +1,6 @@
 import { presetExists } from '../../../model/anatomy.ts';
-import { none, wantedPresets } from '../../queries.ts';
 import type { Reported } from '../../define-rule.ts';
+import { none, wantedPresets } from '../../queries.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 
 export const programOutOfRange = defineSoundRule({

@@ -1,5 +1,5 @@
-import { midiReach } from '../../../program/compile.ts';
 import type { WiredDevice } from '../../../model/wiring.ts';
+import { midiReach } from '../../../program/compile.ts';
 import { defineRule } from '../../define-rule.ts';
 import { setFix } from '../../fix.ts';
 

@@ -1,5 +1,5 @@
-import { conventionOf } from '../../../model/rig.ts';
 import { memoised } from '../../../model/memo.ts';
+import { conventionOf } from '../../../model/rig.ts';
 import type { WiredDevice, Wiring } from '../../../model/wiring.ts';
 import { passesAfter } from '../../../trace/ahead.ts';
 import { nameOf } from '../../queries.ts';

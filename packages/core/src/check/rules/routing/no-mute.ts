@@ -1,7 +1,7 @@
 import { controlRef } from '../../../model/documents.ts';
 import { type Sound } from '../../../model/rig.ts';
-import { heardSounds, slotsOf, soundsOf } from '../../queries.ts';
 import { type Context, defineRule } from '../../define-rule.ts';
+import { heardSounds, slotsOf, soundsOf } from '../../queries.ts';
 
 export const noMute = defineRule({
   meta: {

@@ -2,8 +2,8 @@ import { isOut } from '../../../model/cable-ends.ts';
 import { inOrder } from '../../../model/documents.ts';
 import { type Cable, type Plug } from '../../../model/rig.ts';
 import type { Wiring } from '../../../model/wiring.ts';
-import { nameOf, none } from '../../queries.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
+import { nameOf, none } from '../../queries.ts';
 
 type Joined = 'signal' | 'speaker' | 'midi';
 

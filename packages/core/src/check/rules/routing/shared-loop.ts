@@ -1,6 +1,6 @@
 import { splitRef } from '../../../model/documents.ts';
-import { isSent, nameOf, soundsOf } from '../../queries.ts';
 import { type Context, defineRule } from '../../define-rule.ts';
+import { isSent, nameOf, soundsOf } from '../../queries.ts';
 
 export const sharedLoop = defineRule({
   meta: {

@@ -1,5 +1,5 @@
 import { controlRef, inOrder } from '../../../model/documents.ts';
-import { type Device, conventionOf } from '../../../model/rig.ts';
+import { conventionOf, type Device } from '../../../model/rig.ts';
 import { defineRule } from '../../define-rule.ts';
 
 export const delayWithoutTempo = defineRule({

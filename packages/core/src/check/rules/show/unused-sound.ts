@@ -1,5 +1,5 @@
-import { soundsOf } from '../../queries.ts';
 import { defineRule } from '../../define-rule.ts';
+import { soundsOf } from '../../queries.ts';
 
 export const unusedSound = defineRule({
   meta: {
