@@ -6,7 +6,7 @@ import { root } from './lib.mjs';
 
 const words = [
   [/\b(sound|piece|slot|device) in hand\b/i, 'selected'],
-  [/\b(rig’s|one|the other) conventions?\b|\bschools differ\b|>Conventions</, 'convention'],
+  [/\b(rig’s|one|the other) schools?\b|\bschools differ\b|>Schools</, 'convention'],
   [/\bmended where\b/i, 'where to fix'],
   [/\b(live|lived) with (it|:)|\bjudge it again\b/i, 'accept, accepted, reopen'],
   [/\bstones?\b/i, 'step'],

@@ -15,7 +15,14 @@ export const isRightAtAGlance = (
   firstMoving(base, slot, target, 0) === nowhere &&
   target.cues.size === 0 &&
   base.isPlayable(slot) &&
-  (target.sound.silence || cache.alwaysSounds(exploration));
+  (target.sound.silence || soundsAfter(base, cache, slot, exploration));
+
+/**
+ * Whether the line surely sounds after a press, since it does in every state. What a slot leaves that is excluded from
+ * what may happen is none of these states.
+ */
+export const soundsAfter = (base: ProofBase, cache: ProofCache, slot: ModelSlot, exploration: Exploration): boolean =>
+  !base.excluded.has(slot.index) && cache.alwaysSounds(exploration);
 
 /** Stands where there is no such place. */
 export const nowhere = -1;

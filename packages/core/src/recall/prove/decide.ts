@@ -1,7 +1,7 @@
 import type { Possible } from '../audible/range-table.ts';
 import type { Reached, StateSpace } from '../explore/state-space.ts';
 import type { ValueId, VariableId } from '../state/ids.ts';
-import { firstMoving, isRightAtAGlance, nowhere } from './at-a-glance.ts';
+import { firstMoving, isRightAtAGlance, nowhere, soundsAfter } from './at-a-glance.ts';
 import { type Case, statusOf, type WrongAt } from './case.ts';
 import { jointly } from './joint.ts';
 import { scan } from './scan.ts';
@@ -47,11 +47,14 @@ function staysAsWanted({ after, target }: Case, variable: VariableId): boolean {
  * on), and what lies in a loop that is out.
  */
 function mayMove(one: Case): number[] {
-  const { base, exploration, target, slot } = one;
-  const moving: number[] = [];
+  const { base, exploration, press, target, slot } = one;
+  /** A slot that is excluded may move what nothing else does. */
+  const restsAsWanted = (variable: VariableId, wanted: ValueId) =>
+    !press.summary.mayWrite(variable) && exploration.restsOn(variable) === wanted;
+  const moving: VariableId[] = [];
   for (let i = firstMoving(base, slot, target, 0); i !== nowhere; i = firstMoving(base, slot, target, i + 1)) {
     const variable = target.variables[i];
-    if (exploration.restsOn(variable) !== target.wanted[i] && !isMuted(one, variable)) moving.push(variable);
+    if (!restsAsWanted(variable, target.wanted[i]) && !isMuted(one, variable)) moving.push(variable);
   }
   return moving;
 }
@@ -131,8 +134,8 @@ function groupOf({ base, target, after }: Case, variable: VariableId): readonly 
 }
 
 /** Where the line may fall silent: the controls that may cut it, as one group. */
-function silence({ base, cache, target, after, exploration }: Case): (readonly number[])[] {
-  if (target.sound.silence || (target.cues.size === 0 && cache.alwaysSounds(exploration))) return [];
+function silence({ base, cache, slot, target, after, exploration }: Case): (readonly number[])[] {
+  if (target.sound.silence || (target.cues.size === 0 && soundsAfter(base, cache, slot, exploration))) return [];
   const now: Possible = (variable) => {
     const cue = target.cues.get(variable);
     return cue === undefined ? after.all(variable) : [cue];
