@@ -1,8 +1,9 @@
-import { commands, type ControlValue, domainValues, inOrder, slotLabel, type Sound } from '@yunta/core';
+import { commands, type ControlValue, inOrder, slotLabel, type Sound } from '@yunta/core';
 import { memo, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
 import { type Cell, type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
+import { numberTyped, turned } from './matrix-keys.ts';
 import { isHand, MatrixRow, type RowActions, type Typing } from './MatrixRow.tsx';
 import { NameRow } from './NameRow.tsx';
 
@@ -72,20 +73,16 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
         );
     };
     const turn = (sound: Sound, column: Column, among: ReadonlySet<string>, by: Typing['by']) => {
-      const before = valueIn(sound, column);
-      if (column.kind === 'pedal') change(sound, column, before === 'on' ? 'off' : 'on', among);
-      else if (column.kind === 'preset' || column.control.domain.kind === 'range') setTyping({ text: '', by });
-      else {
-        const values = domainValues(column.control.domain);
-        change(sound, column, values[(values.indexOf(before as ControlValue) + 1) % values.length], among);
-      }
+      const next = turned(column, valueIn(sound, column));
+      if (next === null) setTyping({ text: '', by });
+      else change(sound, column, next, among);
     };
     const takeTyped = (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => {
       if (!typingNow.current) return;
       setTyping(null);
       if (typed === '') return;
-      const number = Number(typed) - (column.kind === 'preset' ? column.firstPresetNumber : 0);
-      if (!Number.isInteger(number) || number < 0)
+      const number = numberTyped(column, typed);
+      if (number === null)
         return store.refuse(
           `“${typed}” is not a number of ${column.name}: its panel counts from ${column.kind === 'preset' ? column.firstPresetNumber : 0}.`,
         );

@@ -1,6 +1,8 @@
 import type { ControlValue, Sound } from '@yunta/core';
+import { assertNever } from '@yunta/core';
 import { memo } from 'react';
 import { type Cell, type Column, shownValue, valueIn } from './matrix-columns.ts';
+import { actionOfKey, type CellAction } from './matrix-keys.ts';
 
 /**
  * A number on its way into a cell: by keys it is typed into the cell itself, by pointer into a field (a phone brings
@@ -51,13 +53,6 @@ interface RowProps {
 }
 
 const nobody: ReadonlySet<string> = new Set();
-const moves: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowUp: [-1, 0],
-  ArrowDown: [1, 0],
-  ArrowLeft: [0, -1],
-  ArrowRight: [0, 1],
-};
-
 /** What one sound asks for. Drawn again only where something of this row has changed. */
 export const MatrixRow = memo(function MatrixRow({
   sound,
@@ -75,38 +70,40 @@ export const MatrixRow = memo(function MatrixRow({
   const among = marked ?? nobody;
   const onKeyDown = (event: React.KeyboardEvent) => {
     const c = columnOf(event);
-    if (c < 0 || event.ctrlKey || event.metaKey) return;
+    if (c < 0) return;
+    const typed = typing?.by === 'keys' ? typing.text : null;
+    const action = actionOfKey(event, columns[c], typed);
+    if (!action) return;
+    if (action.kind !== 'take-typed' || !action.leaves) event.preventDefault();
+    if (action.kind === 'give-up') event.stopPropagation();
+    perform(action, c);
+  };
+  const perform = (action: CellAction, c: number) => {
     const column = columns[c];
-    const walk = moves[event.key] as readonly [number, number] | undefined;
-    if (typing?.by === 'keys') {
-      if (/^\d$/.test(event.key)) actions.setTyping({ ...typing, text: typing.text + event.key });
-      else if (event.key === 'Backspace') actions.setTyping({ ...typing, text: typing.text.slice(0, -1) });
-      else if (event.key === 'Escape') actions.setTyping(null);
-      else if (event.key === 'Enter' || walk || event.key === 'Tab')
-        actions.takeTyped(sound, column, typing.text, among);
-      if (walk) actions.take(row + walk[0], c + walk[1]);
-      if (event.key !== 'Tab') event.preventDefault();
-      if (event.key === 'Escape') event.stopPropagation();
-      return;
+    switch (action.kind) {
+      case 'walk':
+        return actions.take(row + action.rows, c + action.columns);
+      case 'type':
+        return actions.setTyping({ text: action.text, by: 'keys' });
+      case 'give-up':
+        return actions.setTyping(null);
+      case 'take-typed':
+        actions.takeTyped(sound, column, typing?.text ?? '', among);
+        if (action.rows !== 0 || action.columns !== 0) actions.take(row + action.rows, c + action.columns);
+        return;
+      case 'turn':
+        return actions.turn(sound, column, among, 'keys');
+      case 'clear':
+        return actions.change(sound, column, undefined, among);
+      case 'copy':
+        return actions.copy(sound);
+      case 'mark':
+        return actions.mark(sound);
+      case 'move':
+        return actions.move(row, c, action.by);
+      default:
+        return assertNever(action, 'action');
     }
-    if (event.altKey) {
-      if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
-      actions.move(row, c, event.key === 'ArrowUp' ? -1 : 1);
-      return event.preventDefault();
-    }
-    if (walk) actions.take(row + walk[0], c + walk[1]);
-    else if (event.key === ' ' || event.key === 'Enter') actions.turn(sound, column, among, 'keys');
-    else if (event.key === 'Delete' || event.key === 'Backspace') actions.change(sound, column, undefined, among);
-    else if (event.key.toLowerCase() === 'd') actions.copy(sound);
-    else if (event.key.toLowerCase() === 'x') actions.mark(sound);
-    else if (
-      /^\d$/.test(event.key) &&
-      column.kind !== 'pedal' &&
-      (column.kind === 'preset' || column.control.domain.kind === 'range')
-    )
-      actions.setTyping({ text: event.key, by: 'keys' });
-    else return;
-    event.preventDefault();
   };
   const onClick = (event: React.MouseEvent) => {
     const c = columnOf(event);

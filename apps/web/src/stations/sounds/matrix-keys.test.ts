@@ -1,0 +1,76 @@
+import { describe, expect, test } from '@jest/globals';
+import { wire } from '@yunta/core';
+import { clean, fourCable, lead } from '@yunta/core/testing';
+import { type Column, columnsOf } from './matrix-columns.ts';
+import { actionOfKey, numberTyped, turned } from './matrix-keys.ts';
+
+const { show } = fourCable().sound('lead', lead).sound('clean', clean);
+const columns = columnsOf(wire(show.rig));
+const column = (name: string): Column => columns.find((one) => `${one.name} ${one.note}` === name)!;
+const [pedal, preset, range, choice] = ['Drive L1', 'Delay PC', 'Delay mix', 'Combo channel'].map(column);
+const plain = { altKey: false, ctrlKey: false, metaKey: false };
+const press = (key: string, at: Column, typed: string | null = null, more = {}) =>
+  actionOfKey({ key, ...plain, ...more }, at, typed);
+
+describe('a key in a cell', () => {
+  test.each([
+    ['ArrowUp', { kind: 'walk', rows: -1, columns: 0 }],
+    ['ArrowRight', { kind: 'walk', rows: 0, columns: 1 }],
+    [' ', { kind: 'turn' }],
+    ['Enter', { kind: 'turn' }],
+    ['Delete', { kind: 'clear' }],
+    ['d', { kind: 'copy' }],
+    ['X', { kind: 'mark' }],
+    ['q', null],
+    ['Tab', null],
+  ])('%s', (key, action) => expect(press(key, pedal)).toEqual(action));
+  test.each([
+    [preset, { kind: 'type', text: '7' }],
+    [range, { kind: 'type', text: '7' }],
+    [pedal, null],
+    [choice, null],
+  ])('a digit begins a number where numbers are typed', (at, action) => expect(press('7', at)).toEqual(action));
+  test('with Alt the sound moves, up and down alone; with Ctrl or Cmd the key is the browser’s', () => {
+    expect(press('ArrowDown', pedal, null, { altKey: true })).toEqual({ kind: 'move', by: 1 });
+    expect(press('ArrowLeft', pedal, null, { altKey: true })).toBeNull();
+    expect(press('d', pedal, null, { ctrlKey: true })).toBeNull();
+    expect(press('x', pedal, null, { metaKey: true })).toBeNull();
+  });
+});
+
+describe('while a number is typed', () => {
+  test.each([
+    ['2', { kind: 'type', text: '12' }],
+    ['Backspace', { kind: 'type', text: '' }],
+    ['Escape', { kind: 'give-up' }],
+    ['Enter', { kind: 'take-typed', rows: 0, columns: 0, leaves: false }],
+    ['ArrowDown', { kind: 'take-typed', rows: 1, columns: 0, leaves: false }],
+    ['Tab', { kind: 'take-typed', rows: 0, columns: 0, leaves: true }],
+    ['d', { kind: 'type', text: '1' }],
+  ])('%s', (key, action) => expect(press(key, preset, '1')).toEqual(action));
+});
+
+describe('a turn', () => {
+  test('switches a pedal on, and off again', () => {
+    expect([undefined, 'off', 'on'].map((before) => turned(pedal, before))).toEqual(['on', 'on', 'off']);
+  });
+  test('goes through a few values in their order, round', () => {
+    const seen: (string | number | null)[] = [];
+    for (let value = turned(choice, undefined); !seen.includes(value); value = turned(choice, value!)) seen.push(value);
+    expect(seen).toEqual(
+      choice.kind === 'control' && choice.control.domain.kind === 'choice' ? choice.control.domain.values : [],
+    );
+    expect(seen.length).toBeGreaterThan(1);
+  });
+  test('asks for a number where there are many', () => {
+    expect([turned(preset, 5), turned(range, 30)]).toEqual([null, null]);
+  });
+});
+
+test('a typed preset is stored as sent, a number as it is; what is none is refused', () => {
+  const first = preset.kind === 'preset' ? preset.firstPresetNumber : NaN;
+  expect(numberTyped(preset, '12')).toBe(12 - first);
+  expect(numberTyped(range, '12')).toBe(12);
+  expect(['', 'x', '1.5', '-1'].map((typed) => numberTyped(range, typed))).toEqual([null, null, null, null]);
+  if (first === 1) expect(numberTyped(preset, '0')).toBeNull();
+});
