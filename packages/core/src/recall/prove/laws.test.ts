@@ -38,6 +38,9 @@ function anyState(model: StateModel, r: Random): Int32Array {
 }
 
 describe('laws of the pieces that the proof is made of', () => {
+  /** How much the laws over seeds had to look at. */
+  const seen = { untouched: 0, left: 0, wrong: 0, harmless: 0, sounding: 0 };
+
   test.each(seeds)('seed %i: what a compiled press is said to leave, it leaves, from whatever state', (seed) => {
     const { model, table } = proverOf(seededShow(seed));
     const r = new Random(seed);
@@ -56,8 +59,13 @@ describe('laws of the pieces that the proof is made of', () => {
         for (const { index } of model.variables) {
           const left = compiled.summary.leaves(index);
           expect(compiled.summary.mayWrite(index)).toBe(compiled.summary.written.includes(index));
-          if (!compiled.summary.mayWrite(index)) expect([index, store.state[index]]).toEqual([index, before[index]]);
-          else if (left >= 0) expect([index, store.state[index]]).toEqual([index, left]);
+          if (!compiled.summary.mayWrite(index)) {
+            expect([index, store.state[index]]).toEqual([index, before[index]]);
+            seen.untouched += 1;
+          } else if (left >= 0) {
+            expect([index, store.state[index]]).toEqual([index, left]);
+            seen.left += 1;
+          }
         }
       }
     }
@@ -85,8 +93,12 @@ describe('laws of the pieces that the proof is made of', () => {
               const here = state.slice();
               here[variable] = value;
               const heard = comparison.judge((other) => here[other], target, { obey: true, pins });
-              if (status === 'wrong') expect([sound.id, variable, heard.is]).toEqual([sound.id, variable, 'wrong']);
+              if (status === 'wrong') {
+                expect([sound.id, variable, heard.is]).toEqual([sound.id, variable, 'wrong']);
+                seen.wrong += 1;
+              }
               if (status !== 'harmless' || target.cues.has(variable)) continue;
+              seen.harmless += 1;
               here[variable] = target.wants(variable);
               expect([
                 sound.id,
@@ -107,6 +119,7 @@ describe('laws of the pieces that the proof is made of', () => {
     for (const { sound } of prover.pairs())
       for (let i = 0; i < 10; i += 1) {
         const state = anyState(prover.model, r);
+        seen.sounding += 1;
         expect(
           prover.comparison.judge((variable) => state[variable], prover.targetOf(sound).restrictedTo(new Set(), -1), {
             obey: false,
@@ -114,6 +127,10 @@ describe('laws of the pieces that the proof is made of', () => {
           }).is,
         ).toBe('right');
       }
+  });
+
+  test('each of these had much to look at', () => {
+    for (const [what, count] of Object.entries(seen)) expect([what, count > 100]).toEqual([what, true]);
   });
 
   // The demo waits for devices that load and opens and closes contacts; random rigs send over chains and merges.
