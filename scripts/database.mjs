@@ -8,6 +8,7 @@ import {
   closeSync,
   readFileSync,
   renameSync,
+  readdirSync,
   rmSync,
   statfsSync,
   statSync,
@@ -149,8 +150,10 @@ async function prepare(folder, data, isNew, { quiet, limit }) {
       : { root: randomBytes(24).toString('hex'), application: randomBytes(24).toString('hex') };
   if (isNew) {
     if (!quiet) say('Preparing the database …');
-    const fresh = path.join(folder, 'data.new');
-    rmSync(fresh, { recursive: true, force: true });
+    // Of each attempt its own: what a start that was killed had begun may go on writing into the other a moment longer.
+    for (const old of readdirSync(folder).filter((name) => name.startsWith('data.new')))
+      rmSync(path.join(folder, old), { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
+    const fresh = path.join(folder, `data.new-${process.pid}-${Date.now()}`);
     ensureFolder(fresh);
     chmodSync(fresh, 0o700);
     await bootstrap(fresh, `${systemTables()}\n${accounts(passwords)}`, limit);

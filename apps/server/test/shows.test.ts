@@ -187,7 +187,7 @@ describe('bad input leaves the documents byte for byte as they were', () => {
   const cases: readonly (readonly [string, unknown, number, string])[] = [
     ['not JSON inside', file('{'), 400, 'not-json'],
     ['another format', file('{"format":"x"}'), 422, 'not-this-format'],
-    ['a newer version', file(text.replace('"version": 1\n}', '"version": 99\n}')), 422, 'newer-version'],
+    ['a newer version', file(text.replace('"version": 2\n}', '"version": 99\n}')), 422, 'newer-version'],
     ['a jack that is not there', file(text.replace('"send-1"', '"send-99"')), 422, 'jack-missing'],
     ['depth 100,000', file('['.repeat(100_000)), 413, 'too-deep'],
     ['an unknown kind', { kind: 'magic' }, 422, 'refused'],

@@ -11,7 +11,9 @@ export type ControlValue = string | number;
 export type Domain =
   | { readonly kind: 'switch' }
   | { readonly kind: 'choice'; readonly values: readonly ControlValue[] }
-  | { readonly kind: 'range'; readonly min: number; readonly max: number };
+  | { readonly kind: 'range'; readonly min: number; readonly max: number }
+  /** A place in an order of so many, counted from 1: of a block in a chain, for example. */
+  | { readonly kind: 'position'; readonly count: number };
 
 /** What a variable is after power-up: a value, what it was when the power went, or anything. */
 export type PowerUp =
@@ -207,8 +209,26 @@ export function domainValues(domain: Domain): readonly ControlValue[] {
       return [0, 1];
     case 'choice':
       return domain.values;
+    case 'position':
+      return counted(1, domain.count);
     case 'range':
       return counted(domain.min, Math.floor(domain.max - domain.min) + 1);
+    default:
+      return assertNever(domain, 'domain');
+  }
+}
+
+/** The first of a domain's values. */
+export function firstValue(domain: Domain): ControlValue {
+  switch (domain.kind) {
+    case 'switch':
+      return 0;
+    case 'choice':
+      return domain.values[0];
+    case 'position':
+      return 1;
+    case 'range':
+      return domain.min;
     default:
       return assertNever(domain, 'domain');
   }
@@ -220,6 +240,8 @@ export function inDomain(domain: Domain, value: unknown): value is ControlValue 
       return value === 0 || value === 1;
     case 'choice':
       return domain.values.includes(value as ControlValue);
+    case 'position':
+      return typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= domain.count;
     case 'range':
       return typeof value === 'number' && Number.isInteger(value) && value >= domain.min && value <= domain.max;
     default:

@@ -1,4 +1,4 @@
-import type { Control, ControlValue } from '../model/anatomy.ts';
+import { type Control, type ControlValue, firstValue } from '../model/anatomy.ts';
 import type { ControlRef, Sound } from '../model/rig.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
 import { wantsOf } from '../model/wants.ts';
@@ -254,13 +254,7 @@ const nothing: readonly never[] = [];
 
 function comesUpAs(wired: WiredDevice, control: Control): ControlValue {
   const after = powerUpOf(wired, control);
-  return after.is === 'value'
-    ? after.value
-    : control.domain.kind === 'choice'
-      ? control.domain.values[0]
-      : control.domain.kind === 'switch'
-        ? 0
-        : control.domain.min;
+  return after.is === 'value' ? after.value : firstValue(control.domain);
 }
 
 function bypasses(wiring: Wiring, graph: TraceGraph, loops: readonly Loop[]): Bypass[] {

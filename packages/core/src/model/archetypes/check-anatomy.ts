@@ -28,6 +28,7 @@ const powerUp = tagged('is', {
 const domain = tagged('kind', {
   switch: object({ kind: constant('switch') }),
   choice: object({ kind: constant('choice'), values: list(controlValue, 1_000, 1) }),
+  position: object({ kind: constant('position'), count: integer(1, 1_000) }),
   range: object({ kind: constant('range'), min: integer(-100_000, 100_000), max: integer(-100_000, 100_000) }),
 });
 const bits = (key: string): boolean => /^[01]{1,8}$/.test(key);
