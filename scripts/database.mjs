@@ -136,6 +136,15 @@ function checkRoom(folder, need) {
     );
 }
 
+/** Removes a folder that nobody needs; one that somebody still writes into is left for the next time. */
+function sweep(folder) {
+  try {
+    rmSync(folder, { recursive: true, force: true, maxRetries: 10, retryDelay: 100 });
+  } catch (reason) {
+    if (!['ENOTEMPTY', 'EBUSY'].includes(reason.code)) throw reason;
+  }
+}
+
 /**
  * Makes the data directory, whole or not at all: in a folder beside it that is renamed when all is in it. A data
  * directory of before passwords were made gets them. The passwords are written before what they open.
@@ -151,8 +160,7 @@ async function prepare(folder, data, isNew, { quiet, limit }) {
   if (isNew) {
     if (!quiet) say('Preparing the database …');
     // Of each attempt its own: what a start that was killed had begun may go on writing into the other a moment longer.
-    for (const old of readdirSync(folder).filter((name) => name.startsWith('data.new')))
-      rmSync(path.join(folder, old), { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
+    for (const old of readdirSync(folder).filter((name) => name.startsWith('data.new'))) sweep(path.join(folder, old));
     const fresh = path.join(folder, `data.new-${process.pid}-${Date.now()}`);
     ensureFolder(fresh);
     chmodSync(fresh, 0o700);

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalogue, findTypes, typeById } from '../catalogue/types.ts';
 import { fourCable } from '../testing/build-show.ts';
-import { domainValues, inDomain } from './anatomy.ts';
+import { domainValues, firstValue, inDomain } from './anatomy.ts';
 import { checkParams } from './archetypes/archetype.ts';
 import { checkAnatomy } from './archetypes/check-anatomy.ts';
 import { anatomyOf, archetypeOf } from './archetypes/registry.ts';
@@ -93,4 +93,18 @@ test('documents are read in the order of their keys, ids breaking ties', () => {
     c: { id: 'c', name: 'C', order: '0' },
   };
   expect(inOrder({ ...emptyRig('r', 'R'), places }.places).map((place) => place.id)).toEqual(['c', 'a', 'b']);
+});
+
+test('a place in an order is a whole number from 1 to how many there are', () => {
+  const domain = { kind: 'position', count: 4 } as const;
+  expect(domainValues(domain)).toEqual([1, 2, 3, 4]);
+  expect(firstValue(domain)).toBe(1);
+  expect([0, 1, 4, 5, 1.5, '1'].map((value) => inDomain(domain, value))).toEqual([
+    false,
+    true,
+    true,
+    false,
+    false,
+    false,
+  ]);
 });
