@@ -5,6 +5,7 @@ import {
   commands,
   type Control,
   type Device,
+  domainLabel,
   domainValues,
   inOrder,
   type Owner,
@@ -292,8 +293,6 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
     <div className="pair">
       {shown.map((control) => {
         const after = device.powerUps[control.id] ?? control.powerUp;
-        const words = (literal: string | number) =>
-          control.domain.kind === 'switch' ? (literal === 1 ? 'on' : 'off') : String(literal);
         return (
           <Select
             key={control.id}
@@ -303,7 +302,10 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
             data={[
               ...(control.domain.kind === 'range'
                 ? []
-                : domainValues(control.domain).map((literal) => ({ value: String(literal), label: words(literal) }))),
+                : domainValues(control.domain).map((literal) => ({
+                    value: String(literal),
+                    label: domainLabel(control.domain, literal),
+                  }))),
               { value: 'last-state', label: 'as it was left' },
               { value: 'any', label: 'nobody knows' },
             ]}
