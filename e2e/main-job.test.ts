@@ -38,7 +38,7 @@ const level = (n: number) => `[data-level="${n}"]`;
 /** The two sounds by keyboard in the matrix: columns drive, amp, delay, channel, preset. */
 async function fillMatrix(): Promise<void> {
   const key = (...keys: readonly string[]) =>
-    keys.reduce((before, one) => before.then(() => page.keyboard.press(one as 'Enter')), Promise.resolve());
+    keys.reduce((before, key) => before.then(() => page.keyboard.press(key as 'Enter')), Promise.resolve());
   await (await page.waitForSelector('[data-cell="0.0"]'))!.focus();
   await key(
     'Space',

@@ -163,7 +163,7 @@ describe('while the server is away', () => {
     await page.goto('about:blank');
     await running.startServer();
     const show = await read(id);
-    const device = Object.values(show.rig.devices).find((one) => one.name === name)!;
+    const device = Object.values(show.rig.devices).find((device) => device.name === name)!;
     await running.ask('POST', `/api/shows/${id}/batches`, {
       id: randomUUID(),
       base: show.revision,

@@ -23,7 +23,7 @@ const core = {
   'recall/replay': [...recall, 'recall/state', 'recall/audible', 'recall/deliver', 'recall/prove'],
   check: ['units', 'model', 'midi', 'trace', 'program', 'change', 'recall', 'catalogue'],
   paper: ['units', 'model', 'midi', 'program', 'show'],
-  wire: ['units', 'model', 'midi', 'change', 'program', 'show', 'paper'],
+  formats: ['units', 'model', 'midi', 'change', 'program', 'show', 'paper'],
   why: ['units', 'model', 'midi', 'trace', 'program', 'show', 'recall'],
   starters: ['units', 'model', 'catalogue', 'change'],
   demo: ['units', 'model', 'catalogue', 'change', 'starters'],

@@ -5,7 +5,7 @@ import http from 'node:http';
 import { setTimeout as pause } from 'node:timers/promises';
 import { gzipSync } from 'node:zlib';
 import { commands, exportShow, starterById } from '@yunta/core';
-import { bend, copied } from '@yunta/core/testing';
+import { mutate, copied } from '@yunta/core/testing';
 
 /** One request over a connection of its own; its status, or 0 where the connection ended without an answer. */
 function send(url, { method, path, headers = {}, body = null }) {
@@ -88,9 +88,9 @@ function request(r, rigs, file, show) {
     headers: json,
     body: typeof data === 'string' ? data : JSON.stringify(data),
   });
-  const bent = (data) => {
+  const mutated = (data) => {
     const copy = { body: copied(data) };
-    for (let n = r.below(3); n >= 0 && 'body' in copy; n -= 1) bend(copy, r);
+    for (let n = r.below(3); n >= 0 && 'body' in copy; n -= 1) mutate(copy, r);
     return copy.body ?? null;
   };
   const kind = r.below(100);
@@ -101,27 +101,32 @@ function request(r, rigs, file, show) {
       () => commands.addPlace(show, `p${r.below(99)}`, 'Place'),
       () => commands.addSong(show, `s${r.below(99)}`, 'Song'),
     ])();
-    return post(`/api/shows/${rig}/batches`, bent(copied({ id: `b${r.below(1e9)}`, base: 0, ...command })));
+    return post(`/api/shows/${rig}/batches`, mutated(copied({ id: `b${r.below(1e9)}`, base: 0, ...command })));
   }
   if (kind < 60) {
     const data = JSON.parse(file);
-    bend(data, r);
+    mutate(data, r);
     return post('/api/shows', { kind: 'file', text: JSON.stringify(data) });
   }
   if (kind < 70)
     return post(
       '/api/shows',
-      bent({ kind: r.pick(['empty', 'starter', 'demo', 'file']), name: 'x', starter: 'four-cable', songbookOf: rig }),
+      mutated({
+        kind: r.pick(['empty', 'starter', 'demo', 'file']),
+        name: 'x',
+        starter: 'four-cable',
+        songbookOf: rig,
+      }),
     );
   if (kind < 76)
     return {
       method: 'PUT',
       path: `/api/shows/${rig}/ticks`,
       headers: json,
-      body: JSON.stringify(bent({ line: 'l', said: 's', done: r.chance(0.5) })),
+      body: JSON.stringify(mutated({ line: 'l', said: 's', done: r.chance(0.5) })),
     };
   if (kind < 82)
-    return post(`/api/shows/${rig}/revisions`, bent({ name: r.pick(['x', '\u0000', '\ud83c', 'y'.repeat(400)]) }));
+    return post(`/api/shows/${rig}/revisions`, mutated({ name: r.pick(['x', '\u0000', '\ud83c', 'y'.repeat(400)]) }));
   if (kind < 86)
     return {
       method: r.pick(['GET', 'POST', 'PUT', 'DELETE', 'PATCH', 'OPTIONS', 'HEAD']),

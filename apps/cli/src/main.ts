@@ -62,8 +62,10 @@ export async function main(
     if (command === 'prove') return runProve(show, sounds, levelOf(values.level), print);
     throw new BadCall(`there is no "${command}"`);
   } catch (reason) {
-    const told = reason instanceof BadCall || (reason as { code?: string }).code?.startsWith('ERR_PARSE_ARGS');
-    err(`${told || reason instanceof Error ? (reason as Error).message : String(reason)}\n${told ? usage : ''}`);
+    const isBadCall = reason instanceof BadCall || (reason as { code?: string }).code?.startsWith('ERR_PARSE_ARGS');
+    err(
+      `${isBadCall || reason instanceof Error ? (reason as Error).message : String(reason)}\n${isBadCall ? usage : ''}`,
+    );
     return 2;
   }
 }
@@ -101,7 +103,7 @@ type Print = (data: unknown, text: string) => void;
 
 function runCheck(show: Show, print: Print): number {
   const { findings, broken } = check(contextOf(show), rules);
-  const told = findings.map((finding) => ({
+  const printed = findings.map((finding) => ({
     rule: finding.ruleId,
     severity: finding.severity,
     text: formatFinding(finding, rules),
@@ -109,10 +111,10 @@ function runCheck(show: Show, print: Print): number {
     data: finding.data,
   }));
   print(
-    { findings: told, broken },
-    told.length === 0
+    { findings: printed, broken },
+    printed.length === 0
       ? 'Nothing found.\n'
-      : told.map((one) => `${severityWords[one.severity]}: ${one.text}\n`).join(''),
+      : printed.map((item) => `${severityWords[item.severity]}: ${item.text}\n`).join(''),
   );
   return findings.some((finding) => finding.severity === 'stops-the-show') ? 1 : 0;
 }
@@ -122,7 +124,7 @@ function runTrace(show: Show, sounds: readonly Sound[], print: Print): number {
   const traces = sounds.map((sound) => ({ sound: sound.name, id: sound.id, trace: tracer.trace(sound) }));
   const nameOf = (id: string) => show.rig.devices[id].name;
   print(
-    { traces: traces.map((one) => ({ ...one, trace: traceAsDocumented(one.trace) })) },
+    { traces: traces.map((trace) => ({ ...trace, trace: traceAsDocumented(trace.trace) })) },
     traces
       .map(
         ({ sound, trace }) =>
@@ -142,10 +144,15 @@ function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Pri
     .map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
   const { wiring } = prover.model;
   print(
-    { level, judgements: judgements.map((one) => asDocumented(wiring, one)) },
-    judgements.map((one) => `${one.verdict}${one.length === null ? '' : ` (${one.length})`}: ${one.name}\n`).join(''),
+    { level, judgements: judgements.map((judgement) => asDocumented(wiring, judgement)) },
+    judgements
+      .map(
+        (judgement) =>
+          `${judgement.verdict}${judgement.length === null ? '' : ` (${judgement.length})`}: ${judgement.name}\n`,
+      )
+      .join(''),
   );
-  const verdicts = new Set(judgements.map((one) => one.verdict));
+  const verdicts = new Set(judgements.map((judgement) => judgement.verdict));
   return verdicts.has('does-not') ? 1 : verdicts.has('cannot-be-known') ? 3 : 0;
 }
 

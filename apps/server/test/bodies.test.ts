@@ -10,7 +10,7 @@ const running = new Running();
 beforeAll(() => running.start());
 afterAll(() => running.stop());
 
-type Told = {
+type ErrorBody = {
   readonly status: number;
   readonly code: string;
   readonly errors: readonly { pointer: string; code: string }[];
@@ -119,7 +119,7 @@ describe('a body', () => {
         body,
       }),
     );
-    expect([result.status, ((await result.json()) as Told).code]).toEqual([status, code]);
+    expect([result.status, ((await result.json()) as ErrorBody).code]).toEqual([status, code]);
     expect(longest).toBeLessThan(1000);
     expect(await read(id)).toMatchObject({ revision: 0, rig: { name: 'Bodies' } });
   });
@@ -246,7 +246,7 @@ describe('a new rig', () => {
       { kind: 'starter', starter: 'four-cable', name },
     ]) {
       const answer = await running.ask('POST', '/api/shows', body);
-      expect([answer.status, (answer.json as Told).errors.map(({ pointer }) => pointer)]).toEqual([
+      expect([answer.status, (answer.json as ErrorBody).errors.map(({ pointer }) => pointer)]).toEqual([
         answer.status === 413 ? 413 : 422,
         ['/name'],
       ]);

@@ -16,9 +16,9 @@ describe('the log', () => {
       for (let n = from; n < from + 50; n += 1) log.write(line(n));
     }
     const files = [`${file}.2`, `${file}.1`, file];
-    for (const one of files) expect(statSync(one).size).toBeLessThanOrEqual(300);
+    for (const file of files) expect(statSync(file).size).toBeLessThanOrEqual(300);
     expect(existsSync(`${file}.3`)).toBe(false);
-    const lines = files.flatMap((one) => readFileSync(one, 'utf8').trim().split('\n'));
+    const lines = files.flatMap((file) => readFileSync(file, 'utf8').trim().split('\n'));
     expect(lines).toEqual(Array.from({ length: lines.length }, (_, i) => line(200 - lines.length + i)));
     expect(lines.length).toBeGreaterThan(60);
   });

@@ -79,7 +79,7 @@ describe('batches', () => {
       at: string;
       command: object;
     }[];
-    expect(history.map((one) => one.revision)).toEqual([2, 1]);
+    expect(history.map((item) => item.revision)).toEqual([2, 1]);
     expect(history[0]).toMatchObject({
       actor: 'me',
       at: expect.stringMatching(/Z$/),

@@ -15,7 +15,7 @@ const read = async (id: string): Promise<ShowAtRevision> => (await running.ask('
 const send = (id: string, command: Command, base: number) =>
   running.ask('POST', `/api/shows/${id}/batches`, { id: randomUUID(), ...command, base });
 const summaryOf = async (id: string): Promise<ShowSummary> =>
-  ((await running.ask('GET', '/api/shows')).json as ShowSummary[]).find((one) => one.id === id)!;
+  ((await running.ask('GET', '/api/shows')).json as ShowSummary[]).find((showSummary) => showSummary.id === id)!;
 /** Two demo rigs over one songbook. */
 const pair = async (): Promise<readonly [string, string]> => {
   const combo = await made({ kind: 'demo' });
@@ -167,7 +167,7 @@ test('four editors of two pairs of rigs, each pair over one songbook: every edit
   expect(others).toEqual([]);
   expect(seen.taken).toBeGreaterThan(100);
   const revisions = await Promise.all(rigs.map(async (id) => (await read(id)).revision));
-  expect(revisions.reduce((sum, one) => sum + one)).toBe(seen.taken);
+  expect(revisions.reduce((sum, revision) => sum + revision)).toBe(seen.taken);
   const history = async (id: string) =>
     ((await running.ask('GET', `/api/shows/${id}/history`)).json as object[]).length;
   expect(await Promise.all(rigs.map(history))).toEqual(revisions);

@@ -37,7 +37,7 @@ export { loopsOf, switchingOf, type Loop, type Switching } from './model/switchi
 export { controlLabel, deviceName, domainLabel, panelNumber, valueLabel } from './model/labels.ts';
 export { slotLabel, slotPlace, slotsOfController } from './model/slots.ts';
 export { memoised } from './model/memo.ts';
-export { isByHand, isWiredAlike, relabelled, wire, type WiredDevice, type Wiring } from './model/wiring.ts';
+export { isByHand, isWiredAlike, relabelled, buildWiring, type WiredDevice, type Wiring } from './model/wiring.ts';
 export { nameShape } from './model/rig.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';
 export { chosenSetList, partsInSetOrder } from './model/set-order.ts';
@@ -90,14 +90,14 @@ export {
   sheetRows,
   songRows,
   writeRows,
-} from './wire/csv.ts';
-export { readSmf, writeSmf } from './wire/smf.ts';
-export { type LeftOut, songsFromMidi, type SongsFromMidi } from './wire/songs-from-midi.ts';
-export { batchLimits, readBatch } from './wire/batch.ts';
-export { showOfToday, stepOfToday, storedShow } from './wire/version-1.ts';
-export { jsonSize } from './wire/json-size.ts';
-export { repairShow } from './wire/repair.ts';
-export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './wire/json.ts';
+} from './formats/csv.ts';
+export { readSmf, writeSmf } from './formats/smf.ts';
+export { type LeftOut, songsFromMidi, type SongsFromMidi } from './formats/songs-from-midi.ts';
+export { batchLimits, readBatch } from './formats/batch.ts';
+export { showOfToday, stepOfToday, storedShow } from './formats/version-1.ts';
+export { jsonSize } from './formats/json-size.ts';
+export { repairShow } from './formats/repair.ts';
+export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './formats/json.ts';
 export { assertNever, describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';
 export type { Evidence } from './why/evidence.ts';
 export * as why from './why/index.ts';

@@ -7,7 +7,7 @@ export function localOnly(port: () => number) {
     const hosts = [`127.0.0.1:${port()}`, `localhost:${port()}`];
     const { host, origin } = request.headers;
     if (!host || !hosts.includes(host)) return sendProblem(response, 403, 'wrong-host', 'This address is not ours.');
-    if (origin !== undefined && !hosts.some((one) => origin === `http://${one}`))
+    if (origin !== undefined && !hosts.some((host) => origin === `http://${host}`))
       return sendProblem(response, 403, 'wrong-origin', 'Requests from other pages are refused.');
     if (mustBeJson(request) && !request.is('application/json'))
       return sendProblem(response, 415, 'json-only', 'Send application/json.');

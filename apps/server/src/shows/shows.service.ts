@@ -124,7 +124,7 @@ export class ShowsService {
               ? ''
               : checked.problems
                   .slice(0, 5)
-                  .map((one) => `${one.pointer} ${describeProblem(one)}`)
+                  .map((problem) => `${problem.pointer} ${describeProblem(problem)}`)
                   .join(' ')
           }`,
         );

@@ -30,13 +30,13 @@ function standIn(answers: readonly (Judged | null | 'out of step')[]) {
   let steps: readonly Step[] | null = [];
   const listeners = new Set<() => void>();
   const requests: JudgeRequest[] = [];
-  const judging: Judging = (one) => {
-    requests.push(one);
+  const judging: Judging = (judgeRequest) => {
+    requests.push(judgeRequest);
     return Promise.resolve(answers[requests.length - 1] ?? null);
   };
   const store = {
     get: () => ({ show }),
-    subscribe: (one: () => void) => (listeners.add(one), () => listeners.delete(one)),
+    subscribe: (item: () => void) => (listeners.add(item), () => listeners.delete(item)),
     stepsSince: () => steps,
   };
   const edit = (made: readonly Step[] | null) => {
@@ -70,7 +70,7 @@ test('steps that are no longer known, or do not apply there, are made good by th
   judged.start();
   edit([step]);
   await settled();
-  expect(requests.map((one) => Object.keys(one)[0])).toEqual(['show', 'steps', 'show']);
+  expect(requests.map((request) => Object.keys(request)[0])).toEqual(['show', 'steps', 'show']);
   edit(null);
   expect(Object.keys(requests[3])).toEqual(['show']);
 });

@@ -26,9 +26,9 @@ async function opened(kept: string | null = null) {
     load: () => kept,
     save: (sound) => saved.push(sound),
   });
-  let told = 0;
-  open.subscribe(() => (told += 1));
-  return { open, store, saved, told: () => told };
+  let notified = 0;
+  open.subscribe(() => (notified += 1));
+  return { open, store, saved, notified: () => notified };
 }
 const soundIds = Object.keys(demoShow().rig.sounds);
 
@@ -52,10 +52,15 @@ describe('the open rig', () => {
     expect(open.get().sound).not.toBeNull();
   });
   test('what is selected is told and kept; a device that goes is selected no more', async () => {
-    const { open, saved, told } = await opened();
+    const { open, saved, notified } = await opened();
     open.get().selectSound(soundIds[5]);
     open.get().selectDevice('echo');
-    expect([open.get().sound?.id, open.get().device, told(), saved]).toEqual([soundIds[5], 'echo', 2, [soundIds[5]]]);
+    expect([open.get().sound?.id, open.get().device, notified(), saved]).toEqual([
+      soundIds[5],
+      'echo',
+      2,
+      [soundIds[5]],
+    ]);
     open.get().run(commands.removeDevice(open.get().show, 'echo'));
     expect(open.get().device).toBeNull();
   });

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { applySteps, type Command, commands, demoShow, type Show, Tracer, wire } from '@yunta/core';
+import { applySteps, type Command, commands, demoShow, type Show, Tracer, buildWiring } from '@yunta/core';
 import { Resolver } from './resolved.ts';
 
 const edited = (show: Show, command: Command): Show => {
@@ -23,7 +23,7 @@ test('an edit of sounds, lengths or counting keeps the tracer; one of the patch 
     const before = resolver.resolve(show.rig);
     show = edited(show, edit(show));
     const now = resolver.resolve(show.rig);
-    const anew = wire(show.rig);
+    const anew = buildWiring(show.rig);
     expect(now.tracer === before.tracer).toBe(keeps);
     expect(now.wiring).toEqual(anew);
     for (const sound of Object.values(show.rig.sounds))

@@ -1,4 +1,4 @@
-import { isWiredAlike, relabelled, type Rig, Tracer, wire, type Wiring } from '@yunta/core';
+import { isWiredAlike, relabelled, type Rig, Tracer, buildWiring, type Wiring } from '@yunta/core';
 
 export interface ResolvedRig {
   readonly wiring: Wiring;
@@ -14,7 +14,7 @@ export class Resolver {
     if (this.last && isWiredAlike(this.last.wiring.rig, rig))
       this.last = { wiring: relabelled(this.last.wiring, rig), tracer: this.last.tracer };
     else {
-      const wiring = wire(rig);
+      const wiring = buildWiring(rig);
       this.last = { wiring, tracer: new Tracer(wiring) };
     }
     return this.last;

@@ -147,7 +147,7 @@ class FakeBrowser {
             .filter(([key]) => key.startsWith(`edit/${rig}/`))
             .sort(([a], [b]) => (a < b ? -1 : 1));
           const edits = found.flatMap(([key, data]) => readEdit(key, data) ?? []);
-          for (const [key, data] of found.filter((one) => !readEdit(...one))) {
+          for (const [key, data] of found.filter((item) => !readEdit(...item))) {
             this.records.delete(key);
             this.records.set(`unreadable/${key}`, data);
           }

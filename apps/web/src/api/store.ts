@@ -172,8 +172,8 @@ export class ShowStore {
   /** Steps from an earlier show to this one; null where they are no longer known. */
   stepsSince(show: Show): readonly Step[] | null {
     if (show === this.state.show) return [];
-    const at = this.recent.findIndex((one) => one.on === show);
-    return at < 0 ? null : this.recent.slice(at).flatMap((one) => one.steps);
+    const at = this.recent.findIndex((item) => item.on === show);
+    return at < 0 ? null : this.recent.slice(at).flatMap((item) => item.steps);
   }
 
   /** Makes an edit; false where the core refuses it (the reason is in the state). One that changes nothing is none. */
@@ -217,7 +217,7 @@ export class ShowStore {
 
   /** Makes an edit that was set aside again, over whatever is there now. */
   applyAside(key: string): void {
-    const edit = this.aside.find((one) => one.key === key);
+    const edit = this.aside.find((keptEdit) => keptEdit.key === key);
     if (!edit) return;
     const steps = rebaseSteps(this.state.show, edit.batch.steps);
     if (!steps) return this.refuse(`${describeCommand(edit.batch.command)}: what it changes is not there any more.`);
@@ -226,7 +226,7 @@ export class ShowStore {
   }
 
   discardAside(key: string): void {
-    this.setAsides(this.aside.filter((one) => one.key !== key));
+    this.setAsides(this.aside.filter((keptEdit) => keptEdit.key !== key));
     void this.transport.storage.remove(key).then(() => this.transport.windows.announce(this.id), this.keepsNothing);
   }
 
@@ -454,7 +454,7 @@ export class ShowStore {
     const { key, batch } = refused.edit;
     const edit: KeptEdit = { key, batch, why: refused.why };
     await this.transport.storage.put(edit).catch(this.keepsNothing);
-    this.setAsides([...this.aside.filter((one) => one.key !== key), edit]);
+    this.setAsides([...this.aside.filter((keptEdit) => keptEdit.key !== key), edit]);
     this.transport.windows.announce(this.id);
   }
 

@@ -18,7 +18,7 @@ export function useTicks(show: string): Ticks {
     onMutate: async ({ line, said, done }) => {
       await queries.cancelQueries({ queryKey: key });
       const before = queries.getQueryData<Tick[]>(key);
-      const others = (before ?? []).filter((one) => one.line !== line);
+      const others = (before ?? []).filter((tick) => tick.line !== line);
       queries.setQueryData<Tick[]>(
         key,
         done ? [...others, { line, said, at: new Date().toISOString(), actor: 'me' }] : others,

@@ -64,17 +64,17 @@ export function Home() {
           />
           <fieldset className="starters">
             <legend>Begin with</legend>
-            {starters.map((one) => (
-              <label key={one.id}>
+            {starters.map((item) => (
+              <label key={item.id}>
                 <input
                   type="radio"
                   name="starter"
-                  value={one.id}
-                  checked={starter === one.id}
-                  onChange={() => setStarter(one.id)}
+                  value={item.id}
+                  checked={starter === item.id}
+                  onChange={() => setStarter(item.id)}
                 />
                 <span>
-                  <b>{one.name}</b> <span className="soft">{one.says}</span>
+                  <b>{item.name}</b> <span className="soft">{item.says}</span>
                 </span>
               </label>
             ))}

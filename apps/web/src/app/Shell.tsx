@@ -216,15 +216,15 @@ function UndoRedo() {
 function SelectedSound() {
   const { show, sound, selectSound } = useShow();
   const sounds = inOrder(show.rig.sounds);
-  const slot = Object.values(show.rig.slots).find((one) => one.sound === sound?.id);
+  const slot = Object.values(show.rig.slots).find((slot) => slot.sound === sound?.id);
   if (!sound) return <span className="soft">No sound yet: the rig is traced as it powers up</span>;
   return (
     <div className="hand">
       <label htmlFor="selected-sound">Selected sound</label>
       <select id="selected-sound" value={sound.id} onChange={(event) => selectSound(event.target.value)}>
-        {sounds.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.name}
+        {sounds.map((sound) => (
+          <option key={sound.id} value={sound.id}>
+            {sound.name}
           </option>
         ))}
       </select>
@@ -308,7 +308,7 @@ function Keys({ toggle }: { readonly toggle: (panel: 'keys' | 'commands') => voi
       else if (event.key === '?') toggle('keys');
       else if (event.key === '[' || event.key === ']') {
         const sounds = inOrder(show.rig.sounds);
-        const at = sounds.findIndex((one) => one.id === sound?.id);
+        const at = sounds.findIndex((each) => each.id === sound?.id);
         const next = sounds[(at + (event.key === ']' ? 1 : -1) + sounds.length) % sounds.length];
         if (next) selectSound(next.id);
       }

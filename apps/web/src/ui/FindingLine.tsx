@@ -2,7 +2,7 @@ import type { Severity } from '@yunta/core';
 import type { ReactNode } from 'react';
 import { SeverityMark } from './SeverityMark.tsx';
 
-interface Told {
+interface WordedFinding {
   readonly severity: Severity;
   readonly title: string;
   readonly text: string;
@@ -16,7 +16,7 @@ export function FindingLine({
   onSelect,
   children,
 }: {
-  readonly finding: Told;
+  readonly finding: WordedFinding;
   readonly onSelect: () => void;
   readonly children?: ReactNode;
 }) {

@@ -2,12 +2,12 @@ import { describeProblem } from '@yunta/core';
 import type { ProblemDetails } from '@yunta/contract';
 
 /** An error with what the server told of it. */
-interface Told extends Error {
+interface ReportedError extends Error {
   readonly details?: ProblemDetails | null;
 }
 
 /** What was refused, with each place and reason. */
-export function Refusal({ error, what }: { readonly error: Told; readonly what?: string }) {
+export function Refusal({ error, what }: { readonly error: ReportedError; readonly what?: string }) {
   const problems = error.details?.errors ?? [];
   const placed = problems.filter((problem) => problem.pointer !== '');
   return (

@@ -146,15 +146,15 @@ export const catalogue: readonly CatalogueEntry[] = [
 /** Entries that hold every typed word, best first: the very name, then names that begin with it. */
 export function findTypes(typed: string): readonly CatalogueEntry[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const matching = catalogue.filter((one) => words.every((word) => one.words.includes(word)));
+  const matching = catalogue.filter((catalogueEntry) => words.every((word) => catalogueEntry.words.includes(word)));
   const whole = words.join(' ');
-  const rank = (one: CatalogueEntry) =>
-    one.type.name.toLowerCase() === whole ? 0 : one.words.startsWith(words[0] ?? '') ? 1 : 2;
+  const rank = (catalogueEntry: CatalogueEntry) =>
+    catalogueEntry.type.name.toLowerCase() === whole ? 0 : catalogueEntry.words.startsWith(words[0] ?? '') ? 1 : 2;
   return [...matching].sort((a, b) => rank(a) - rank(b));
 }
 
 export const typeById = (id: string): CatalogueEntry => {
-  const found = catalogue.find((one) => one.type.id === id);
+  const found = catalogue.find((catalogueEntry) => catalogueEntry.type.id === id);
   if (!found) throw new Error(`no type ${id} in the catalogue`);
   return found;
 };

@@ -168,7 +168,7 @@ export function connect(show: Show, id: string, plugs: readonly Plug[], length: 
 }
 
 export function cableKind(rig: Rig, plug: Plug): Cable['kind'] {
-  const jack = anatomyOf(rig.devices[plug.device].type).jacks.find((one) => one.id === plug.jack);
+  const jack = anatomyOf(rig.devices[plug.device].type).jacks.find((jack) => jack.id === plug.jack);
   if (jack?.kind.startsWith('midi')) return 'midi';
   if (jack?.kind.startsWith('contact')) return 'contact';
   return jack?.speaker ? 'speaker' : 'signal';
@@ -256,7 +256,7 @@ export function layOut(show: Show, controller: string): Command | null {
     (slot) => slot.controller === controller && slot.sound !== null && !kept.has(slot.id),
   );
   const changed = laid.filter((slot) => JSON.stringify(rig.slots[slot.id]) !== JSON.stringify(slot));
-  const instead = new Map(old.map((slot) => [slot.id, laid.find((one) => one.sound === slot.sound)!.id]));
+  const instead = new Map(old.map((slot) => [slot.id, laid.find((item) => item.sound === slot.sound)!.id]));
   return command('lay-out', { controller: rig.devices[controller].name }, [
     ...Object.values(rig.casting)
       .filter((cast) => instead.has(cast.slot))
@@ -325,7 +325,7 @@ function handCues(rig: Rig, sound: Sound | undefined): CastAction[] {
 function isHandRef(rig: Rig, ref: string): boolean {
   const { device: id, control: name } = splitRef(ref);
   const device = rig.devices[id];
-  const control = device && anatomyOf(device.type).controls.find((one) => one.id === name);
+  const control = device && anatomyOf(device.type).controls.find((control) => control.id === name);
   return control !== undefined && isByHand(device, control);
 }
 
@@ -447,7 +447,7 @@ export function moveSound(show: Show, id: string, next: string | null): Command 
 }
 
 function orderBefore(others: readonly { readonly id: string; readonly order: string }[], next: string | null): string {
-  const at = next === null ? others.length : others.findIndex((one) => one.id === next);
+  const at = next === null ? others.length : others.findIndex((other) => other.id === next);
   return between(others[at - 1]?.order ?? null, others[at]?.order ?? null);
 }
 
@@ -483,7 +483,7 @@ export const chooseSetList = (show: Show, id: string | null): Command =>
     set(['settings', 'setList'], id, show.rig.settings.setList),
   ]);
 
-export function setSchool<K extends keyof Conventions>(show: Show, question: K, side: Conventions[K]): Command {
+export function setConvention<K extends keyof Conventions>(show: Show, question: K, side: Conventions[K]): Command {
   const old = show.rig.settings.conventions;
   return command('set-school', { question, side }, [
     set(['settings', 'conventions'], { ...old, [question]: side }, old),

@@ -13,10 +13,12 @@ const applied = (show: Show, steps: readonly Step[]): Show => {
 };
 
 describe('the steps between two shows', () => {
-  const shows = [demoShow(), flyShow(), ...starters.map((one) => one.make('rig', one.name))].map((show): Show => ({
-    rig: { ...show.rig, id: 'rig' },
-    songbook: { ...show.songbook, id: 'book' },
-  }));
+  const shows = [demoShow(), flyShow(), ...starters.map((starter) => starter.make('rig', starter.name))].map(
+    (show): Show => ({
+      rig: { ...show.rig, id: 'rig' },
+      songbook: { ...show.songbook, id: 'book' },
+    }),
+  );
 
   test('lead from any of them to any other, and back', () => {
     let many = 0;

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { fourCable } from '../testing/build-show.ts';
-import { wire } from '../model/wiring.ts';
+import { buildWiring } from '../model/wiring.ts';
 import { readActionLine } from './action-line.ts';
 import { readPatchLine } from './patch-line.ts';
 
 const { show } = fourCable();
-const switcher = wire(show.rig).device.get('switcher')!;
+const switcher = buildWiring(show.rig).device.get('switcher')!;
 
 describe('a cable said in one line', () => {
   const spare = fourCable().device('boost', 'boost', 'Boost').device('boost-2', 'boost', 'Boost 2').show.rig;
@@ -30,15 +30,15 @@ describe('a cable said in one line', () => {
   });
   test('a plus in a name is no other end', () => {
     const named = fourCable().device('both', 'boost', 'Dirt + Boost').device('boost', 'boost', 'Boost').show.rig;
-    const told = (line: string) => readPatchLine(named, line);
-    expect(told('dirt + boost > switcher')).toEqual({
+    const readLine = (line: string) => readPatchLine(named, line);
+    expect(readLine('dirt + boost > switcher')).toEqual({
       ok: true,
       plugs: [
         { device: 'both', jack: 'out' },
         { device: 'switcher', jack: 'return-4' },
       ],
     });
-    expect(told('switcher send 4 > dirt + boost + boost')).toEqual({
+    expect(readLine('switcher send 4 > dirt + boost + boost')).toEqual({
       ok: true,
       plugs: [
         { device: 'switcher', jack: 'send-4' },

@@ -2,7 +2,7 @@ import { mateOf } from '../model/jack-kinds.ts';
 import type { Jack } from '../model/anatomy.ts';
 import { isOut } from '../model/cable-ends.ts';
 import type { Plug, Rig } from '../model/rig.ts';
-import { wire, type WiredDevice } from '../model/wiring.ts';
+import { buildWiring, type WiredDevice } from '../model/wiring.ts';
 
 /** The plugs that a line names, those that it comes from first. */
 export type PatchLine =
@@ -15,7 +15,7 @@ export type PatchLine =
  * the first free jack that fits is taken.
  */
 export function readPatchLine(rig: Rig, line: string): PatchLine {
-  const { devices } = wire(rig);
+  const { devices } = buildWiring(rig);
   const sides = line.split(/->|>|→/).map((side) => endsIn(devices, side));
   if (sides.length !== 2 || sides.flat().some((end) => end === ''))
     return { ok: false, reason: 'no-arrow', typed: line.trim() };

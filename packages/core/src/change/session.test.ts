@@ -14,7 +14,7 @@ import { listSlot } from '../program/listing.ts';
 import { starters } from '../starters/starters.ts';
 import { Random } from '../testing/random.ts';
 import { describeProblem } from '../units/problem.ts';
-import { exportShow, importShow } from '../wire/json.ts';
+import { exportShow, importShow } from '../formats/json.ts';
 import { describeCommand } from './command-words.ts';
 import * as commands from './commands.ts';
 import type { Command } from './commands.ts';
@@ -125,7 +125,7 @@ const rigEdits: readonly Edit[] = [
     );
   },
   (show, r) => commands.renameRig(show, r.pick(['Spring', 'Autumn'])),
-  (show, r) => commands.setSchool(show, 'tempo', r.pick(conventions.tempo)),
+  (show, r) => commands.setConvention(show, 'tempo', r.pick(conventions.tempo)),
 ];
 
 const soundEdits: readonly Edit[] = [
@@ -295,7 +295,7 @@ function mended(context: Context, finding: Finding, tally: Tally): void {
   const fixed = applySteps(show, steps);
   if (!fixed.ok) throw new Error(`${finding.ruleId}: ${JSON.stringify(fixed.problems)}`);
   tally.fixed += 1;
-  expect(check(contextOf(fixed.value, context), rules).findings.filter((one) => isSame(one, finding))).toEqual([]);
+  expect(check(contextOf(fixed.value, context), rules).findings.filter((item) => isSame(item, finding))).toEqual([]);
   const back = applySteps(fixed.value, invertSteps(steps));
   expect(back.ok && exportShow(back.value)).toBe(exportShow(show));
 }
@@ -335,10 +335,10 @@ describe('a session of edits at random', () => {
   test.each(shows)('on %s', (_, show) => {
     // Small rigs are soon judged: more sessions on them.
     for (const seed of Object.keys(show.rig.sounds).length > 10 ? [1] : [1, 2, 3]) {
-      const one = session(show, seed, 30);
-      tally.taken += one.taken;
-      tally.refused += one.refused;
-      tally.fixed += one.fixed;
+      const item = session(show, seed, 30);
+      tally.taken += item.taken;
+      tally.refused += item.refused;
+      tally.fixed += item.fixed;
     }
   });
 

@@ -60,7 +60,7 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   'change a set list': (show) => commands.setSetList(show, 'set', 'songs', ['song-2', 'song-1']),
   'remove a set list': (show) => commands.removeSetList(show, 'short'),
   'choose a set list': (show) => commands.chooseSetList(show, 'short'),
-  'choose a school': (show) => commands.setSchool(show, 'tempo', 'tapped'),
+  'choose a convention': (show) => commands.setConvention(show, 'tempo', 'tapped'),
   waive: (show) => commands.waive(show, 'w', 'recall/left-over', { sound: 'sound-7' }, 'mended on Friday', 'Left over'),
   'want by hand, cues of the parts with it': (show) => commands.want(show, 'sound-1', 'guitar/selector', 'bridge'),
   'want in several': (show) => commands.wantInAll(show, ['sound-1', 'sound-2', 'sound-3'], 'hall/preset', 9),

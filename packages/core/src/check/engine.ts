@@ -1,7 +1,7 @@
 import type { Show } from '../model/documents.ts';
 import type { Slot, Waiver } from '../model/rig.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
-import { isWiredAlike, relabelled, wire } from '../model/wiring.ts';
+import { isWiredAlike, relabelled, buildWiring } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
 import { Prover } from '../recall/prove/prover.ts';
 import { buildStateModel } from '../recall/state/build-state-model.ts';
@@ -16,7 +16,7 @@ import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.t
  */
 export function contextOf(show: Show, before?: Context): Context {
   const kept = before && isWiredAlike(before.show.rig, show.rig) ? before : undefined;
-  const wiring = kept ? relabelled(kept.wiring, show.rig) : wire(show.rig);
+  const wiring = kept ? relabelled(kept.wiring, show.rig) : buildWiring(show.rig);
   const tracer = kept ? kept.tracer : new Tracer(wiring);
   const compile = compiler(wiring);
   const compiled = new Map<Slot, Compiled>();

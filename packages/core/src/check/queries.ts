@@ -4,7 +4,7 @@ import { type Memo, memoised } from '../model/memo.ts';
 import { type ControlRef, type Rig, type Slot, type Sound } from '../model/rig.ts';
 import { ownerOf, type WiredDevice } from '../model/wiring.ts';
 import { midiReach } from '../program/compile.ts';
-import { passesAfter } from '../trace/ahead.ts';
+import { passesAfter } from '../trace/reachable-passes.ts';
 import type { Pass } from '../trace/passes.ts';
 import type { Trace } from '../trace/trace.ts';
 import type { Context } from './define-rule.ts';
@@ -130,7 +130,7 @@ export const inOrderOf = (
   trace.passes
     .filter(({ effects }) => effects.some((effect) => first.includes(effect)))
     .flatMap((pass) => {
-      const after = passesAfter(trace, pass).find((one) => one.effects.includes(then));
+      const after = passesAfter(trace, pass).find((pass) => pass.effects.includes(then));
       return after ? [{ first: pass, then: after }] : [];
     });
 

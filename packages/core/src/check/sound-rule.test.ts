@@ -48,27 +48,27 @@ test('looks at every sound once, and after an edit of one sound only at that', (
   const next = edited(show, commands.setSound(show, 'lead', 'name', 'Loud lead'));
   const found = rule.check(contextOf(next, before));
   expect(looked).toEqual(['clean', 'lead', 'lead']);
-  expect(found.map((one) => one.data['sound']).sort()).toEqual(['Clean', 'Loud lead']);
+  expect(found.map((reported) => reported.data['sound']).sort()).toEqual(['Clean', 'Loud lead']);
 });
 test('looks again where what a slot of the sound does by hand is another, and at all where a panel counts otherwise and the rule tells numbers', () => {
   const { rule, looked } = counting(true);
   const before = contextOf(show);
   rule.check(before);
-  const slot = Object.values(show.rig.slots).find((one) => one.sound === 'lead')!;
+  const slot = Object.values(show.rig.slots).find((slot) => slot.sound === 'lead')!;
   const byHand = edited(show, commands.setSlotActions(show, slot.id, [{ kind: 'set', control: 'loop-1', value: 1 }]));
   const between = contextOf(byHand, before);
   rule.check(between);
   expect(looked.slice(2)).toEqual(['lead']);
-  const told = edited(byHand, commands.setDevice(byHand, 'delay', 'firstPresetNumber', 0));
-  rule.check(contextOf(told, between));
+  const relabelled = edited(byHand, commands.setDevice(byHand, 'delay', 'firstPresetNumber', 0));
+  rule.check(contextOf(relabelled, between));
   expect(looked.slice(3).sort()).toEqual(['clean', 'lead']);
 });
 test('a rule that tells no numbers does not look again where a panel counts otherwise', () => {
   const { rule, looked } = counting();
   const before = contextOf(show);
   rule.check(before);
-  const told = edited(show, commands.setDevice(show, 'delay', 'firstPresetNumber', 0));
-  expect(rule.check(contextOf(told, before))).toHaveLength(2);
+  const relabelled = edited(show, commands.setDevice(show, 'delay', 'firstPresetNumber', 0));
+  expect(rule.check(contextOf(relabelled, before))).toHaveLength(2);
   expect(looked).toHaveLength(2);
 });
 
@@ -78,7 +78,7 @@ describe.each([
 ])('on the %s rig of the demo', (_, demo) => {
   const findings = (context: Context) => JSON.stringify(check(context, rules));
   /** A copy in which nothing is the same object, so that nothing is remembered. */
-  const afresh = (one: Show) => contextOf(JSON.parse(JSON.stringify(one)) as Show);
+  const afresh = (show: Show) => contextOf(JSON.parse(JSON.stringify(show)) as Show);
   test.each(Object.keys(demo.rig.devices))(
     'all rules say of %s told otherwise what they say with nothing remembered',
     (device) => {

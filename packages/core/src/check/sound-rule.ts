@@ -25,7 +25,7 @@ export interface SoundRule<M extends string> extends Pick<Rule<M>, 'meta'> {
   readonly applies?: (context: Context) => boolean;
   /** Whether it tells preset numbers as the device's panel counts them: such a rule looks again when that changes. */
   readonly tellsNumbers?: boolean;
-  readonly each: (one: SoundCase) => readonly Reported<M>[];
+  readonly each: (soundCase: SoundCase) => readonly Reported<M>[];
 }
 
 /** Whether it is to be heard and is; a sound that is silent by mistake is told elsewhere. */

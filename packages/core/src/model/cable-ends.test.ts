@@ -3,12 +3,12 @@ import { patchList } from '../paper/patch-list.ts';
 import { fourCable } from '../testing/build-show.ts';
 import { endsOf } from './cable-ends.ts';
 import type { Plug } from './rig.ts';
-import { wire } from './wiring.ts';
+import { buildWiring } from './wiring.ts';
 
 const builder = fourCable().device('boost', 'boost', 'Boost').device('boost-2', 'boost', 'Boost 2');
-const wiring = wire(builder.show.rig);
+const wiring = buildWiring(builder.show.rig);
 const plug = (text: string): Plug => ({ device: text.split('/')[0], jack: text.split('/')[1] });
-const told = (...plugs: readonly string[]) => {
+const joinedEnds = (...plugs: readonly string[]) => {
   const { from, to } = endsOf(wiring, { plugs: plugs.map(plug) });
   return [from, to].map((ends) => ends.map((end) => `${end.index}:${end.plug.device}/${end.plug.jack}`).join(' '));
 };
@@ -40,12 +40,12 @@ describe('the ends of a cable', () => {
     ['MIDI', ['switcher/midi-in', 'delay/midi-thru'], ['1:delay/midi-thru', '0:switcher/midi-in']],
     ['a contact', ['combo/remote-1', 'switcher/contact-1'], ['1:switcher/contact-1', '0:combo/remote-1']],
   ] as const)('%s', (_, plugs, ends) => {
-    expect(told(...plugs)).toEqual(ends);
+    expect(joinedEnds(...plugs)).toEqual(ends);
   });
 
   test('stand all on the patch list, each on its side', () => {
     const { show } = builder.cables('Boost + Boost 2 > Switcher Return 4');
-    const lines = patchList(show, wire(show.rig)).groups.flatMap(({ lines: own }) => own);
+    const lines = patchList(show, buildWiring(show.rig)).groups.flatMap(({ lines: own }) => own);
     expect(lines.map(({ cells }) => cells.slice(1, 3))).toContainEqual([
       'Boost, Out + Boost 2, Out',
       'Switcher, Return 4',

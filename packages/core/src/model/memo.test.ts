@@ -14,9 +14,9 @@ test('an answer is found once, and is the very same for all that share their not
     asked += 1;
     return Array.from({ length: size }, (_, i) => i);
   });
-  const one = thing(3);
-  expect(list(one)).toEqual([0, 1, 2]);
-  expect(list(one)).toBe(list(thing(3, one.notes)));
+  const item = thing(3);
+  expect(list(item)).toEqual([0, 1, 2]);
+  expect(list(item)).toBe(list(thing(3, item.notes)));
   expect(asked).toBe(1);
   expect(list(thing(2))).toEqual([0, 1]);
   expect(asked).toBe(2);
@@ -25,10 +25,10 @@ test('different questions about one thing do not answer each other', () => {
   const room = () => new Map<string, number>();
   const first = memoised(keeper, () => room());
   const second = memoised(keeper, () => room());
-  const one = thing(0);
-  first(one).set('a', 1);
-  expect(second(one).size).toBe(0);
-  expect(first(one).get('a')).toBe(1);
+  const item = thing(0);
+  first(item).set('a', 1);
+  expect(second(item).size).toBe(0);
+  expect(first(item).get('a')).toBe(1);
 });
 test('where no answer comes, the next one who asks asks again', () => {
   let asked = 0;
@@ -37,8 +37,8 @@ test('where no answer comes, the next one who asks asks again', () => {
     if (asked === 1) throw new Error('not yet');
     return {};
   });
-  const one = thing(0);
-  expect(() => failing(one)).toThrow('not yet');
-  expect(failing(one)).toEqual({});
+  const item = thing(0);
+  expect(() => failing(item)).toThrow('not yet');
+  expect(failing(item)).toEqual({});
   expect(asked).toBe(2);
 });

@@ -8,7 +8,7 @@ import { anatomyOf, archetypeOf } from './archetypes/registry.ts';
 import { emptyRig, inOrder } from './documents.ts';
 import { loopsOf, switchingOf } from './switching.ts';
 import { wantsOf } from './wants.ts';
-import { wire } from './wiring.ts';
+import { buildWiring } from './wiring.ts';
 
 describe('generic types', () => {
   test.each(catalogue.map((entry) => [entry.type.id, entry] as const))(
@@ -55,7 +55,7 @@ describe('domains', () => {
 });
 
 describe('what switches a piece', () => {
-  const wiring = wire(fourCable().device('boost', 'boost', 'Boost').show.rig);
+  const wiring = buildWiring(fourCable().device('boost', 'boost', 'Boost').show.rig);
   test('the loop that the cables put it into, and its own switch', () => {
     expect(loopsOf(wiring).map((loop) => loop.holds)).toEqual([['drive'], ['combo'], ['delay'], []]);
     const switching = switchingOf(wiring);
@@ -65,7 +65,7 @@ describe('what switches a piece', () => {
   });
   test('on lays its loop in and its switch on; off lays its switch off, or where it has none its loop out', () => {
     const wants = (pedals: Record<string, 'on' | 'off'>, wanted: Record<string, string | number> = {}) => {
-      const { controls, literals } = wantsOf(wiring, {
+      const { controls, controlValues } = wantsOf(wiring, {
         id: 's',
         name: 's',
         order: 'a',
@@ -74,7 +74,7 @@ describe('what switches a piece', () => {
         wants: wanted,
         pedals,
       });
-      return Object.fromEntries(controls.map((control, i) => [wiring.controls.refs[control], literals[i]]));
+      return Object.fromEntries(controls.map((control, i) => [wiring.controls.refs[control], controlValues[i]]));
     };
     expect(wants({ drive: 'on' })).toEqual({ 'switcher/loop-1': 1, 'drive/on': 1 });
     expect(wants({ drive: 'off' })).toEqual({ 'drive/on': 0 });

@@ -164,13 +164,13 @@ export const record = <T, K extends string = string>(
 
 type Fields = Readonly<Record<string, Shape>>;
 type ObjectOf<R, O> = { readonly [K in keyof R]: DataOf<R[K]> } & { readonly [K in keyof O]?: DataOf<O[K]> };
-/** The same type, told as one object. */
-type Told<T> = { readonly [K in keyof T]: T[K] };
+/** The same type as a single object. */
+type Merged<T> = { readonly [K in keyof T]: T[K] };
 
 export const object = <R extends Fields, O extends Fields = Record<never, Shape>>(
   required: R,
   optional: O = {} as O,
-): Shape<Told<ObjectOf<R, O>>> => ({
+): Shape<Merged<ObjectOf<R, O>>> => ({
   ...remembering((value, at, into) => {
     if (!isPlain(value)) return wrong(into, at, 'an object');
     for (const name of Object.keys(required))

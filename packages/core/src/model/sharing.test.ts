@@ -18,8 +18,8 @@ describe('a rig beside another songbook', () => {
     expect(withSongbook(rig, emptySongbook('x', 'X')).rig.casting).toEqual({});
     const [kept] = Object.values(rig.casting);
     const { songbook } = demoShow();
-    const one = { ...songbook, parts: { [kept.part]: songbook.parts[kept.part] } };
-    expect(Object.values(withSongbook(rig, one).rig.casting)).toEqual(
+    const item = { ...songbook, parts: { [kept.part]: songbook.parts[kept.part] } };
+    expect(Object.values(withSongbook(rig, item).rig.casting)).toEqual(
       Object.values(rig.casting).filter((cast) => cast.part === kept.part),
     );
   });

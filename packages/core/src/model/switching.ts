@@ -104,7 +104,7 @@ function walkLoop(wiring: Wiring, next: Next, wired: WiredDevice, send: string |
     if (!holds.includes(device)) holds.push(device);
     for (const out of outsFrom(wiring.device.get(device), jack))
       for (const plug of next.get(`${device}:${out}`) ?? [])
-        if (!met.some((one) => one.device === plug.device && one.jack === plug.jack)) met.push(plug);
+        if (!met.some((item) => item.device === plug.device && item.jack === plug.jack)) met.push(plug);
   }
   return holds;
 }

@@ -14,22 +14,22 @@ function changed(...changes: readonly (readonly [Path, unknown])[]): Show {
   }
   return show;
 }
-const told = (show: Show): readonly string[] => {
+const problemsOf = (show: Show): readonly string[] => {
   const rig = validateRig(show.rig, '/rig');
   const songbook = validateSongbook(show.songbook, '/songbook');
   return [...(rig.ok ? [] : rig.problems), ...(songbook.ok ? [] : songbook.problems)].map(
-    (one) => `${one.pointer} ${one.code}`,
+    (problem) => `${problem.pointer} ${problem.code}`,
   );
 };
 test('the demo is in order', () => {
-  expect(told(demoShow())).toEqual([]);
+  expect(problemsOf(demoShow())).toEqual([]);
   expect(showProblems(demoShow())).toEqual([]);
 });
 
 describe('what a rig refers to must be there', () => {
   const cables = demoShow().rig.cables;
-  const [cable, other] = Object.values(cables).filter((one) => one.kind === 'signal');
-  const midi = Object.values(cables).find((one) => one.kind === 'midi')!;
+  const [cable, other] = Object.values(cables).filter((cable) => cable.kind === 'signal');
+  const midi = Object.values(cables).find((cable) => cable.kind === 'midi')!;
   const slot = Object.values(demoShow().rig.slots)[0];
   const cast = Object.values(demoShow().rig.casting)[0];
   const part = Object.values(demoShow().songbook.parts)[0];
@@ -210,17 +210,19 @@ describe('what a rig refers to must be there', () => {
       `/songbook/setLists/${list.id}/songs/0 not-found`,
     ],
   ];
-  test.each(cases)('%s', (_, path, value, expected) => expect(told(changed([path, value]))).toContain(expected));
+  test.each(cases)('%s', (_, path, value, expected) => expect(problemsOf(changed([path, value]))).toContain(expected));
 
   test('two slots under one switch: the second is told', () => {
     const [one, two] = Object.values(demoShow().rig.slots);
     expect(
-      told(changed([['rig', 'slots', two.id, 'bank'], one.bank], [['rig', 'slots', two.id, 'position'], one.position])),
+      problemsOf(
+        changed([['rig', 'slots', two.id, 'bank'], one.bank], [['rig', 'slots', two.id, 'position'], one.position]),
+      ),
     ).toEqual([`/rig/slots/${two.id} duplicate`]);
   });
   test('one part cast twice', () => {
     const [one, two] = Object.values(demoShow().rig.casting);
-    expect(told(changed([['rig', 'casting', two.id, 'part'], one.part]))).toEqual([
+    expect(problemsOf(changed([['rig', 'casting', two.id, 'part'], one.part]))).toEqual([
       `/rig/casting/${two.id}/part duplicate`,
     ]);
   });
@@ -252,7 +254,7 @@ describe('what was found in order is not looked at again', () => {
   test('at most fifty problems are told', () => {
     const wants = Object.fromEntries(Array.from({ length: 60 }, (_, i) => [`gone/${i}`, 1]));
     const show = changed([['rig', 'sounds', 'sound-1', 'wants'], wants]);
-    expect(told(show)).toHaveLength(50);
+    expect(problemsOf(show)).toHaveLength(50);
   });
 });
 

@@ -72,7 +72,7 @@ function referProblems(rig: Rig, at: string): Problem[] {
 /** Whether something was found in order before, seen beside the very same other things. */
 function seenBefore(memo: WeakMap<object, readonly unknown[]>, what: object, beside: readonly unknown[]): boolean {
   const known = memo.get(what);
-  return known !== undefined && known.length === beside.length && known.every((one, i) => one === beside[i]);
+  return known !== undefined && known.length === beside.length && known.every((item, i) => item === beside[i]);
 }
 
 /** Looks anew only where the thing, or what it refers to, is another object than the last time. */
@@ -154,7 +154,7 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
     if (!anatomy.jacks.some((jack) => jack.id === id))
       problems.push(problem(`${at}/oneWay`, 'not-found', { what: 'jack', id }));
   for (const id of device.plannedSwitches)
-    if (!anatomy.switches.some((one) => one.id === id))
+    if (!anatomy.switches.some((footSwitch) => footSwitch.id === id))
       problems.push(problem(`${at}/plannedSwitches`, 'not-found', { what: 'foot switch', id }));
   for (const [id] of [...Object.entries(device.owners), ...Object.entries(device.powerUps)])
     if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id))
@@ -166,7 +166,7 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
     if (id !== 'preset' && after.is === 'value')
       problems.push(...valueProblems(anatomy, id, after.value, () => at + pointer('powerUps', id)));
   for (const id of Object.keys(device.momentaries))
-    if (!anatomy.controller?.momentaries.some((one) => one.id === id))
+    if (!anatomy.controller?.momentaries.some((momentary) => momentary.id === id))
       problems.push(problem(`${at}/momentaries`, 'not-found', { what: 'momentary', id }));
   return problems;
 }
@@ -183,7 +183,7 @@ function callProblems(rig: Rig, device: Device, at: string): Problem[] {
 
 /** A stored or power-up value: unknown, or inside its control's domain. */
 function valueProblems(anatomy: Anatomy, id: string, value: ControlValue | null, at: () => string): Problem[] {
-  const control = anatomy.controls.find((one) => one.id === id);
+  const control = anatomy.controls.find((control) => control.id === id);
   if (!control) return [problem(at(), 'not-found', { what: 'control', id })];
   return value === null || inDomain(control.domain, value)
     ? []
@@ -197,7 +197,7 @@ function cableProblems(rig: Rig, at: string): Problem[] {
       const here = () => at + pointer('cables', cable.id, 'plugs', i);
       const device = Object.hasOwn(rig.devices, plug.device) ? rig.devices[plug.device] : undefined;
       if (!device) return [problem(here(), 'not-found', { what: 'device', id: plug.device })];
-      const jack = anatomyOf(device.type).jacks.find((one) => one.id === plug.jack);
+      const jack = anatomyOf(device.type).jacks.find((jack) => jack.id === plug.jack);
       if (!jack) return [problem(here(), 'jack-missing', { device: device.name, jack: plug.jack })];
       const key = `${plug.device}:${plug.jack}`;
       if (taken.has(key)) return [problem(here(), 'jack-taken', { device: device.name, jack: jack.label })];
@@ -233,7 +233,7 @@ function wantProblems(rig: Rig, ref: string, value: string | number, at: () => s
       ? []
       : [problem(at(), 'wrong-type', { expected: 'a preset number as sent' })];
   }
-  const control = anatomy.controls.find((one) => one.id === name);
+  const control = anatomy.controls.find((control) => control.id === name);
   if (!control) return [problem(at(), 'not-found', { what: 'control', id: name })];
   return inDomain(control.domain, value)
     ? []
@@ -281,7 +281,7 @@ function castProblems(rig: Rig, at: string): Problem[] {
       if (action.kind === 'cue') problems.push(...wantProblems(rig, action.control, action.value, () => here));
       else if (
         !Object.hasOwn(rig.devices, action.device) ||
-        !anatomyOf(rig.devices[action.device].type).switches.some((one) => one.id === action.switch)
+        !anatomyOf(rig.devices[action.device].type).switches.some((footSwitch) => footSwitch.id === action.switch)
       )
         problems.push(problem(here, 'not-found', { what: 'foot switch', id: `${action.device}/${action.switch}` }));
     }

@@ -6,7 +6,7 @@ import type { ControlValue } from './anatomy.ts';
 import type { Sound } from './rig.ts';
 import { switchingOf } from './switching.ts';
 import { wantsOf } from './wants.ts';
-import { wire, type Wiring } from './wiring.ts';
+import { buildWiring, type Wiring } from './wiring.ts';
 
 /**
  * The same as a player reads a sound: each pedal by its loop and switch, then what is wanted by name, the last word
@@ -34,13 +34,13 @@ const shows = [
 test('a sound wants by number what it wants by name, each control once', () => {
   let compared = 0;
   for (const show of shows) {
-    const wiring = wire(show.rig);
+    const wiring = buildWiring(show.rig);
     for (const sound of Object.values(show.rig.sounds)) {
       const wants = wantsOf(wiring, sound);
       const expected = read(wiring, sound);
       expect(new Set(wants.controls).size).toBe(wants.controls.length);
       expect(
-        Object.fromEntries(wants.controls.map((control, i) => [wiring.controls.refs[control], wants.literals[i]])),
+        Object.fromEntries(wants.controls.map((control, i) => [wiring.controls.refs[control], wants.controlValues[i]])),
       ).toEqual(expected);
       for (const [control, ref] of wiring.controls.refs.entries()) expect(wants.of(control)).toBe(expected[ref]);
       compared += wants.controls.length;
@@ -51,7 +51,7 @@ test('a sound wants by number what it wants by name, each control once', () => {
 
 test('controls are numbered device by device, presets last, and found again by their names', () => {
   for (const show of shows) {
-    const { devices, controls } = wire(show.rig);
+    const { devices, controls } = buildWiring(show.rig);
     const refs = devices.flatMap(({ device, anatomy }) => [
       ...anatomy.controls.map(({ id }) => `${device.id}/${id}`),
       ...(anatomy.presets ? [`${device.id}/preset`] : []),
@@ -67,8 +67,8 @@ test('controls are numbered device by device, presets last, and found again by t
 test('devices that say the same share their anatomy; one that differs in a parameter has its own', () => {
   const { rig } = demoShow();
   const copy = JSON.parse(JSON.stringify(rig)) as typeof rig;
-  const wiring = wire(copy);
-  const again = wire({
+  const wiring = buildWiring(copy);
+  const again = buildWiring({
     ...copy,
     devices: Object.fromEntries(
       Object.entries(copy.devices).flatMap(([id, device]) => [

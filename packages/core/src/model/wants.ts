@@ -18,7 +18,7 @@ export class Wants {
    */
   constructor(
     readonly controls: readonly number[],
-    readonly literals: readonly ControlValue[],
+    readonly controlValues: readonly ControlValue[],
     private readonly count: number,
   ) {}
 
@@ -26,7 +26,7 @@ export class Wants {
   of(control: number): ControlValue | undefined {
     if (!this.byControl) {
       const byControl = new Array<ControlValue | undefined>(this.count);
-      for (let i = 0; i < this.controls.length; i += 1) byControl[this.controls[i]] = this.literals[i];
+      for (let i = 0; i < this.controls.length; i += 1) byControl[this.controls[i]] = this.controlValues[i];
       this.byControl = byControl;
     }
     return this.byControl[control];
@@ -34,7 +34,7 @@ export class Wants {
 }
 
 /** Reads what the sounds of one rig want. */
-class Reader {
+class WantsReader {
   private readonly known = new WeakMap<Sound, Wants>();
   /** Of each device the numbers of the loop and the own switch that switch it; −1 where there is none. */
   private readonly switched = new Map<string, readonly [loop: number, own: number]>();
@@ -44,7 +44,7 @@ class Reader {
   private round = 0;
   // What has been read of the sound at hand.
   private readonly controls: number[];
-  private readonly literals: ControlValue[];
+  private readonly controlValues: ControlValue[];
   private count = 0;
 
   constructor(private readonly wiring: Wiring) {
@@ -55,7 +55,7 @@ class Reader {
     this.metIn = new Int32Array(refs.length);
     this.placeOf = new Int32Array(refs.length);
     this.controls = refs.map(() => 0);
-    this.literals = refs.map(() => 0);
+    this.controlValues = refs.map(() => 0);
   }
 
   read(sound: Sound): Wants {
@@ -79,28 +79,28 @@ class Reader {
       } else this.want(own === noControl ? loop : own, 0);
     }
     for (const ref in sound.wants) this.want(numberOf.get(ref) ?? noControl, sound.wants[ref]);
-    return new Wants(this.controls.slice(0, this.count), this.literals.slice(0, this.count), this.metIn.length);
+    return new Wants(this.controls.slice(0, this.count), this.controlValues.slice(0, this.count), this.metIn.length);
   }
 
   /** Of a control that comes twice the last counts. */
-  private want(control: number, literal: ControlValue): void {
+  private want(control: number, controlValue: ControlValue): void {
     if (control < 0) return;
     if (this.metIn[control] === this.round) {
-      this.literals[this.placeOf[control]] = literal;
+      this.controlValues[this.placeOf[control]] = controlValue;
       return;
     }
     const at = this.count;
     this.metIn[control] = this.round;
     this.placeOf[control] = at;
     this.controls[at] = control;
-    this.literals[at] = literal;
+    this.controlValues[at] = controlValue;
     this.count = at + 1;
   }
 }
 
 const readerOf = memoised(
   ({ wiringMemo }: Wiring) => wiringMemo,
-  (wiring) => new Reader(wiring),
+  (wiring) => new WantsReader(wiring),
 );
 
 /** What a sound wants, worked out once a sound. Wants on controls that do not exist (any more) are left out. */

@@ -5,7 +5,7 @@ import { demoShow } from '../demo/demo.ts';
 import { fourCable } from '../testing/build-show.ts';
 import type { Show } from './documents.ts';
 import { chosenSetList, partsInSetOrder } from './set-order.ts';
-import { controlAt, isByHand, isWiredAlike, ownerOf, powerUpOf, relabelled, wire } from './wiring.ts';
+import { controlAt, isByHand, isWiredAlike, ownerOf, powerUpOf, relabelled, buildWiring } from './wiring.ts';
 
 const after = (show: Show, command: commands.Command): Show => {
   const result = applySteps(show, command.steps);
@@ -15,7 +15,7 @@ const after = (show: Show, command: commands.Command): Show => {
 
 describe('cables sorted by what they carry', () => {
   const { show } = fourCable();
-  const wiring = wire(show.rig);
+  const wiring = buildWiring(show.rig);
   test('signal and loudspeaker together, MIDI by port, contacts by the input they close', () => {
     expect(wiring.signalCables.map((cable) => cable.kind)).toEqual([
       ...Array.from({ length: 8 }, () => 'signal'),
@@ -28,13 +28,15 @@ describe('cables sorted by what they carry', () => {
   });
   test('a device knows which of its jacks hold a plug', () => {
     expect([...wiring.device.get('combo')!.plugged].sort()).toEqual(['in', 'remote-1', 'return', 'send', 'speaker']);
-    expect(wire(fourCable().device('spare', 'drive', 'Spare').show.rig).device.get('spare')!.plugged.size).toBe(0);
+    expect(buildWiring(fourCable().device('spare', 'drive', 'Spare').show.rig).device.get('spare')!.plugged.size).toBe(
+      0,
+    );
   });
   test('a chain by thru is a link of its own kind', () => {
     const chained = fourCable()
       .device('hall', 'midi-delay', 'Hall', { channel: 3 })
       .cables('Delay MIDI thru > Hall MIDI in').show;
-    expect(wire(chained.rig).midiLinks.map(({ from, port, to }) => `${from} ${port} ${to}`)).toEqual([
+    expect(buildWiring(chained.rig).midiLinks.map(({ from, port, to }) => `${from} ${port} ${to}`)).toEqual([
       'switcher out delay',
       'delay thru hall',
     ]);
@@ -55,17 +57,17 @@ describe('what is only told changes no wiring', () => {
   test.each(same)('%s', (_, command) => {
     const next = after(show, command);
     expect(isWiredAlike(show.rig, next.rig)).toBe(true);
-    const before = wire(show.rig);
-    const told = relabelled(before, next.rig);
-    expect(told).toEqual(wire(next.rig));
-    expect(told.midiLinks).toBe(before.midiLinks);
+    const before = buildWiring(show.rig);
+    const again = relabelled(before, next.rig);
+    expect(again).toEqual(buildWiring(next.rig));
+    expect(again.midiLinks).toBe(before.midiLinks);
   });
   const other: readonly (readonly [string, commands.Command])[] = [
     ['a channel', commands.setDevice(show, 'echo', 'channel', 9)],
     [
       'a foot that is planned',
       commands.setDevice(show, 'tuner', 'plannedSwitches', [
-        wire(show.rig).device.get('tuner')!.anatomy.switches[0].id,
+        buildWiring(show.rig).device.get('tuner')!.anatomy.switches[0].id,
       ]),
     ],
     ['a stored preset', commands.setPreset(show, 'echo', 3, { values: { mix: 3 } })],
@@ -77,7 +79,7 @@ describe('what is only told changes no wiring', () => {
 
 describe('controls', () => {
   const { rig } = demoShow();
-  const wiring = wire(rig);
+  const wiring = buildWiring(rig);
   test('are found by their ref; what is not there is not', () => {
     expect(controlAt(wiring, 'echo/mix')?.id).toBe('mix');
     expect([controlAt(wiring, 'echo/sparkle'), controlAt(wiring, 'gone/mix')]).toEqual([undefined, undefined]);
@@ -86,7 +88,7 @@ describe('controls', () => {
     const guitar = wiring.device.get('guitar')!;
     const selector = guitar.control.get('selector')!;
     expect([ownerOf(guitar, selector), isByHand(guitar.device, selector)]).toEqual(['hand', true]);
-    const told = {
+    const described = {
       ...guitar,
       device: {
         ...guitar.device,
@@ -94,11 +96,11 @@ describe('controls', () => {
         powerUps: { selector: { is: 'value' as const, value: 'bridge' } },
       },
     };
-    expect([ownerOf(told, selector), isByHand(told.device, selector), powerUpOf(told, selector)]).toEqual([
-      'programmed',
-      false,
-      { is: 'value', value: 'bridge' },
-    ]);
+    expect([
+      ownerOf(described, selector),
+      isByHand(described.device, selector),
+      powerUpOf(described, selector),
+    ]).toEqual(['programmed', false, { is: 'value', value: 'bridge' }]);
     expect(powerUpOf(guitar, selector)).toEqual(selector.powerUp);
   });
 });

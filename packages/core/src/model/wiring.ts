@@ -58,7 +58,7 @@ export interface ContactLink {
   readonly input: string;
 }
 
-export function wire(rig: Rig): Wiring {
+export function buildWiring(rig: Rig): Wiring {
   const plugged = new Map<string, Set<string>>();
   for (const cable of Object.values(rig.cables))
     for (const plug of cable.plugs) setOf(plugged, plug.device).add(plug.jack);
@@ -131,15 +131,15 @@ export function isWiredAlike(a: Rig, b: Rig): boolean {
     sameEntries(
       a.devices,
       b.devices,
-      (one, other) =>
-        (Object.keys(other) as (keyof Device)[]).length === Object.keys(one).length &&
-        (Object.keys(one) as (keyof Device)[]).every(
-          (field) => displayOnly.devices.has(field) || one[field] === other[field],
+      (before, other) =>
+        (Object.keys(other) as (keyof Device)[]).length === Object.keys(before).length &&
+        (Object.keys(before) as (keyof Device)[]).every(
+          (field) => displayOnly.devices.has(field) || before[field] === other[field],
         ),
     ) &&
-    sameEntries(a.cables, b.cables, (one, other) =>
-      (Object.keys(one) as (keyof Cable)[]).every(
-        (field) => displayOnly.cables.has(field) || one[field] === other[field],
+    sameEntries(a.cables, b.cables, (before, other) =>
+      (Object.keys(before) as (keyof Cable)[]).every(
+        (field) => displayOnly.cables.has(field) || before[field] === other[field],
       ),
     )
   );
@@ -148,7 +148,7 @@ export function isWiredAlike(a: Rig, b: Rig): boolean {
 function sameEntries<T>(
   a: Readonly<Record<string, T>>,
   b: Readonly<Record<string, T>>,
-  same: (one: T, other: T) => boolean,
+  same: (first: T, second: T) => boolean,
 ): boolean {
   if (a === b) return true;
   const keys = Object.keys(a);

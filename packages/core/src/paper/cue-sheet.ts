@@ -35,14 +35,14 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
           const feet = actions.flatMap((action) =>
             action.kind === 'foot'
               ? [
-                  `${wiring.device.get(action.device)?.device.name}: ${wiring.device.get(action.device)?.anatomy.switches.find((one) => one.id === action.switch)?.label ?? action.switch}`,
+                  `${wiring.device.get(action.device)?.device.name}: ${wiring.device.get(action.device)?.anatomy.switches.find((footSwitch) => footSwitch.id === action.switch)?.label ?? action.switch}`,
                 ]
               : [],
           );
-          const told = actions.flatMap((action) =>
+          const written = actions.flatMap((action) =>
             action.kind === 'cue' ? [cueLabel(wiring, action.control, action.value)] : [],
           );
-          const hands = [...told, ...(sound ? handCues(wiring, sound.wants) : [])];
+          const hands = [...written, ...(sound ? handCues(wiring, sound.wants) : [])];
           const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
           return {
             id: `part/${part.id}`,

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Show } from '../model/documents.ts';
-import { wire } from '../model/wiring.ts';
+import { buildWiring } from '../model/wiring.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
 import { cueSheet } from './cue-sheet.ts';
 import { patchList } from './patch-list.ts';
@@ -13,26 +13,26 @@ const made = (): Show =>
     .sound('clean', clean)
     .laid().show;
 const group = (sheet: Sheet, heading: string) =>
-  sheet.groups.find((one) => one.heading.startsWith(heading))!.lines.map((line) => line.cells);
+  sheet.groups.find((group) => group.heading.startsWith(heading))!.lines.map((line) => line.cells);
 
 test('the patch list has every cable once, by kind, with the loudspeaker caution', () => {
   const { rig } = made();
-  const sheet = patchList(made(), wire(rig));
-  expect(sheet.groups.map((one) => [one.heading, one.lines.length])).toEqual([
+  const sheet = patchList(made(), buildWiring(rig));
+  expect(sheet.groups.map((group) => [group.heading, group.lines.length])).toEqual([
     ['Signal', 8],
     ['Loudspeaker', 1],
     ['MIDI', 1],
     ['Contacts', 1],
   ]);
-  expect(sheet.groups.flatMap((one) => one.lines)).toHaveLength(Object.keys(rig.cables).length);
+  expect(sheet.groups.flatMap((group) => group.lines)).toHaveLength(Object.keys(rig.cables).length);
   expect(group(sheet, 'MIDI')[0].slice(1, 3)).toEqual(['Switcher, MIDI out', 'Delay, MIDI in']);
   expect(sheet.notes.join()).toContain('rated load');
 });
 
 test('the programming sheet begins with each device’s settings, then presets, then slots with their bytes', () => {
   const show = made();
-  const sheet = worksheet(show, wire(show.rig));
-  expect(sheet.groups.map((one) => one.heading)).toEqual([
+  const sheet = worksheet(show, buildWiring(show.rig));
+  expect(sheet.groups.map((group) => group.heading)).toEqual([
     'Switcher',
     'Combo',
     'Delay',
@@ -76,9 +76,9 @@ test('what the switcher does beside its slots is on the sheet: at power-up, at a
     },
   };
   const rig = { ...show.rig, devices: { ...show.rig.devices, switcher: told } };
-  const before = group(worksheet(show, wire(show.rig)), 'Switcher').map((cells) => cells.join('|'));
-  const lines = group(worksheet({ ...show, rig }, wire(rig)), 'Switcher').map((cells) => cells.join('|'));
-  expect(lines.filter((one) => !before.includes(one))).toEqual([
+  const before = group(worksheet(show, buildWiring(show.rig)), 'Switcher').map((cells) => cells.join('|'));
+  const lines = group(worksheet({ ...show, rig }, buildWiring(rig)), 'Switcher').map((cells) => cells.join('|'));
+  expect(lines.filter((line) => !before.includes(line))).toEqual([
     'At power-up|fires bank 1, switch 2||',
     'Momentary 1, pressed|Remember Loop 2||',
     'Momentary 1, pressed|Control 102 = 127, channel 2: Delay|B1 66 7F|',
@@ -94,18 +94,18 @@ test('a line says something else once what it stands for has changed, under the 
     rig: { ...show.rig, devices: { ...show.rig.devices, delay: { ...show.rig.devices.delay, channel: 7 } } },
   };
   const line = (of: Show) =>
-    worksheet(of, wire(of.rig))
-      .groups.flatMap((one) => one.lines)
-      .find((one) => one.id === 'device/delay/channel')!;
+    worksheet(of, buildWiring(of.rig))
+      .groups.flatMap((group) => group.lines)
+      .find((sheetLine) => sheetLine.id === 'device/delay/channel')!;
   expect(saidBy(line(show))).not.toBe(saidBy(line(moved)));
-  const ids = worksheet(show, wire(show.rig)).groups.flatMap((one) => one.lines.map((one_) => one_.id));
+  const ids = worksheet(show, buildWiring(show.rig)).groups.flatMap((group) => group.lines.map((line) => line.id));
   expect(new Set(ids).size).toBe(ids.length);
   expect(ids.every((id) => id.length <= 200)).toBe(true);
 });
 
 test('the cue sheet says part by part what to press and what the hands do', () => {
   const show = made();
-  const sheet = cueSheet(show, wire(show.rig));
+  const sheet = cueSheet(show, buildWiring(show.rig));
   expect(sheet.groups[0].heading).toBe('1. Song · no tempo');
   expect(group(sheet, '1. Song')).toEqual([
     ['lead', '', '1·1', 'Lead', '', 'Guitar selector neck'],

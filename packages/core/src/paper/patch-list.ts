@@ -33,7 +33,7 @@ export function patchList(show: Show, wiring: Wiring): Sheet {
 }
 
 function lineOf(wiring: Wiring, cable: Cable): SheetLine {
-  const told = (ends: readonly CableEnd[]) =>
+  const endLabels = (ends: readonly CableEnd[]) =>
     ends
       .map(
         ({ plug, jack }) =>
@@ -43,6 +43,12 @@ function lineOf(wiring: Wiring, cable: Cable): SheetLine {
   const { from, to } = endsOf(wiring, cable);
   return {
     id: `cable/${cable.id}`,
-    cells: [cable.tag, told(from), told(to), cable.length === null ? '' : `${cable.length} m`, cable.loom ?? ''],
+    cells: [
+      cable.tag,
+      endLabels(from),
+      endLabels(to),
+      cable.length === null ? '' : `${cable.length} m`,
+      cable.loom ?? '',
+    ],
   };
 }

@@ -124,8 +124,8 @@ function besideSlots(wiring: Wiring, { device, anatomy }: WiredDevice): SheetLin
       ['press', 'pressed'],
       ['release', 'released'],
     ] as const)
-      listActions(wiring, device.id, momentaries[id]?.[when] ?? []).forEach((one, i) =>
-        lines.push(line(`${at}/${id}-${when}-${i}`, `${label}, ${said}`, one.words, one.hex)),
+      listActions(wiring, device.id, momentaries[id]?.[when] ?? []).forEach((listAction, i) =>
+        lines.push(line(`${at}/${id}-${when}-${i}`, `${label}, ${said}`, listAction.words, listAction.hex)),
       );
   for (const [program, slot] of Object.entries(calls?.programs ?? {}))
     lines.push(
@@ -173,8 +173,8 @@ function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
 
 function slotGroup(show: Show, wiring: Wiring, { device }: WiredDevice, slot: Slot): SheetGroup {
   const sound = slot.sound === null ? 'no sound' : (show.rig.sounds[slot.sound]?.name ?? 'no sound');
-  const lines = listSlot(wiring, slot).actions.map((one, i) =>
-    line(`slot/${slot.id}/${i}`, String(i + 1), one.words, one.hex, one.why),
+  const lines = listSlot(wiring, slot).actions.map((action, i) =>
+    line(`slot/${slot.id}/${i}`, String(i + 1), action.words, action.hex, action.why),
   );
   return { heading: `${device.name}, ${slotPlace(slot)}: ${sound}`, lines };
 }

@@ -3,7 +3,7 @@ import { contextOf } from '../check/engine.ts';
 import { demoShow } from '../demo/demo.ts';
 import type { Sound } from '../model/rig.ts';
 import { validateRig } from '../model/validate.ts';
-import { wire } from '../model/wiring.ts';
+import { buildWiring } from '../model/wiring.ts';
 import { ChoiceSequence } from '../recall/deliver/choice-sequence.ts';
 import { SimulatedRig } from '../recall/deliver/simulated-rig.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
@@ -31,9 +31,9 @@ function bytes(params: Record<string, string | number | boolean>, preset: number
       },
     },
   };
-  const listed = listSlot(wire(rig), rig.slots['slot-lead']);
+  const listed = listSlot(buildWiring(rig), rig.slots['slot-lead']);
   return listed.actions
-    .map((one) => one.hex)
+    .map((action) => action.hex)
     .filter(Boolean)
     .join(' ');
 }
@@ -108,9 +108,9 @@ test('another control that a controller’s slots store is set where the sound w
     slots: { ...slots, m1: slotOf('m1', 0, 'lead'), m2: slotOf('m2', 1, 'clean') },
   };
   expect(validateRig(rig, '')).toEqual({ ok: true, value: rig });
-  const compile = compiler(wire(rig));
+  const compile = compiler(buildWiring(rig));
   expect(compile(rig.slots.m1).map(({ action }) => action)).toEqual([{ kind: 'set', control: 'order', value: 'ba' }]);
-  expect(listSlot(wire(rig), rig.slots.m2).actions.map(({ words }) => words)).toEqual(['Order ab']);
+  expect(listSlot(buildWiring(rig), rig.slots.m2).actions.map(({ words }) => words)).toEqual(['Order ab']);
   const { prover } = contextOf({ ...show, rig });
   const orderAfter = (press: string) => {
     const choices = new ChoiceSequence();
@@ -118,7 +118,7 @@ test('another control that a controller’s slots store is set where the sound w
     const simulated = new SimulatedRig(prover.model, choices);
     simulated.comeUp({ needs: [] });
     simulated.happen({ kind: 'press', slot: press });
-    return prover.model.values.literal(simulated.store.get(prover.model.variableOf.get('matrix/order')!));
+    return prover.model.values.controlValue(simulated.store.get(prover.model.variableOf.get('matrix/order')!));
   };
   expect([orderAfter('m1'), orderAfter('m2')]).toEqual(['ba', 'ab']);
 });
@@ -128,10 +128,12 @@ describe('a slot generated from its sound', () => {
     .sound('lead', { ...lead, wants: { ...lead.wants, 'delay/mix': 40 } })
     .sound('clean', clean)
     .laid();
-  const wiring = wire(show.rig);
+  const wiring = buildWiring(show.rig);
 
   test('every loop, then contacts, then bank, program, wait, overrides; each with the intent it came from', () => {
-    expect(listSlot(wiring, show.rig.slots['slot-lead']).actions.map((one) => [one.hex, one.words, one.why])).toEqual([
+    expect(
+      listSlot(wiring, show.rig.slots['slot-lead']).actions.map((action) => [action.hex, action.words, action.why]),
+    ).toEqual([
       ['', 'Loop 1 on', 'Drive: on'],
       ['', 'Loop 2 on', 'Combo: on'],
       ['', 'Loop 3 on', 'Delay: on'],
@@ -160,14 +162,14 @@ describe('a slot generated from its sound', () => {
           },
         },
       };
-      return listSlot(wire(rig), rig.slots['slot-lead']).actions.some((one) => one.hex === 'B1 14 28');
+      return listSlot(buildWiring(rig), rig.slots['slot-lead']).actions.some((action) => action.hex === 'B1 14 28');
     };
     expect([stored('reload'), stored('ignored')]).toEqual([false, true]);
   });
   test('the generated program, run on the simulated rig, reaches every sound from anywhere and after a fault', () => {
     const { prover } = contextOf(show);
     for (const level of [1, 2, 4] as const)
-      expect(prover.all(level).map((one) => one.verdict)).toEqual(['recalls', 'recalls']);
+      expect(prover.all(level).map((judgement) => judgement.verdict)).toEqual(['recalls', 'recalls']);
   });
 });
 

@@ -52,7 +52,7 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
     }
     if (plan.contacts.length > 0)
       for (let i = 0; i < wants.controls.length; i += 1)
-        for (const step of plan.contacts[wants.controls[i]]?.get(wants.literals[i]) ?? none) steps.push(step);
+        for (const step of plan.contacts[wants.controls[i]]?.get(wants.controlValues[i]) ?? none) steps.push(step);
     for (let i = 0; i < plan.devices.length; i += 1) pushDeviceSteps(steps, plan.devices[i], wants);
     return steps.list();
   };
@@ -146,7 +146,10 @@ function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['conta
       const ref = controlRef(wired.device.id, id);
       const links = contacts.inputs.map((input) =>
         wiring.contactLinks.find(
-          (one) => one.controller === controller && one.device === wired.device.id && one.input === input,
+          (contactLink) =>
+            contactLink.controller === controller &&
+            contactLink.device === wired.device.id &&
+            contactLink.input === input,
         ),
       );
       if (!links.some(Boolean)) continue;
@@ -283,7 +286,7 @@ function overrideFor(
   value: ControlValue,
 ): { cc: number; value: number } | undefined {
   const message = anatomy.messages.find(
-    (one) => one.control === control && (one.mode === 'absolute' || one.mode === 'switch'),
+    (message) => message.control === control && (message.mode === 'absolute' || message.mode === 'switch'),
   );
   if (!message) return undefined;
   if (message.mode === 'switch') return { cc: message.cc, value: value === 0 ? 0 : 127 };

@@ -26,7 +26,7 @@ export interface ListedSlot {
 
 export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
   const actions = compiler(wiring)(slot).map((step) => listed(wiring, slot.controller, step));
-  const bytes = actions.reduce((sum, one) => sum + (one.hex === '' ? 0 : one.hex.split(' ').length), 0);
+  const bytes = actions.reduce((sum, action) => sum + (action.hex === '' ? 0 : action.hex.split(' ').length), 0);
   return { actions, bytes, microseconds: wireMicroseconds(bytes) };
 }
 

@@ -50,6 +50,6 @@ export function footTravel(
 
 /** The song whose part the slot plays first; of several, the first as filed. */
 export function songOf(show: Show, slot: Slot | null): string | null {
-  const cast = Object.values(show.rig.casting).find((one) => one.slot === slot?.id);
+  const cast = Object.values(show.rig.casting).find((entry) => entry.slot === slot?.id);
   return cast ? (show.songbook.parts[cast.part]?.song ?? null) : null;
 }

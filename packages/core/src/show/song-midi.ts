@@ -65,7 +65,7 @@ function filed(show: Show, wiring: Wiring, songs: readonly Song[], name: string)
     { tick: 0, kind: 'name', text: show.rig.name },
     ...sent
       .sort((a, b) => a.tick - b.tick)
-      .map((one): SmfEvent => ({ tick: one.tick, kind: 'message', message: one.message })),
+      .map((item): SmfEvent => ({ tick: item.tick, kind: 'message', message: item.message })),
     { tick, kind: 'end' },
   ];
   return { smf: { format: 1, ppq, tracks: [[...conductor, { tick, kind: 'end' }], messages] }, assumed };

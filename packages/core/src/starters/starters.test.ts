@@ -19,8 +19,8 @@ test.each(starters.map((starter) => [starter.id, starter] as const))(
     for (const sound of Object.values(show.rig.sounds))
       expect([id, sound.name, context.tracer.trace(sound).sounds]).toEqual([id, sound.name, true]);
     for (const level of [2, 4] as const)
-      expect(context.prover.all(level).map((one) => [one.sound, one.verdict])).toEqual(
-        context.prover.all(level).map((one) => [one.sound, 'recalls']),
+      expect(context.prover.all(level).map((judgement) => [judgement.sound, judgement.verdict])).toEqual(
+        context.prover.all(level).map((judgement) => [judgement.sound, 'recalls']),
       );
   },
 );

@@ -231,4 +231,4 @@ export const starters: readonly Starter[] = [
   },
 ];
 
-export const starterById = (id: StarterId): Starter => starters.find((one) => one.id === id)!;
+export const starterById = (id: StarterId): Starter => starters.find((starter) => starter.id === id)!;

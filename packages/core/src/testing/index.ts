@@ -8,5 +8,5 @@ export { type RuleCases, ruleFaults } from './rule-tester.ts';
 export { SmallRig, stepsInShort } from './small-rig.ts';
 export { answerReference, compareReference } from './reference.ts';
 export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';
-export { bend, copied, type Json } from './bend.ts';
+export { mutate, copied, type Json } from './mutate.ts';
 export { outcomeShows, outcomesOf } from './outcomes.ts';

@@ -23,8 +23,10 @@ export function runOracle(count: number, first: number, log: (line: string) => v
     for (const verdict of result.verdicts) verdicts.set(verdict, (verdicts.get(verdict) ?? 0) + 1);
     for (const size of result.sizes) sizes.set(bucket(size), (sizes.get(bucket(size)) ?? 0) + 1);
     disagreeing += result.disagreements.length;
-    for (const one of result.disagreements.slice(0, 4))
-      log(`disagree: seed ${one.seed} ${one.slot} level ${one.level}: proof ${one.proof}, enumeration ${one.oracle}`);
+    for (const disagreement of result.disagreements.slice(0, 4))
+      log(
+        `disagree: seed ${disagreement.seed} ${disagreement.slot} level ${disagreement.level}: proof ${disagreement.proof}, enumeration ${disagreement.oracle}`,
+      );
     if (compared % 1000 === 0) log(`${compared} rigs, ${disagreeing} disagreements`);
   }
   log(`rigs ${compared} (${tooLarge} more were too large to enumerate), judgements ${pairs}`);

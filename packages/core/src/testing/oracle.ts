@@ -70,13 +70,13 @@ export class Oracle {
     if (answers.some((answer) => answer.verdict === 'cannot-be-known' && answer.length === null))
       return { verdict: failing.length === answers.length ? 'does-not' : 'cannot-be-known', length: undefined };
     const lengths = (list: readonly Answer[]) => list.map((answer) => answer.length ?? 0);
-    const told = this.symbols.length === 0 || open !== undefined;
+    const isExact = this.symbols.length === 0 || open !== undefined;
     if (failing.length === answers.length)
-      return { verdict: 'does-not', length: told ? Math.max(...lengths(failing)) : undefined };
+      return { verdict: 'does-not', length: isExact ? Math.max(...lengths(failing)) : undefined };
     if (failing.length + undecided.length > 0)
       return {
         verdict: 'cannot-be-known',
-        length: told ? Math.min(...lengths([...failing, ...undecided])) : undefined,
+        length: isExact ? Math.min(...lengths([...failing, ...undecided])) : undefined,
       };
     return { verdict: answers[0].verdict, length: null };
   }
@@ -105,9 +105,9 @@ export class Oracle {
     const stepper = new Stepper(model, this.allVariables, pins);
     const casts = new Map(Object.values(model.wiring.rig.casting).map((cast) => [cast.part, cast]));
     const starts = stepper.initial(none);
-    let rows = starts.map((one) => one.row);
+    let rows = starts.map((start) => start.row);
     let happened = 0;
-    let lost = starts.some((one) => one.outcome !== 'settled');
+    let lost = starts.some((start) => start.outcome !== 'settled');
     let gaveUp = false;
     let before: string | null = null;
     const answers: Answer[] = [];
@@ -116,12 +116,12 @@ export class Oracle {
       if (lost) return true;
       const next = new Map<string | number, Row>();
       for (const row of rows)
-        for (const one of stepper.step(row, raw(event), none)) {
-          if (one.outcome !== 'settled') {
-            gaveUp = one.outcome === 'gave-up';
+        for (const item of stepper.step(row, raw(event), none)) {
+          if (item.outcome !== 'settled') {
+            gaveUp = item.outcome === 'gave-up';
             return false;
           }
-          next.set(rowKey(one.row), one.row);
+          next.set(rowKey(item.row), item.row);
         }
       rows = [...next.values()];
       if (rows.length > this.limit) throw new RigTooLarge();
@@ -212,15 +212,15 @@ export class Oracle {
         answers.push({ verdict: 'cannot-be-known', length, sequence: null, symbols: [] });
         continue;
       }
-      for (const one of stepper.step(state.row, raw(press), none)) {
-        if (one.outcome !== 'settled')
+      for (const item of stepper.step(state.row, raw(press), none)) {
+        if (item.outcome !== 'settled')
           answers.push({
-            verdict: one.outcome === 'never-settles' ? 'does-not' : 'cannot-be-known',
+            verdict: item.outcome === 'never-settles' ? 'does-not' : 'cannot-be-known',
             length,
             sequence: null,
             symbols: [],
           });
-        else for (const after of stepper.released(one.row)) posts.push({ row: after.row, length });
+        else for (const after of stepper.released(item.row)) posts.push({ row: after.row, length });
       }
     }
     if (posts.length > 0) answers.push(this.judged(posts, stepper, sound, pins, true));
@@ -262,10 +262,10 @@ export class Oracle {
         if (!stepper.isEnabled(row, event)) continue;
         if (lost) {
           if (event.kind === 'bank')
-            for (const one of stepper.step(row, raw(event), none)) add(one.row, depth + 1, true);
+            for (const item of stepper.step(row, raw(event), none)) add(item.row, depth + 1, true);
           continue;
         }
-        for (const one of stepper.step(row, raw(event), losable)) add(one.row, depth + 1, one.outcome !== 'settled');
+        for (const item of stepper.step(row, raw(event), losable)) add(item.row, depth + 1, item.outcome !== 'settled');
       }
     }
     this.reached.set(key, states);
@@ -287,7 +287,7 @@ export class Oracle {
         for (const slot of this.model.slots) {
           const press: RigEvent = { kind: 'press', slot };
           if (this.used.has(slot.slot.id) || aside.has(slot.index) || !stepper.isEnabled(state.row, press)) continue;
-          if (stepper.step(state.row, raw(press), none).some((one) => one.outcome === 'never-settles'))
+          if (stepper.step(state.row, raw(press), none).some((item) => item.outcome === 'never-settles'))
             aside.add(slot.index);
         }
     if (aside.size > 0) this.reached.clear();

@@ -58,6 +58,6 @@ function traceInShort({ sounds, passes, jumpers, deadEnds, sums, cycles }: Trace
 export function* outcomeShows(seeds: number, first = 1): Generator<readonly [string, Show]> {
   yield ['demo', demoShow()];
   yield ['fly', flyShow()];
-  for (const one of starters) yield [`starter ${one.id}`, one.make('rig', one.name)];
+  for (const starter of starters) yield [`starter ${starter.id}`, starter.make('rig', starter.name)];
   for (let seed = first; seed < first + seeds; seed += 1) yield [`seed ${seed}`, seededShow(seed)];
 }

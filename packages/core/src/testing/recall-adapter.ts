@@ -298,9 +298,9 @@ class Adapter {
   private edge(edge: CaseEdge): void {
     const chain = new Map<string, { when: Record<string, ControlValue[]>; gov: string[] }>();
     const link = (device: string) => {
-      let one = chain.get(device);
-      if (!one) chain.set(device, (one = { when: {}, gov: [] }));
-      return one;
+      let item = chain.get(device);
+      if (!item) chain.set(device, (item = { when: {}, gov: [] }));
+      return item;
     };
     for (const [ref, values] of Object.entries(edge.when ?? {})) {
       const [device, control] = splitName(ref);
@@ -339,9 +339,9 @@ class Adapter {
   }
 
   private at(device: string) {
-    let one = this.anatomies.get(device);
-    if (!one) this.anatomies.set(device, (one = { jacks: [], sections: [] }));
-    return one;
+    let item = this.anatomies.get(device);
+    if (!item) this.anatomies.set(device, (item = { jacks: [], sections: [] }));
+    return item;
   }
 
   private plug(node: string, device: string, jack: string, kind: Jack['kind']): void {
@@ -457,31 +457,31 @@ class Adapter {
     };
   }
 
-  private device(name: string, one: CaseDevice): Device {
-    const inputs = Object.entries(one.inputs ?? {});
+  private device(name: string, caseDevice: CaseDevice): Device {
+    const inputs = Object.entries(caseDevice.inputs ?? {});
     const anatomy: Partial<Anatomy> = {
       jacks: inputs.map(([id]): Jack => ({ id: safe(id), label: id, kind: 'contact-in' })),
-      controls: Object.entries(one.controls ?? {}).map(([id, control]) => controlOf(id, control)),
-      messages: (one.cc ?? []).map(messageOf),
+      controls: Object.entries(caseDevice.controls ?? {}).map(([id, control]) => controlOf(id, control)),
+      messages: (caseDevice.cc ?? []).map(messageOf),
       inputs: inputs.map(([id, input]) => ({ id: safe(id), kind: input.kind ?? 'level', powerUp: input.powerup ?? 0 })),
-      switches: Object.entries(one.foot ?? {}).map(([id, foot]) => ({
+      switches: Object.entries(caseDevice.foot ?? {}).map(([id, foot]) => ({
         id: safe(id),
         label: id,
         actions: foot.does.map(actionOfFoot),
       })),
-      ...(one.presets ? { presets: presetsOf(one.presets) } : {}),
-      ...(one.busy_ms ? { busy: { ms: one.busy_ms, policy: one.busy_policy ?? 'drop' } } : {}),
-      ...(one.emits === undefined
+      ...(caseDevice.presets ? { presets: presetsOf(caseDevice.presets) } : {}),
+      ...(caseDevice.busy_ms ? { busy: { ms: caseDevice.busy_ms, policy: caseDevice.busy_policy ?? 'drop' } } : {}),
+      ...(caseDevice.emits === undefined
         ? {}
-        : { emits: { channel: typeof one.emits === 'number' ? one.emits : one.emits.ch } }),
+        : { emits: { channel: typeof caseDevice.emits === 'number' ? caseDevice.emits : caseDevice.emits.ch } }),
     };
-    const scoped = Object.entries(one.controls ?? {})
+    const scoped = Object.entries(caseDevice.controls ?? {})
       .filter(([, control]) => control.scope === 'preset')
       .map(([id]) => id);
     return this.deviceOf(name, anatomy, {
-      channel: one.omni ? 'omni' : (one.ch ?? null),
+      channel: caseDevice.omni ? 'omni' : (caseDevice.ch ?? null),
       presets: Object.fromEntries(
-        Object.entries(one.presets?.stored ?? {}).map(([number, content]) => [
+        Object.entries(caseDevice.presets?.stored ?? {}).map(([number, content]) => [
           number,
           {
             values: Object.fromEntries(
@@ -491,19 +491,19 @@ class Adapter {
           },
         ]),
       ),
-      plannedSwitches: Object.entries(one.foot ?? {})
+      plannedSwitches: Object.entries(caseDevice.foot ?? {})
         .filter(([, foot]) => foot.planned)
         .map(([id]) => safe(id)),
     });
   }
 
-  private controller(name: string, one: CaseController): Device {
-    const slots = Object.values(one.slots ?? {});
-    const banks = one.banks ?? Math.max(0, ...slots.map((slot) => slot.bank ?? 0)) + 1;
-    const contacts = Object.entries(one.contacts ?? {});
+  private controller(name: string, caseController: CaseController): Device {
+    const slots = Object.values(caseController.slots ?? {});
+    const banks = caseController.banks ?? Math.max(0, ...slots.map((slot) => slot.bank ?? 0)) + 1;
+    const contacts = Object.entries(caseController.contacts ?? {});
     const anatomy: Partial<Anatomy> = {
       jacks: contacts.map(([id]): Jack => ({ id: safe(id), label: id, kind: 'contact-out' })),
-      controls: Object.entries(one.loops ?? {}).map(([id, loop]): Control => ({
+      controls: Object.entries(caseController.loops ?? {}).map(([id, loop]): Control => ({
         id: safe(id),
         label: id,
         domain: { kind: 'switch' },
@@ -514,42 +514,44 @@ class Adapter {
       controller: {
         banks,
         positions: Math.max(0, ...slots.map((slot) => slot.pos ?? 0)) + 1,
-        loops: Object.keys(one.loops ?? {}).map(safe),
+        loops: Object.keys(caseController.loops ?? {}).map(safe),
         contacts: contacts.map(([id, contact]) => ({
           id: safe(id),
           kind: contact.kind ?? 'latched',
           policy: contact.policy ?? 'every',
         })),
-        momentaries: Object.keys(one.momentary ?? {}).map((id) => ({ id: safe(id), label: id })),
-        firesWhileHeld: one.fires_while_held ?? true,
-        bankMove: one.bank_move ?? 'silent',
-        repeatPress: one.repeat_press ?? 'fires',
-        callRepeat: one.call_repeat ?? 'fires',
+        momentaries: Object.keys(caseController.momentary ?? {}).map((id) => ({ id: safe(id), label: id })),
+        firesWhileHeld: caseController.fires_while_held ?? true,
+        bankMove: caseController.bank_move ?? 'silent',
+        repeatPress: caseController.repeat_press ?? 'fires',
+        callRepeat: caseController.call_repeat ?? 'fires',
       },
     };
     return this.deviceOf(name, anatomy, {
       momentaries: Object.fromEntries(
-        Object.entries(one.momentary ?? {}).map(([id, both]) => [
+        Object.entries(caseController.momentary ?? {}).map(([id, both]) => [
           safe(id),
           { press: (both.press ?? []).map(actionOf), release: (both.release ?? []).map(actionOf) },
         ]),
       ),
-      ...(one.rx !== undefined
+      ...(caseController.rx !== undefined
         ? {
             calls: {
-              channel: one.rx,
+              channel: caseController.rx,
               programs: Object.fromEntries(
-                Object.entries(one.pc_map ?? {}).map(([program, slot]) => [program, slotId(name, slot)]),
+                Object.entries(caseController.pc_map ?? {}).map(([program, slot]) => [program, slotId(name, slot)]),
               ),
             },
           }
         : {}),
-      ...(one.powerup_fires === undefined ? {} : { powerUpSlot: slotId(name, one.powerup_fires) }),
+      ...(caseController.powerup_fires === undefined
+        ? {}
+        : { powerUpSlot: slotId(name, caseController.powerup_fires) }),
     });
   }
 
-  private slots(controller: string, one: CaseController): Slot[] {
-    return Object.entries(one.slots ?? {}).map(([name, slot]) => ({
+  private slots(controller: string, caseController: CaseController): Slot[] {
+    return Object.entries(caseController.slots ?? {}).map(([name, slot]) => ({
       id: slotId(controller, name),
       controller: deviceId(controller),
       bank: slot.bank ?? 0,
@@ -599,7 +601,7 @@ class Adapter {
 }
 
 const byId = <T extends { readonly id: string }>(list: readonly T[]): Record<string, T> =>
-  Object.fromEntries(list.map((one) => [one.id, one]));
+  Object.fromEntries(list.map((entry) => [entry.id, entry]));
 
 function splitName(ref: string): [string, string] {
   const at = ref.indexOf('.');

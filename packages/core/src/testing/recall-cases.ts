@@ -17,8 +17,8 @@ export function answerRecallCase(rig: CaseRig): RecallAnswer {
   for (const { slot, sound } of prover.pairs()) {
     const judgements = ([1, 2, 3, 4] as Level[]).map((level) => prover.judge(slot, sound, level));
     answer[names.get(slot.slot.id)!] = {
-      levels: judgements.map((one) => letters[one.verdict]).join(''),
-      lengths: judgements.map((one) => one.length),
+      levels: judgements.map((judgement) => letters[judgement.verdict]).join(''),
+      lengths: judgements.map((judgement) => judgement.length),
     };
   }
   return answer;

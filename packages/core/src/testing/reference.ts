@@ -3,7 +3,7 @@ import { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from '.
 import { clockMilliseconds, clockShare } from '../midi/clock.ts';
 import { placer, type SmfEvent } from '../midi/smf.ts';
 import { delayTimes } from '../show/delay-times.ts';
-import { readSmf } from '../wire/smf.ts';
+import { readSmf } from '../formats/smf.ts';
 import { answerRecallCase } from './recall-cases.ts';
 import type { CaseRig } from './recall-adapter.ts';
 
@@ -43,11 +43,11 @@ export function answerReference(file: ReferenceFile): ReferenceAnswers {
   for (const [topic, { cases }] of Object.entries(file.topics)) {
     const answer = answerers[topic];
     if (!answer) continue;
-    for (const one of cases) {
+    for (const referenceCase of cases) {
       try {
-        answers[one.id] = answer(one.inputs as never);
+        answers[referenceCase.id] = answer(referenceCase.inputs as never);
       } catch (reason) {
-        refused.push({ id: one.id, reason: reason instanceof Error ? reason.message : String(reason) });
+        refused.push({ id: referenceCase.id, reason: reason instanceof Error ? reason.message : String(reason) });
       }
     }
   }
@@ -65,7 +65,11 @@ export interface Miss {
 export function compareReference(file: ReferenceFile): readonly Miss[] {
   const { answers } = answerReference(file);
   return Object.entries(file.topics).flatMap(([topic, { cases }]) =>
-    topic in answerers ? cases.flatMap((one) => misses(one.id, '', one.expected, answers[one.id])) : [],
+    topic in answerers
+      ? cases.flatMap((referenceCase) =>
+          misses(referenceCase.id, '', referenceCase.expected, answers[referenceCase.id]),
+        )
+      : [],
   );
 }
 
@@ -130,37 +134,45 @@ function answerWire(messages: readonly WireMessage[]) {
   };
 }
 
-function messagesOf(one: WireMessage): MidiMessage[] {
-  const { ch: channel } = one;
-  switch (one.type) {
+function messagesOf(wireMessage: WireMessage): MidiMessage[] {
+  const { ch: channel } = wireMessage;
+  switch (wireMessage.type) {
     case 'pc':
-      return [{ kind: 'program', channel, program: one.program }];
+      return [{ kind: 'program', channel, program: wireMessage.program }];
     case 'cc':
-      return [{ kind: 'control', channel, cc: one.cc, value: one.value }];
+      return [{ kind: 'control', channel, cc: wireMessage.cc, value: wireMessage.value }];
     case 'bank_pc':
       return [
-        { kind: 'control', channel, cc: 0, value: one.msb },
-        { kind: 'control', channel, cc: 32, value: one.lsb },
-        { kind: 'program', channel, program: one.program },
+        { kind: 'control', channel, cc: 0, value: wireMessage.msb },
+        { kind: 'control', channel, cc: 32, value: wireMessage.lsb },
+        { kind: 'program', channel, program: wireMessage.program },
       ];
     case 'note_on':
     case 'note_off':
       return [
-        { kind: one.type === 'note_on' ? 'note-on' : 'note-off', channel, note: one.note, velocity: one.velocity },
+        {
+          kind: wireMessage.type === 'note_on' ? 'note-on' : 'note-off',
+          channel,
+          note: wireMessage.note,
+          velocity: wireMessage.velocity,
+        },
       ];
     case 'clock':
     case 'start':
     case 'stop':
-      return [{ kind: one.type }];
+      return [{ kind: wireMessage.type }];
     case 'sysex':
       return [
         {
           kind: 'sysex',
-          data: typeof one.data === 'string' ? one.data.split(' ').map((byte) => Number.parseInt(byte, 16)) : one.data,
+          data:
+            typeof wireMessage.data === 'string'
+              ? wireMessage.data.split(' ').map((byte) => Number.parseInt(byte, 16))
+              : wireMessage.data,
         },
       ];
     default:
-      throw new Error(`unknown message type "${one.type}"`);
+      throw new Error(`unknown message type "${wireMessage.type}"`);
   }
 }
 

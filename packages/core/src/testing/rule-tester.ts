@@ -54,12 +54,12 @@ function run(rule: Rule, show: Show): readonly Finding[] {
 }
 
 function fixFaults(rule: Rule, name: string, show: Show, found: readonly Finding[]): string[] {
-  const finding = found.find((one) => one.fix);
+  const finding = found.find((finding) => finding.fix);
   if (!finding?.fix) return [`${name}: no fix offered`];
   const fixed = applySteps(show, finding.fix.steps);
   if (!fixed.ok) return [`${name}: the fix is refused: ${fixed.problems[0].code}`];
   const left = run(rule, fixed.value).filter(
-    (one) => JSON.stringify(one.at) === JSON.stringify(finding.at) && one.messageId === finding.messageId,
+    (item) => JSON.stringify(item.at) === JSON.stringify(finding.at) && item.messageId === finding.messageId,
   );
   return left.length > 0 ? [`${name}: still found after its fix`] : [];
 }

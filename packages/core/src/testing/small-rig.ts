@@ -30,7 +30,7 @@ export class SmallRig {
   read(name: string): ControlValue | undefined {
     const [device, control] = name.split('.');
     const { model } = this.prover;
-    return model.values.literal(this.rig.store.get(model.variableOf.get(`d.${device}/${control}`)!));
+    return model.values.controlValue(this.rig.store.get(model.variableOf.get(`d.${device}/${control}`)!));
   }
 }
 

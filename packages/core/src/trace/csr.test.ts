@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { Random } from '../testing/random.ts';
-import { also, buildCsr, type Csr, identity, listsOf, transpose } from './csr.ts';
+import { append, buildCsr, type Csr, identity, listsOf, transpose } from './csr.ts';
 
 const read = ({ start, items }: Csr, count: number): number[][] =>
   Array.from({ length: count }, (_, i) => [...items.subarray(start[i], start[i + 1])]);
@@ -28,14 +28,14 @@ test('transpose, each number has the lists that it stands in, in order', () => {
   }
 });
 
-test('buildCsr, each number has what was told of it, in the order told', () => {
+test('buildCsr, each number has its items in the order given', () => {
   const r = new Random(3);
   for (let round = 0; round < 50; round += 1) {
     const count = 1 + r.below(9);
-    const told = Array.from({ length: r.below(30) }, () => [r.below(count), r.below(100)] as const);
-    const lists = buildCsr(count, (tell) => told.forEach(([number, item]) => tell(number, item)));
+    const given = Array.from({ length: r.below(30) }, () => [r.below(count), r.below(100)] as const);
+    const lists = buildCsr(count, (give) => given.forEach(([number, item]) => give(number, item)));
     expect(read(lists, count)).toEqual(
-      Array.from({ length: count }, (_, number) => told.filter(([of]) => of === number).map(([, item]) => item)),
+      Array.from({ length: count }, (_, number) => given.filter(([of]) => of === number).map(([, item]) => item)),
     );
   }
 });
@@ -43,7 +43,7 @@ test('buildCsr, each number has what was told of it, in the order told', () => {
 test('a list with one more leaves the list as it was', () => {
   let list: readonly number[] = [];
   for (let i = 0; i < 5; i += 1) {
-    const longer = also(list, i);
+    const longer = append(list, i);
     expect(list).toHaveLength(i);
     expect(longer).toEqual([...list, i]);
     list = longer;

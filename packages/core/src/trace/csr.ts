@@ -12,7 +12,7 @@ export function listsOf(lists: readonly ArrayLike<number>[]): Csr {
   return { start, items };
 }
 
-/** Rows of one number each. */
+/** Rows of a single number. */
 export function identity(items: Int32Array): Csr {
   const start = new Int32Array(items.length + 1);
   for (let i = 0; i < start.length; i += 1) start[i] = i;
@@ -31,27 +31,27 @@ export function transpose({ start, items }: Csr, count: number): Csr {
 }
 
 /**
- * For each number below `count` what is told of it, in the order told. `telling` is gone through twice, and tells the
- * same each time.
+ * For each number below `count` the items that `visit` gives it, in the order given. `visit` is called twice, and gives
+ * the same each time.
  */
-export function buildCsr(count: number, telling: (tell: (number: number, item: number) => void) => void): Csr {
+export function buildCsr(count: number, visit: (give: (number: number, item: number) => void) => void): Csr {
   const start = new Int32Array(count + 2);
-  telling((number) => (start[number + 2] += 1));
+  visit((number) => (start[number + 2] += 1));
   for (let number = 0; number < count; number += 1) start[number + 2] += start[number + 1];
   const items = new Int32Array(start[count + 1]);
-  telling((number, item) => (items[start[number + 1]++] = item));
+  visit((number, item) => (items[start[number + 1]++] = item));
   return { start, items };
 }
 
 /**
- * A list with one more. It takes no more room than it needs: one made by spreading has room for sixteen more, and of
- * these there are thousands.
+ * A list with an item more. It takes no more room than it needs: a list made by spreading has room for sixteen more,
+ * and of these there are thousands.
  */
-export function also<T>(list: readonly T[], one: T): readonly T[] {
+export function append<T>(list: readonly T[], item: T): readonly T[] {
   const { length } = list;
-  if (length === 0) return [one];
+  if (length === 0) return [item];
   const longer = new Array<T>(length + 1);
   for (let i = 0; i < length; i += 1) longer[i] = list[i];
-  longer[length] = one;
+  longer[length] = item;
   return longer;
 }

@@ -3,7 +3,7 @@ import { controlRef } from '../model/documents.ts';
 import { memoised } from '../model/memo.ts';
 import { type ControlRef } from '../model/rig.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
-import { also, type Csr, identity, transpose } from './csr.ts';
+import { append, type Csr, identity, transpose } from './csr.ts';
 import { type Points, pointsOf } from './points.ts';
 
 /**
@@ -222,7 +222,7 @@ function jacksByNode(
         const node = nodeAt(index, poles[i].point);
         // Two of its poles may be one node.
         if (i === 0 || jacks[node].at(-1)?.jack !== jack || jacks[node].at(-1)?.device !== device.id)
-          jacks[node] = also(jacks[node], { device: device.id, jack });
+          jacks[node] = append(jacks[node], { device: device.id, jack });
       }
     }
   return jacks;

@@ -22,7 +22,7 @@ export interface Pass {
 }
 
 /** A pass before its place in the run is known: live sections of one device that hang together. */
-interface Stretch extends Omit<Pass, 'index' | 'column' | 'next'> {
+interface PassShape extends Omit<Pass, 'index' | 'column' | 'next'> {
   /** Its sections, in the order of the device. */
   readonly sections: readonly number[];
   /** Nodes with jacks that its sections begin and end at. */
@@ -36,7 +36,7 @@ interface DeviceSections {
   readonly first: number;
   readonly end: number;
   /** What was found before, by which of its sections are live: the very same in every run that takes them so. */
-  readonly known: Map<number | string, readonly Stretch[]>;
+  readonly known: Map<number | string, readonly PassShape[]>;
 }
 
 /** Stands where a section is in no pass. */
@@ -46,7 +46,7 @@ export const noPass = -1;
 export class Passes {
   private readonly devices: readonly DeviceSections[];
   /** Met so far, by their first section: a switcher takes the same ones in ever new sets. */
-  private readonly met: (Stretch[] | undefined)[];
+  private readonly met: (PassShape[] | undefined)[];
   /** Of the last run the pass of each section; `noPass` where it is in none. */
   private readonly passAt: Int32Array;
 
@@ -64,21 +64,21 @@ export class Passes {
       first = end;
     }
     this.devices = devices;
-    this.met = new Array<Stretch[] | undefined>(edges.length);
+    this.met = new Array<PassShape[] | undefined>(edges.length);
     this.passAt = new Int32Array(edges.length);
   }
 
   /** `run[e]` is 1 for each section of the run. Passes stand by their columns, those of one in document order. */
   of(run: Uint8Array): readonly Pass[] {
-    const stretches: Stretch[] = [];
-    for (const device of this.devices) stretches.push(...this.stretches(device, run));
-    const after = follow(stretches, this.graph.nodeCount);
+    const shapes: PassShape[] = [];
+    for (const device of this.devices) shapes.push(...this.shapes(device, run));
+    const after = follow(shapes, this.graph.nodeCount);
     const columns = findColumns(after);
     const places = findPlaces(columns);
-    const passes = new Array<Pass>(stretches.length);
+    const passes = new Array<Pass>(shapes.length);
     this.passAt.fill(noPass);
-    for (let i = 0; i < stretches.length; i += 1) {
-      const { device, entries, exits, activeSections, effects, bypassed, sections } = stretches[i];
+    for (let i = 0; i < shapes.length; i += 1) {
+      const { device, entries, exits, activeSections, effects, bypassed, sections } = shapes[i];
       const index = places[i];
       for (const section of sections) this.passAt[section] = index;
       const next = after[i].map((other) => places[other]);
@@ -93,27 +93,27 @@ export class Passes {
     return this.passAt[edge];
   }
 
-  private stretches({ wired, first, end, known }: DeviceSections, run: Uint8Array): readonly Stretch[] {
+  private shapes({ wired, first, end, known }: DeviceSections, run: Uint8Array): readonly PassShape[] {
     const key = end - first <= bits ? numberOf(run, first, end) : run.subarray(first, end).join('');
     let found = known.get(key);
     if (!found) {
       const live: number[] = [];
       for (let edge = first; edge < end; edge += 1) if (run[edge] === 1) live.push(edge);
-      known.set(key, (found = connected(this.graph, live).map((sections) => this.stretch(wired, sections))));
+      known.set(key, (found = connected(this.graph, live).map((sections) => this.shape(wired, sections))));
     }
     return found;
   }
 
-  private stretch(wired: WiredDevice, sections: readonly number[]): Stretch {
+  private shape(wired: WiredDevice, sections: readonly number[]): PassShape {
     const met = (this.met[sections[0]] ??= []);
-    let stretch = met.find((one) => isSame(one.sections, sections));
-    if (!stretch) met.push((stretch = stretchOf(this.graph, wired, sections)));
-    return stretch;
+    let shape = met.find((shape) => isSame(shape.sections, sections));
+    if (!shape) met.push((shape = shapeOf(this.graph, wired, sections)));
+    return shape;
   }
 }
 
 const isSame = (some: readonly number[], others: readonly number[]): boolean =>
-  some.length === others.length && some.every((one, i) => one === others[i]);
+  some.length === others.length && some.every((index, i) => index === others[i]);
 
 /** Sections that one number has bits for. */
 const bits = 30;
@@ -148,7 +148,7 @@ function connected({ from, to }: TraceGraph, sections: readonly number[]): reado
   return left.sort((a, b) => a[0] - b[0]);
 }
 
-function stretchOf({ edges, jacks }: TraceGraph, wired: WiredDevice, sections: readonly number[]): Stretch {
+function shapeOf({ edges, jacks }: TraceGraph, wired: WiredDevice, sections: readonly number[]): PassShape {
   const begins: number[] = [];
   const ends: number[] = [];
   const activeSections: string[] = [];
@@ -182,19 +182,19 @@ function stretchOf({ edges, jacks }: TraceGraph, wired: WiredDevice, sections: r
   };
 }
 
-/** After each stretch, those of other devices that begin where it ends. */
-function follow(stretches: readonly Stretch[], nodeCount: number): readonly (readonly number[])[] {
-  // The stretches that begin at a node, as a chain: the last one's link; of each link its stretch and the link before.
+/** After each shape, those of other devices that begin where it ends. */
+function follow(shapes: readonly PassShape[], nodeCount: number): readonly (readonly number[])[] {
+  // The shapes that begin at a node, as a chain: the last one's link; of each link its shape and the link before.
   const lastAt = new Int32Array(nodeCount).fill(-1);
-  const links: { readonly stretch: number; readonly before: number }[] = [];
-  for (let stretch = 0; stretch < stretches.length; stretch += 1)
-    for (const node of stretches[stretch].from) lastAt[node] = links.push({ stretch, before: lastAt[node] }) - 1;
-  return stretches.map(({ to, device }) => {
+  const links: { readonly shape: number; readonly before: number }[] = [];
+  for (let shape = 0; shape < shapes.length; shape += 1)
+    for (const node of shapes[shape].from) lastAt[node] = links.push({ shape, before: lastAt[node] }) - 1;
+  return shapes.map(({ to, device }) => {
     const others: number[] = [];
     for (const node of to)
       for (let link = lastAt[node]; link >= 0; link = links[link].before) {
-        const { stretch } = links[link];
-        if (stretches[stretch].device !== device && !others.includes(stretch)) others.push(stretch);
+        const { shape } = links[link];
+        if (shapes[shape].device !== device && !others.includes(shape)) others.push(shape);
       }
     return others;
   });

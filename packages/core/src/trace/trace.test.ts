@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Section } from '../model/anatomy.ts';
 import type { Show } from '../model/documents.ts';
-import { wire } from '../model/wiring.ts';
+import { buildWiring } from '../model/wiring.ts';
 import { clean, fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
 import { Tracer } from './trace.ts';
 
 const traced = (show: Show, sound: string | null = null) =>
-  new Tracer(wire(show.rig)).trace(sound === null ? null : show.rig.sounds[sound]);
+  new Tracer(buildWiring(show.rig)).trace(sound === null ? null : show.rig.sounds[sound]);
 const line = (show: Show, sound: string) => traced(show, sound).passes.map((pass) => pass.device);
 
 describe('the run of the four-cable rig', () => {

@@ -56,7 +56,7 @@ export class Tracer {
   private readonly comesUp: readonly ControlValue[];
   /** Sections that a control opens and closes. */
   private readonly switched: readonly TraceEdge[];
-  private readonly literals = new Map<ControlValue, number>();
+  private readonly controlValues = new Map<ControlValue, number>();
   private readonly search: ReachabilitySearch;
   /** Sections that nothing holds open now; used again for each sound. */
   private readonly closed: Uint8Array;
@@ -125,10 +125,10 @@ export class Tracer {
     }
   }
 
-  private numberOf(literal: ControlValue | undefined): number {
-    if (literal === undefined) return unset;
-    let number = this.literals.get(literal);
-    if (number === undefined) this.literals.set(literal, (number = this.literals.size));
+  private numberOf(controlValue: ControlValue | undefined): number {
+    if (controlValue === undefined) return unset;
+    let number = this.controlValues.get(controlValue);
+    if (number === undefined) this.controlValues.set(controlValue, (number = this.controlValues.size));
     return number;
   }
 
@@ -139,8 +139,8 @@ export class Tracer {
   stateOf(sound: Sound | null): readonly ControlValue[] {
     const values = this.comesUp.slice();
     if (sound) {
-      const { controls, literals } = wantsOf(this.wiring, sound);
-      for (let i = 0; i < controls.length; i += 1) values[controls[i]] = literals[i];
+      const { controls, controlValues } = wantsOf(this.wiring, sound);
+      for (let i = 0; i < controls.length; i += 1) values[controls[i]] = controlValues[i];
     }
     return values;
   }

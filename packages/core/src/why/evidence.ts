@@ -11,5 +11,5 @@ export interface Evidence {
   readonly rests: 'typical' | 'entered' | 'exact';
 }
 
-export const counted = (count: number, one: string, several = `${one}s`): string =>
-  `${count.toLocaleString('en')} ${count === 1 ? one : several}`;
+export const counted = (count: number, text: string, several = `${text}s`): string =>
+  `${count.toLocaleString('en')} ${count === 1 ? text : several}`;

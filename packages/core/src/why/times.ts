@@ -27,8 +27,8 @@ export const bytesSent = ({ actions, bytes }: ListedSlot): Evidence => ({
   of: 'Bytes of the slot',
   value: counted(bytes, 'byte'),
   inputs: [
-    ['program changes', String(actions.filter((one) => one.action.kind === 'program').length)],
-    ['control changes', String(actions.filter((one) => one.action.kind === 'control').length)],
+    ['program changes', String(actions.filter((action) => action.action.kind === 'program').length)],
+    ['control changes', String(actions.filter((action) => action.action.kind === 'control').length)],
   ],
   formula: '2 × program changes + 3 × control changes',
   source: 'MIDI 1.0, channel voice messages, every status byte sent',
@@ -53,7 +53,7 @@ export function arrivedAfter(heard: readonly Sent[], i: number): Evidence {
   const { from, at } = heard[i];
   const bytes = heard
     .slice(0, i + 1)
-    .reduce((sum, one) => sum + (one.from === from ? one.bytes.split(' ').length : 0), 0);
+    .reduce((sum, sent) => sum + (sent.from === from ? sent.bytes.split(' ').length : 0), 0);
   return {
     of: 'Last byte through',
     value: milliseconds(at),

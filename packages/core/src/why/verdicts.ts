@@ -11,7 +11,7 @@ const rests = 'the facts entered for each device: how it counts, recalls, loads 
 
 /** “34 of 37 recall, 1 cannot be known, 2 not played” */
 export function recalled(level: Level, judgements: readonly Judgement[]): Evidence {
-  const count = (verdict: Verdict) => judgements.filter((one) => one.verdict === verdict).length;
+  const count = (verdict: Verdict) => judgements.filter((judgement) => judgement.verdict === verdict).length;
   const played = judgements.length - count('not-played');
   const more = (['cannot-be-known', 'not-played'] as const).flatMap((verdict) =>
     count(verdict) > 0 ? [`${count(verdict)} ${verdict.replaceAll('-', ' ')}`] : [],

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { demoShow } from '../demo/demo.ts';
 import { noteValues } from '../model/rig.ts';
-import { wire } from '../model/wiring.ts';
+import { buildWiring } from '../model/wiring.ts';
 import { listSlot } from '../program/listing.ts';
 import type { Judgement, Verdict } from '../recall/prove/verdict.ts';
 import { proverOf } from '../recall/prove/prover-of.ts';
@@ -12,7 +12,7 @@ import type { Evidence } from './evidence.ts';
 import * as why from './index.ts';
 
 const show = demoShow();
-const wiring = wire(show.rig);
+const wiring = buildWiring(show.rig);
 const prover = proverOf(show);
 const judgements = prover.all(2);
 const input = (evidence: Evidence, name: string): string => evidence.inputs.find(([one]) => one === name)![1];
@@ -46,8 +46,8 @@ describe('times', () => {
     }
   });
   test('when a message is through is its line’s bytes, and what was waited', () => {
-    const failing = judgements.filter((one) => one.sequence);
-    let told = 0;
+    const failing = judgements.filter((judgement) => judgement.sequence);
+    let checked = 0;
     for (const { sequence, sound, level } of failing)
       for (const { heard } of play(prover, sequence!, show.rig.sounds[sound], level).steps)
         for (const [i, one] of heard.entries()) {
@@ -55,9 +55,9 @@ describe('times', () => {
           const waited = Number.parseFloat(input(evidence, 'waited before'));
           expect(waited).toBeGreaterThanOrEqual(0);
           expect(Number(input(evidence, 'bytes on this line so far')) * 0.32 + waited).toBeCloseTo(one.at / 1000, 2);
-          told += 1;
+          checked += 1;
         }
-    expect(told).toBeGreaterThan(0);
+    expect(checked).toBeGreaterThan(0);
   });
   test('the foot’s way rests on the typical distance of switches', () => {
     expect(why.footWay(Object.values(show.rig.slots).slice(0, 3), 62, { mm: 124, bankMoves: 1 })).toMatchObject({
@@ -105,24 +105,24 @@ describe('verdicts', () => {
     ).toBe(Number(input(evidence, 'slots with a sound')));
   });
   test('the length of a way is the sum of its steps; what recalls has none', () => {
-    for (const one of judgements) {
-      const evidence = why.shortestWay(one);
-      if (one.verdict === 'recalls') expect(evidence).toBeNull();
+    for (const judgement of judgements) {
+      const evidence = why.shortestWay(judgement);
+      if (judgement.verdict === 'recalls') expect(evidence).toBeNull();
       else
         expect(evidence!.inputs.reduce((sum, [, value]) => sum + (/^\d+$/.test(value) ? Number(value) : 0), 0)).toBe(
           Number(evidence!.value),
         );
     }
-    expect(judgements.filter((one) => one.verdict === 'does-not')).toHaveLength(3);
+    expect(judgements.filter((judgement) => judgement.verdict === 'does-not')).toHaveLength(3);
   });
   test('in set order it is the first time, not the shortest way', () => {
-    const inSet = prover.all(1).find((one) => one.verdict === 'does-not')!;
+    const inSet = prover.all(1).find((judgement) => judgement.verdict === 'does-not')!;
     expect(why.shortestWay(inSet)).toMatchObject({
       of: 'First time that it goes wrong in the set',
       value: String(inSet.length),
       source: expect.stringContaining('part by part'),
     });
-    expect(why.shortestWay(judgements.find((one) => one.verdict === 'does-not')!)).toMatchObject({
+    expect(why.shortestWay(judgements.find((judgement) => judgement.verdict === 'does-not')!)).toMatchObject({
       of: 'Shortest way to a wrong sound',
       source: expect.stringContaining('nothing shorter'),
     });
@@ -148,7 +148,7 @@ describe('verdicts', () => {
 describe('the run', () => {
   test('the four-cable rig: ten passes, the switcher and the combo more than once', () => {
     const { show: rig } = fourCable().sound('lead', lead);
-    const evidence = why.passesOf(new Tracer(wire(rig.rig)).trace(rig.rig.sounds.lead));
+    const evidence = why.passesOf(new Tracer(buildWiring(rig.rig)).trace(rig.rig.sounds.lead));
     expect(evidence.value).toBe('10 passes');
     expect(input(evidence, 'passed more than once')).toBe('2');
   });

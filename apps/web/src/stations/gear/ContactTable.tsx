@@ -5,11 +5,13 @@ import { useShow } from '../../api/rig.tsx';
 export function ContactTable({ device }: { readonly device: Device }) {
   const { show, run, wiring } = useShow();
   const wired = wiring.device.get(device.id)!;
-  const control = wired.anatomy.controls.find((one) => one.contacts)!;
+  const control = wired.anatomy.controls.find((control) => control.contacts)!;
   const contacts = control.contacts!;
   const values = control.domain.kind === 'choice' ? control.domain.values : [];
   const from = (input: string) => {
-    const link = wiring.contactLinks.find((one) => one.device === device.id && one.input === input);
+    const link = wiring.contactLinks.find(
+      (contactLink) => contactLink.device === device.id && contactLink.input === input,
+    );
     return link
       ? `${show.rig.devices[link.controller].name} ${wiring.device.get(link.controller)!.jack.get(link.contact)!.label}`
       : 'nothing plugged in';
@@ -35,9 +37,9 @@ export function ContactTable({ device }: { readonly device: Device }) {
               run(commands.setParam(show, device.id, 'table', { ...contacts.table, [bits]: event.target.value }))
             }
           >
-            {values.map((one) => (
-              <option key={one} value={one}>
-                {one}
+            {values.map((controlValue) => (
+              <option key={controlValue} value={controlValue}>
+                {controlValue}
               </option>
             ))}
           </select>

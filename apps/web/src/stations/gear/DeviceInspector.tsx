@@ -85,17 +85,17 @@ export function DeviceInspector({ id }: { readonly id: string }) {
       {anatomy.switches.length > 0 && (
         <fieldset>
           <legend>Planned for the foot</legend>
-          {anatomy.switches.map((one) => (
+          {anatomy.switches.map((footSwitch) => (
             <Checkbox
-              key={one.id}
-              label={one.label}
-              checked={device.plannedSwitches.includes(one.id)}
+              key={footSwitch.id}
+              label={footSwitch.label}
+              checked={device.plannedSwitches.includes(footSwitch.id)}
               onChange={(event) =>
                 set(
                   'plannedSwitches',
                   event.currentTarget.checked
-                    ? [...device.plannedSwitches, one.id]
-                    : device.plannedSwitches.filter((other) => other !== one.id),
+                    ? [...device.plannedSwitches, footSwitch.id]
+                    : device.plannedSwitches.filter((other) => other !== footSwitch.id),
                 )
               }
             />
@@ -286,7 +286,7 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
     const after: PowerUp =
       value === 'last-state' || value === 'any'
         ? { is: value }
-        : { is: 'value', value: domainValues(control.domain).find((literal) => String(literal) === value)! };
+        : { is: 'value', value: domainValues(control.domain).find((controlValue) => String(controlValue) === value)! };
     run(commands.setDevice(show, device.id, 'powerUps', { ...device.powerUps, [control.id]: after }));
   };
   return (
@@ -302,9 +302,9 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
             data={[
               ...(control.domain.kind === 'range'
                 ? []
-                : domainValues(control.domain).map((literal) => ({
-                    value: String(literal),
-                    label: domainLabel(control.domain, literal),
+                : domainValues(control.domain).map((controlValue) => ({
+                    value: String(controlValue),
+                    label: domainLabel(control.domain, controlValue),
                   }))),
               { value: 'last-state', label: 'as it was left' },
               { value: 'any', label: 'nobody knows' },

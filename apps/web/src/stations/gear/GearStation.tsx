@@ -17,7 +17,7 @@ export function GearStation() {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (step === 0 || (event.target as HTMLElement).matches('input, select')) return;
     event.preventDefault();
-    const at = devices.findIndex((one) => one.id === selected);
+    const at = devices.findIndex((device) => device.id === selected);
     const next = devices[Math.min(devices.length - 1, Math.max(0, at + step))];
     if (!next) return;
     selectDevice(next.id);

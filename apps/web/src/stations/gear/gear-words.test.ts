@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { switchingOf, wire } from '@yunta/core';
+import { switchingOf, buildWiring } from '@yunta/core';
 import { fourCable } from '@yunta/core/testing';
 import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
 
 const { show } = fourCable().device('boost', 'boost', 'Boost').device('none', 'midi-delay', 'Deaf echo');
-const wiring = wire(show.rig);
+const wiring = buildWiring(show.rig);
 const switching = switchingOf(wiring);
 const wired = (id: string) => wiring.device.get(id)!;
 

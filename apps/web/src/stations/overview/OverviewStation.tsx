@@ -250,7 +250,7 @@ function SchoolsTable() {
               id={`convention-${question}`}
               className="cellinput shown"
               value={conventionOf(show.rig, question)}
-              onChange={(event) => run(commands.setSchool(show, question, event.target.value as never))}
+              onChange={(event) => run(commands.setConvention(show, question, event.target.value as never))}
             >
               {conventions[question].map((side) => (
                 <option key={side} value={side}>

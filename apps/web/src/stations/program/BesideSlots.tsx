@@ -98,13 +98,13 @@ function Momentary({
         <th scope="row">{name}</th>
         <td>
           <ul className="bare">
-            {listActions(wiring, controller.id, actions).map((one, i) => (
+            {listActions(wiring, controller.id, actions).map((listAction, i) => (
               <li key={i}>
-                {one.hex !== '' && <span className="mono">{one.hex} </span>}
-                {one.words}{' '}
+                {listAction.hex !== '' && <span className="mono">{listAction.hex} </span>}
+                {listAction.words}{' '}
                 <button
                   className="linkish"
-                  aria-label={`Remove from ${name}: ${one.words}`}
+                  aria-label={`Remove from ${name}: ${listAction.words}`}
                   onClick={() => set(actions.filter((_, n) => n !== i))}
                 >
                   ×
@@ -142,7 +142,7 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
       ),
     );
   const add = () => {
-    const chosen = slots.find((one) => one.id === slot) ?? slots[0];
+    const chosen = slots.find((item) => item.id === slot) ?? slots[0];
     if (!chosen) return;
     if (typeof program !== 'number' || program < 0 || program > 127)
       return setReason('A program is 0 to 127, as it is sent.');

@@ -25,8 +25,8 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
     x: margin.x + switches[position].x * scale,
     y: margin.top + switches[position].y * scale,
   });
-  const width = 2 * margin.x + Math.max(...switches.map((one) => one.x)) * scale;
-  const height = margin.top + margin.bottom + Math.max(...switches.map((one) => one.y)) * scale;
+  const width = 2 * margin.x + Math.max(...switches.map((floorSwitch) => floorSwitch.x)) * scale;
+  const height = margin.top + margin.bottom + Math.max(...switches.map((floorSwitch) => floorSwitch.y)) * scale;
   const used = Math.max(bank, ...slots.map((slot) => slot.bank), 0) + 1;
   return (
     <>
@@ -65,7 +65,7 @@ export function Floor({ controller, slot: mine }: { readonly controller: Device;
             ))}
           </svg>
           {switches.map(({ position }) => {
-            const slot = slots.find((one) => one.bank === bank && one.position === position);
+            const slot = slots.find((slot) => slot.bank === bank && slot.position === position);
             const name = slot?.sound ? show.rig.sounds[slot.sound]?.name : undefined;
             const { x, y } = at(position);
             return (

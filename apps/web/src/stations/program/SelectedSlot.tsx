@@ -27,7 +27,11 @@ export function SelectedSlot({ slot }: { readonly slot: Slot }) {
               Generate from the sound
             </Button>
           ) : (
-            <Button variant="default" size="compact-xs" onClick={() => set(listed.actions.map((one) => one.action))}>
+            <Button
+              variant="default"
+              size="compact-xs"
+              onClick={() => set(listed.actions.map((action) => action.action))}
+            >
               Write by hand
             </Button>
           )}
@@ -43,16 +47,16 @@ export function SelectedSlot({ slot }: { readonly slot: Slot }) {
           </tr>
         </thead>
         <tbody>
-          {listed.actions.map((one, i) => (
+          {listed.actions.map((action, i) => (
             <tr key={i}>
-              <td className="mono">{one.hex || <span className="soft">—</span>}</td>
-              <td>{one.words}</td>
-              <td className="soft">{one.why}</td>
+              <td className="mono">{action.hex || <span className="soft">—</span>}</td>
+              <td>{action.words}</td>
+              <td className="soft">{action.why}</td>
               {byHand && (
                 <td>
                   <button
                     className="linkish"
-                    aria-label={`Remove: ${one.words}`}
+                    aria-label={`Remove: ${action.words}`}
                     onClick={() => set(slot.actions!.filter((_, n) => n !== i))}
                   >
                     ×

@@ -16,7 +16,10 @@ export function ProofStation() {
   const [level, setLevel] = useState<Level>(2);
   const [open, setOpen] = useState<string | null>(null);
   const now = proved[level];
-  const wrong = now?.judgements.filter((one) => one.verdict === 'does-not' || one.verdict === 'cannot-be-known') ?? [];
+  const wrong =
+    now?.judgements.filter(
+      (judgement) => judgement.verdict === 'does-not' || judgement.verdict === 'cannot-be-known',
+    ) ?? [];
   const slots = Object.keys(show.rig.slots).length;
   return (
     <>
@@ -28,7 +31,7 @@ export function ProofStation() {
                 now.spaces,
                 now.states,
                 now.milliseconds,
-                now.judgements.filter((one) => one.gaveUp !== undefined).length,
+                now.judgements.filter((judgement) => judgement.gaveUp !== undefined).length,
               )}
             />
           ) : (
@@ -76,16 +79,16 @@ export function ProofStation() {
                   ? 'Where the set goes wrong'
                   : 'Shortest ways to a wrong sound'}
             </h2>
-            <span className="soft">{levels.find((one) => one.level === level)!.name.toLowerCase()}</span>
+            <span className="soft">{levels.find((item) => item.level === level)!.name.toLowerCase()}</span>
           </div>
           {wrong.length > 0 && (
             <div className="sheet">
-              {wrong.map((one) => (
+              {wrong.map((item) => (
                 <WrongCase
-                  key={`${one.slot}`}
-                  judgement={one}
-                  open={open === one.slot}
-                  onOpen={() => setOpen(open === one.slot ? null : one.slot)}
+                  key={`${item.slot}`}
+                  judgement={item}
+                  open={open === item.slot}
+                  onOpen={() => setOpen(open === item.slot ? null : item.slot)}
                 />
               ))}
             </div>
@@ -146,15 +149,15 @@ function AllVerdicts({
                     </button>
                   </td>
                   {levels.map(({ level }) => {
-                    const one = proved[level]?.judgements.find((other) => other.slot === row.slot);
-                    const shortest = one && why.shortestWay(one);
+                    const judgement = proved[level]?.judgements.find((other) => other.slot === row.slot);
+                    const shortest = judgement && why.shortestWay(judgement);
                     return (
                       <td key={level}>
-                        {one ? (
+                        {judgement ? (
                           <>
-                            <SeverityMark is={verdictMark[one.verdict]} size={13} />{' '}
-                            <span className={one.verdict === 'does-not' ? 'stop' : 'soft'}>
-                              {verdictWords[one.verdict]}
+                            <SeverityMark is={verdictMark[judgement.verdict]} size={13} />{' '}
+                            <span className={judgement.verdict === 'does-not' ? 'stop' : 'soft'}>
+                              {verdictWords[judgement.verdict]}
                             </span>
                             {shortest && (
                               <span className="mono soft">

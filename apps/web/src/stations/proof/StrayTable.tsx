@@ -47,7 +47,7 @@ export function StrayTable({ proved }: { readonly proved: Proved }) {
                   <b>{show.rig.devices[report.device]?.name}</b>,{' '}
                   {wiring.device
                     .get(report.device)
-                    ?.anatomy.switches.find((one) => one.id === report.switch)
+                    ?.anatomy.switches.find((footSwitch) => footSwitch.id === report.switch)
                     ?.label.toLowerCase()}
                 </button>
               </td>

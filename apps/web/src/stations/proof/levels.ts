@@ -23,5 +23,5 @@ export const verdictMark = {
 /** The gravest verdict of a level, for its mark. */
 export function worstOf(judgements: readonly Judgement[]): Verdict {
   const order: readonly Verdict[] = ['does-not', 'cannot-be-known', 'recalls', 'not-played'];
-  return order.find((verdict) => judgements.some((one) => one.verdict === verdict)) ?? 'not-played';
+  return order.find((verdict) => judgements.some((judgement) => judgement.verdict === verdict)) ?? 'not-played';
 }

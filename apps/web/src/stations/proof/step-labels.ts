@@ -45,7 +45,7 @@ export function wordsOf(show: Show, wiring: Wiring, step: SequenceStep | { reado
     case 'foot':
       return {
         title: step.stray ? 'accidental press' : 'foot',
-        note: `${nameOf(step.device)}: ${wiring.device.get(step.device)?.anatomy.switches.find((one) => one.id === step.switch)?.label ?? step.switch}`,
+        note: `${nameOf(step.device)}: ${wiring.device.get(step.device)?.anatomy.switches.find((footSwitch) => footSwitch.id === step.switch)?.label ?? step.switch}`,
       };
     case 'cue':
       return { title: 'cue', note: `${controlLabel(wiring, step.control)} to ${step.value}` };
@@ -66,7 +66,7 @@ function momentaryWords(
   { controller, momentary }: { readonly controller: string; readonly momentary: string },
 ): string {
   const wired = wiring.device.get(controller);
-  return `${wired?.device.name ?? controller}: ${wired?.anatomy.controller?.momentaries.find((one) => one.id === momentary)?.label ?? momentary}`;
+  return `${wired?.device.name ?? controller}: ${wired?.anatomy.controller?.momentaries.find((item) => item.id === momentary)?.label ?? momentary}`;
 }
 
 /** A program as it is sent, and as the device's panel counts it where that is otherwise. */

@@ -1,10 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
-import { controlLabel, demoShow, type Judgement, proverOf, type SequenceStep, valueLabel, wire } from '@yunta/core';
+import {
+  controlLabel,
+  demoShow,
+  type Judgement,
+  proverOf,
+  type SequenceStep,
+  valueLabel,
+  buildWiring,
+} from '@yunta/core';
 import { worstOf } from './levels.ts';
 import { endWords, powerUpWords, wordsOf } from './step-labels.ts';
 
 const show = demoShow();
-const wiring = wire(show.rig);
+const wiring = buildWiring(show.rig);
 
 describe('steps in words', () => {
   test.each([
@@ -34,7 +42,7 @@ describe('steps in words', () => {
   });
   test('a momentary switch is called what the controller calls it', () => {
     const { switcher } = show.rig.devices;
-    const momentary = wire({
+    const momentary = buildWiring({
       ...show.rig,
       devices: {
         ...show.rig.devices,
@@ -52,7 +60,8 @@ describe('steps in words', () => {
       rig: { ...show.rig, devices: { ...show.rig.devices, echo: { ...echo, firstPresetNumber: 0 as const } } },
     };
     expect(
-      wordsOf(fromNought, wire(fromNought.rig), { kind: 'outside', device: 'echo', channel: 2, program: 3 }).note,
+      wordsOf(fromNought, buildWiring(fromNought.rig), { kind: 'outside', device: 'echo', channel: 2, program: 3 })
+        .note,
     ).toBe('3, channel 2, into Echo');
   });
   test('controls and values as people say them: presets by panel number, switches by word', () => {
@@ -72,7 +81,7 @@ test('what power-up must bring, and what is lost in it', () => {
   ];
   expect(powerUpWords(wiring, { needs, steps: [] })).toEqual(['Echo preset 6', 'Combo channel lead']);
   expect(powerUpWords(wiring, { needs: [], steps: [] })).toEqual([]);
-  const firing = wire({
+  const firing = buildWiring({
     ...show.rig,
     devices: { ...show.rig.devices, switcher: { ...show.rig.devices['switcher'], powerUpSlot: 'slot-sound-2' } },
   });

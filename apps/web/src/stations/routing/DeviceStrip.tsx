@@ -14,15 +14,15 @@ export function DeviceStrip() {
   if (devices.length === 0) return null;
   return (
     <div className="sheet" style={{ display: 'flex', flexWrap: 'wrap', gap: '4px 6px', padding: 8, borderTop: 0 }}>
-      {devices.map((one) => (
+      {devices.map((shown) => (
         <button
-          key={one.id}
-          className={onRun.has(one.id) ? 'tag' : 'tag off'}
-          aria-pressed={device === one.id}
-          title={onRun.has(one.id) ? one.type.name : `${one.type.name}: not on the run in this sound`}
-          onClick={() => selectDevice(device === one.id ? null : one.id)}
+          key={shown.id}
+          className={onRun.has(shown.id) ? 'tag' : 'tag off'}
+          aria-pressed={device === shown.id}
+          title={onRun.has(shown.id) ? shown.type.name : `${shown.type.name}: not on the run in this sound`}
+          onClick={() => selectDevice(device === shown.id ? null : shown.id)}
         >
-          {one.name}
+          {shown.name}
         </button>
       ))}
     </div>

@@ -9,7 +9,7 @@ import {
   type Jack,
   readPatchLine,
   type Rig,
-  wire,
+  buildWiring,
 } from '@yunta/core';
 import { useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
@@ -232,7 +232,7 @@ function PlugSelect({
             show,
             cable.id,
             'plugs',
-            cable.plugs.map((one, i) => (i === index ? plugOf(event.target.value) : one)),
+            cable.plugs.map((plug, i) => (i === index ? plugOf(event.target.value) : plug)),
           ),
         )
       }
@@ -280,7 +280,7 @@ function plugOf(value: string) {
 }
 
 function freeJacks(rig: Rig, fits: (jack: Jack) => boolean) {
-  return wire(rig).devices.flatMap((wired) =>
+  return buildWiring(rig).devices.flatMap((wired) =>
     wired.anatomy.jacks
       .filter((jack) => fits(jack) && !wired.plugged.has(jack.id))
       .map((jack) => ({ device: wired.device, jack })),

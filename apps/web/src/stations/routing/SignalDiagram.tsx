@@ -216,9 +216,13 @@ function TwoLines({
 function ControlLines({ layout }: { readonly layout: ReturnType<typeof layWeave> }) {
   const { wiring } = useShow();
   const at = (device: string) => {
-    const placed = layout.passes.find((one) => one.pass.device === device);
-    const hung = layout.jumpers.find((one) => one.jumper.holds.includes(device));
-    return placed ? { x: placed.x + placed.width / 2, y: placed.y } : hung ? { x: hung.x, y: hung.y } : null;
+    const placed = layout.passes.find((pass) => pass.pass.device === device);
+    const bypassed = layout.jumpers.find((jumper) => jumper.jumper.holds.includes(device));
+    return placed
+      ? { x: placed.x + placed.width / 2, y: placed.y }
+      : bypassed
+        ? { x: bypassed.x, y: bypassed.y }
+        : null;
   };
   const links = [
     ...wiring.midiLinks.map((link) => [link.from, link.to] as const),

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { demoShow, inOrder, Tracer, wire } from '@yunta/core';
+import { demoShow, inOrder, Tracer, buildWiring } from '@yunta/core';
 import { fourCable, lead, retraceRig } from '@yunta/core/testing';
 import { layWeave, strip } from './signal-diagram-layout.ts';
 
 const laid = (show: ReturnType<typeof demoShow>, sound: string, room = 740) => {
-  const wiring = wire(show.rig);
+  const wiring = buildWiring(show.rig);
   return layWeave(wiring, new Tracer(wiring).trace(show.rig.sounds[sound]), room);
 };
 
@@ -20,7 +20,7 @@ describe('the weave', () => {
   });
   test('what the line passes more than once is a rail from its first pass to its last', () => {
     expect(weave.rails.map((rail) => rail.device).sort()).toEqual(['combo', 'switcher']);
-    const rail = weave.rails.find((one) => one.device === 'switcher')!;
+    const rail = weave.rails.find((rail) => rail.device === 'switcher')!;
     const own = weave.passes.filter((placed) => placed.pass.device === 'switcher');
     expect(rail.x).toBe(own[0].x);
     expect(rail.x + rail.width).toBeCloseTo(own.at(-1)!.x + own.at(-1)!.width, 6);

@@ -40,10 +40,10 @@ export interface PlacedJumper {
 const lane = 48;
 const gap = 34;
 /** A label, and a piece that hangs in a loop that is out. */
-export const strip = { width: 60, height: 32, hung: 55 };
+export const strip = { width: 60, height: 32, bypassed: 55 };
 const labelColumn = 66;
 const railColumn = 36;
-const hungColumn = 61;
+const bypassColumn = 61;
 
 /** Rows are laid by place; within a row, what would overlap goes into a lane of its own. */
 export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
@@ -71,12 +71,12 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
         key: `pass ${pass.index}`,
       });
   });
-  const hung = jumperSpots(trace, columns);
-  for (const { jumper, x } of hung)
+  const bypassed = jumperSpots(trace, columns);
+  for (const { jumper, x } of bypassed)
     items.push({
       place: rig.devices[jumper.holds[0]].place,
-      from: x - hungColumn / 2,
-      to: x + hungColumn / 2,
+      from: x - bypassColumn / 2,
+      to: x + bypassColumn / 2,
       key: `jumper ${jumper.loop}`,
     });
 
@@ -116,10 +116,10 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
       };
     },
   );
-  const jumpers = hung.map(({ jumper, x }): PlacedJumper => ({
+  const jumpers = bypassed.map(({ jumper, x }): PlacedJumper => ({
     jumper,
     x,
-    width: strip.hung,
+    width: strip.bypassed,
     y: yOf(rig.devices[jumper.holds[0]].place, `jumper ${jumper.loop}`),
     railY: passes[jumper.pass].y,
     title: jumper.holds.map(nameOf).join(' + '),
@@ -151,9 +151,9 @@ interface Columns {
 function columnsOf(trace: Trace, isRail: (device: string) => boolean, room: number): Columns {
   const count = Math.max(1, ...trace.passes.map((pass) => pass.column + 1));
   const need = (pass: Pass): number => {
-    const hung = trace.jumpers.filter((jumper) => jumper.pass === pass.index).length * hungColumn;
+    const bypassed = trace.jumpers.filter((jumper) => jumper.pass === pass.index).length * bypassColumn;
     const own = isRail(pass.device) ? (pass.activeSections.length > 0 ? labelColumn : railColumn) : labelColumn;
-    return Math.max(own, hung > 0 ? hung + 14 : 0);
+    return Math.max(own, bypassed > 0 ? bypassed + 14 : 0);
   };
   const widths = Array.from({ length: count }, (_, column) =>
     Math.max(railColumn, ...trace.passes.filter((pass) => pass.column === column).map(need)),

@@ -116,7 +116,7 @@ function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly lis
   const add = () => {
     const name = freshName(
       'Set',
-      lists.map((one) => one.name),
+      lists.map((list) => list.name),
     );
     const id = freshId(name, show.songbook.setLists, 'set');
     run(commands.addSetList(show, id, name, list?.songs ?? [], true));
@@ -134,9 +134,9 @@ function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly lis
           value={list?.id ?? ''}
           onChange={(event) => run(commands.chooseSetList(show, event.target.value))}
         >
-          {lists.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name} ({one.songs.length})
+          {lists.map((list) => (
+            <option key={list.id} value={list.id}>
+              {list.name} ({list.songs.length})
             </option>
           ))}
         </select>

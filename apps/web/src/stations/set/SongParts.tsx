@@ -31,8 +31,9 @@ export function SongParts({ song }: { readonly song: Song }) {
     const name = typed.trim();
     if (name === '') return;
     const slot = Object.values(show.rig.slots).find(
-      (one) =>
-        one.sound !== null && show.rig.sounds[one.sound]?.name.toLowerCase() === `${song.name}, ${name}`.toLowerCase(),
+      (slot) =>
+        slot.sound !== null &&
+        show.rig.sounds[slot.sound]?.name.toLowerCase() === `${song.name}, ${name}`.toLowerCase(),
     );
     if (
       run(
@@ -219,7 +220,7 @@ function Feet({ part }: { readonly part: Part }) {
   const feet = cast.before.filter((action): action is Extract<CastAction, { kind: 'foot' }> => action.kind === 'foot');
   const cues = cast.before.filter((action): action is Extract<CastAction, { kind: 'cue' }> => action.kind === 'cue');
   const switches = wiring.devices.flatMap((wired) =>
-    wired.anatomy.switches.map((one) => ({ device: wired.device, one })),
+    wired.anatomy.switches.map((footSwitch) => ({ device: wired.device, one: footSwitch })),
   );
   const nameOf = (action: { readonly device: string; readonly switch: string }) =>
     wiring.device.get(action.device)?.device.name ?? action.device;

@@ -30,7 +30,7 @@ const Story = memo(function Story({
   const column = columns[cell.column];
   if (!sound || !column) return null;
   const value = valueIn(sound, column);
-  const slot = Object.values(show.rig.slots).find((one) => one.sound === sound.id);
+  const slot = Object.values(show.rig.slots).find((slot) => slot.sound === sound.id);
   const { device, anatomy } = wiring.device.get(column.device)!;
   const sent = slot ? listSlot(wiring, slot).actions.filter((line) => line.about === column.device) : [];
   return (

@@ -91,7 +91,7 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
     const copy = (sound: Sound) => {
       const name = freshName(
         sound.name,
-        listed().map((one) => one.name),
+        listed().map((each) => each.name),
       );
       const id = freshId(name, now().rig.sounds, 'sound');
       if (store.run(commands.addSound(now(), id, name, sound))) selectSound(id);

@@ -54,7 +54,7 @@ export function SoundsStation() {
             <Button
               variant="default"
               size="compact-xs"
-              onClick={() => setMarked(new Set(inOrder(show.rig.sounds).map((one) => one.id)))}
+              onClick={() => setMarked(new Set(inOrder(show.rig.sounds).map((each) => each.id)))}
             >
               Mark all
             </Button>

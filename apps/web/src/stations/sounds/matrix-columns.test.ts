@@ -1,11 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { wire } from '@yunta/core';
+import { buildWiring } from '@yunta/core';
 import { clean, fourCable, lead } from '@yunta/core/testing';
 import { columnsOf, shownColumns, shownValue, valueIn } from './matrix-columns.ts';
 
 test('a column for each piece with a loop or a switch, then presets and other controls, hands last; presets by panel number', () => {
   const { show } = fourCable().device('tuner', 'tuner', 'Tuner').sound('lead', lead).sound('clean', clean);
-  const columns = columnsOf(wire(show.rig));
+  const columns = columnsOf(buildWiring(show.rig));
   expect(columns.map((column) => `${column.name} ${column.note}`)).toEqual([
     'Drive L1',
     'Combo L2',

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { wire } from '@yunta/core';
+import { buildWiring } from '@yunta/core';
 import { clean, fourCable, lead } from '@yunta/core/testing';
 import { type Column, columnsOf } from './matrix-columns.ts';
 import { actionOfKey, numberTyped, turned } from './matrix-keys.ts';
 
 const { show } = fourCable().sound('lead', lead).sound('clean', clean);
-const columns = columnsOf(wire(show.rig));
-const column = (name: string): Column => columns.find((one) => `${one.name} ${one.note}` === name)!;
+const columns = columnsOf(buildWiring(show.rig));
+const column = (name: string): Column => columns.find((column) => `${column.name} ${column.note}` === name)!;
 const [pedal, preset, range, choice] = ['Drive L1', 'Delay PC', 'Delay mix', 'Combo channel'].map(column);
 const plain = { altKey: false, ctrlKey: false, metaKey: false };
 const press = (key: string, at: Column, typed: string | null = null, more = {}) =>

@@ -1,7 +1,7 @@
 import { problem } from '../../units/problem.ts';
 import { type Anatomy, type Control, type ControlValue, emptyAnatomy } from '../anatomy.ts';
 import type { Archetype, Params } from './archetype.ts';
-import { lastState, signalIn, signalOut, value } from './parts.ts';
+import { lastState, signalIn, signalOut, value } from './common.ts';
 
 /** Bit patterns of `count` inputs in the order 00, 01, 10, 11: the first input is the leftmost bit. */
 export const bitPatterns = (count: number): string[] =>

@@ -1,6 +1,6 @@
 import { type Control, emptyAnatomy, type Jack, type Section } from '../anatomy.ts';
 import type { Archetype, Params } from './archetype.ts';
-import { midiIn, midiOut, signalIn, signalOut, value } from './parts.ts';
+import { midiIn, midiOut, signalIn, signalOut, value } from './common.ts';
 
 export const loopId = (i: number): string => `loop-${i}`;
 export const contactId = (i: number): string => `contact-${i}`;

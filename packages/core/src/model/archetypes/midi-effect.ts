@@ -8,7 +8,7 @@ import {
   type RepeatedRecall,
 } from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
-import { lastState, midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value } from './parts.ts';
+import { lastState, midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value } from './common.ts';
 
 /** An effect whose stored presets answer to program changes, with a bypass message and a few parameters. */
 export const midiEffect: Archetype = {

@@ -45,7 +45,7 @@ export function anatomiesOf(types: readonly DeviceType[]): readonly Anatomy[] {
   const kinds = new Map<string, DeviceType[]>();
   const likeOf = (type: DeviceType): DeviceType => {
     const alike = kinds.get(type.archetype);
-    const known = alike?.find((one) => sameParams(one.params, type.params));
+    const known = alike?.find((deviceType) => sameParams(deviceType.params, type.params));
     if (known) return known;
     if (alike) alike.push(type);
     else kinds.set(type.archetype, [type]);

@@ -1,6 +1,6 @@
 import { type Control, type EffectKind, effectKinds, emptyAnatomy } from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
-import { ownSwitch, powerUpOf, signalIn, signalOut, value } from './parts.ts';
+import { ownSwitch, powerUpOf, signalIn, signalOut, value } from './common.ts';
 
 /** Strings, pickups, and what the hands do: positions of the selector and the volume are cues, never sent. */
 export const instrument: Archetype = {

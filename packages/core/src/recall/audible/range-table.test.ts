@@ -60,16 +60,16 @@ describe('ranges', () => {
           const table = new RangeTable(edgesOf(list), isSymbolic);
           const overlay = table.overlay(Int32Array.from(wanted.keys()), Int32Array.from(wanted.values()), () => false);
           const now = table.ranges((variable) => at[variable]);
-          const one = (variable: number): Range => (wanted.has(variable) ? [wanted.get(variable)!] : at[variable]);
+          const item = (variable: number): Range => (wanted.has(variable) ? [wanted.get(variable)!] : at[variable]);
           const more = (variable: number): Range =>
             wanted.has(variable) && at[variable] !== null ? [...at[variable], wanted.get(variable)!] : at[variable];
           for (const [edge, when] of list.entries()) {
             const replaced = table.replaced(now, overlay);
             expect(table.mayClose(edge, replaced)).toBe(
-              when.every(({ variable, values }) => may(one(variable), values)),
+              when.every(({ variable, values }) => may(item(variable), values)),
             );
             expect(table.mustClose(edge, replaced)).toBe(
-              when.every(({ variable, values }) => must(one(variable), values)),
+              when.every(({ variable, values }) => must(item(variable), values)),
             );
             const widened = now.slice();
             table.widen(widened, overlay);

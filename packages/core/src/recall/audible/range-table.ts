@@ -30,7 +30,7 @@ export class RangeTable {
   private readonly placeOf = new Map<number, number>();
   private readonly conditions: readonly (readonly Condition[])[];
   /** The range of each value alone: the very same each time. */
-  private readonly singles: Range[] = [];
+  private readonly ofValue: Range[] = [];
 
   /** `isSymbolic`: of a value, whether it stands for contents that are not known. It may be anything. */
   constructor(
@@ -50,7 +50,7 @@ export class RangeTable {
   }
 
   private single(value: ValueId): Range {
-    return (this.singles[value] ??= this.isSymbolic(value) ? anything : [value]);
+    return (this.ofValue[value] ??= this.isSymbolic(value) ? anything : [value]);
   }
 
   private known(range: Range): Range {

@@ -88,7 +88,7 @@ export class Reachability {
   private surely(
     ranges: Ranges,
     starts: readonly number[],
-    ways: Csr,
+    edgesFrom: Csr,
     edgesAt: Csr,
     other: Int32Array,
     seen: Uint8Array,
@@ -102,8 +102,8 @@ export class Reachability {
     }
     while (height > 0) {
       const node = stack[--height];
-      for (let k = ways.start[node]; k < ways.start[node + 1]; k += 1) {
-        const next = ways.items[k];
+      for (let k = edgesFrom.start[node]; k < edgesFrom.start[node + 1]; k += 1) {
+        const next = edgesFrom.items[k];
         if (seen[next] === 1) continue;
         seen[next] = 1;
         stack[height++] = next;

@@ -45,7 +45,7 @@ export class SoundComparison {
   /** The preset variable of the device that a control belongs to. */
   readonly presetOf: ReadonlyMap<number, number>;
   /** By the control's number, how a want of it is target out; and of a preset what recalling one loads. */
-  private readonly manner: Uint8Array;
+  private readonly wantKind: Uint8Array;
   private readonly presetsAt: (ModelPresets | undefined)[] = [];
   private readonly search: ReachabilitySearch;
   private readonly related = new Map<number, readonly number[]>();
@@ -61,9 +61,10 @@ export class SoundComparison {
     const variable = (control: number): number => model.variableAt[control] ?? noVariable;
     /** Devices of one kind share their conditions. */
     const idsOf = new Map<readonly ControlValue[], readonly number[]>();
-    const ids = (literals: readonly ControlValue[]): readonly number[] => {
-      let known = idsOf.get(literals);
-      if (!known) idsOf.set(literals, (known = literals.map((literal) => model.values.id(literal))));
+    const ids = (controlValues: readonly ControlValue[]): readonly number[] => {
+      let known = idsOf.get(controlValues);
+      if (!known)
+        idsOf.set(controlValues, (known = controlValues.map((controlValue) => model.values.id(controlValue))));
       return known;
     };
     this.edges = this.graph.edges.map(({ index, from, to, active, when, parameters }) => ({
@@ -75,7 +76,7 @@ export class SoundComparison {
         when.length === 0
           ? nothing
           : when.map((condition) => ({ variable: variable(condition.control), values: ids(condition.values) })),
-      parameters: parameters.length === 0 ? nothing : parameters.map(variable).filter((one) => one >= 0),
+      parameters: parameters.length === 0 ? nothing : parameters.map(variable).filter((index) => index >= 0),
     }));
     this.activeEdges = this.edges.filter((edge) => edge.active);
     for (const [held, { loop, own }] of model.switching) {
@@ -89,17 +90,17 @@ export class SoundComparison {
       else this.inLoop.set(loopVariable, [ownVariable]);
     }
     const presetOf = new Map<number, number>();
-    this.manner = new Uint8Array(model.variableAt.length);
+    this.wantKind = new Uint8Array(model.variableAt.length);
     let number = 0;
     for (const device of model.devices) {
       const { presets } = device;
       for (const control of device.controls.values()) {
-        this.manner[number++] = ownerOf(device.wired, control.control) === 'programmed' ? plain : cue;
+        this.wantKind[number++] = ownerOf(device.wired, control.control) === 'programmed' ? plain : cue;
         if (presets) presetOf.set(control.variable, presets.variable);
       }
       if (!presets) continue;
       this.presetsAt[number] = presets;
-      this.manner[number++] = preset;
+      this.wantKind[number++] = preset;
     }
     this.presetOf = presetOf;
     const size = model.variables.length;
@@ -126,18 +127,18 @@ export class SoundComparison {
 
   private computeTarget(sound: Sound): SoundTarget {
     const { variables, wanted } = this.scratch;
-    const { controls, literals } = wantsOf(this.model.wiring, sound);
+    const { controls, controlValues } = wantsOf(this.model.wiring, sound);
     const { values, variableAt } = this.model;
-    const { manner } = this;
+    const { wantKind } = this;
     let cues: Map<number, number> | undefined;
     for (let i = 0; i < controls.length; i += 1) {
       const variable = variableAt[controls[i]];
-      const value = values.id(literals[i]);
+      const value = values.id(controlValues[i]);
       variables[i] = variable;
       wanted[i] = value;
-      if (manner[controls[i]] === cue) (cues ??= new Map<number, number>()).set(variable, value);
+      if (wantKind[controls[i]] === cue) (cues ??= new Map<number, number>()).set(variable, value);
     }
-    const count = this.layStored(controls, literals);
+    const count = this.layStored(controls, controlValues);
     return new SoundTarget(
       sound,
       variables.slice(0, count),
@@ -149,16 +150,17 @@ export class SoundComparison {
   }
 
   /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
-  private layStored(controls: readonly number[], literals: readonly ControlValue[]): number {
+  private layStored(controls: readonly number[], controlValues: readonly ControlValue[]): number {
     const { variables, wanted, isNamed } = this.scratch;
     let count = controls.length;
     this.round += 1;
     for (let i = 0; i < count; i += 1) isNamed[variables[i]] = this.round;
     for (let i = 0; i < controls.length; i += 1) {
-      if (this.manner[controls[i]] !== preset) continue;
+      if (this.wantKind[controls[i]] !== preset) continue;
       const { loads, content: contentOf } = this.presetsAt[controls[i]]!;
       for (const control of loads) {
-        const content = isNamed[control.variable] === this.round ? undefined : contentOf(Number(literals[i]), control);
+        const content =
+          isNamed[control.variable] === this.round ? undefined : contentOf(Number(controlValues[i]), control);
         if (content === undefined) continue;
         variables[count] = control.variable;
         wanted[count] = content;

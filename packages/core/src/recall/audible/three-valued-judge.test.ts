@@ -6,7 +6,7 @@ import type { Possible } from './range-table.ts';
 const prover = proverOf(fourCable().sound('lead', lead).sound('clean', clean).laid().show);
 const { model, threeValued } = prover;
 const at = (ref: string): number => model.variableOf.get(ref as `${string}/${string}`)!;
-const id = (literal: string | number): number => model.values.id(literal);
+const id = (controlValue: string | number): number => model.values.id(controlValue);
 const target = (sound: string) => prover.targetOf(prover.pairs().find((pair) => pair.sound.id === sound)!.sound);
 /** All as wanted by a sound, the empty loop out, but for some. */
 const like = (sound: string, other: Record<string, string | number | null> = {}): Possible => {
@@ -33,8 +33,8 @@ describe('what a few variables settle of a sound', () => {
     ['a drive that is not wanted and in', 'clean', { 'switcher/loop-1': 1, 'drive/on': 1 }, 'wrong'],
     ['the other channel of the amp', 'lead', { 'combo/channel': 'clean' }, 'wrong'],
     ['another preset of an echo that is heard', 'lead', { 'delay/preset': 6 }, 'wrong'],
-    ['another mix of an echo that its own switch takes out', 'clean', { 'delay/mix': 99 }, 'harmless'],
-    ['all as wanted', 'lead', { 'switcher/loop-1': 1 }, 'harmless'],
+    ['another mix of an echo that its own switch takes out', 'clean', { 'delay/mix': 99 }, 'inaudible'],
+    ['all as wanted', 'lead', { 'switcher/loop-1': 1 }, 'inaudible'],
     ['an empty loop that cuts the line', 'lead', { 'switcher/loop-4': 1 }, 'wrong'],
   ] as const)('%s: %s is %s', (_, sound, now, expected) => {
     expect(status(sound, now, like(sound))).toBe(expected);
@@ -57,8 +57,8 @@ describe('what a few variables settle of a sound', () => {
     expect(threeValued.audible(target('clean'), few, threeValued.ground(cut))).toEqual([at('combo/channel')]);
   });
   test('what a switch that stays off shuts cannot be heard; what it bypasses can', () => {
-    const stays = (ref: string, literal: string | number) => (variable: number) =>
-      variable === at(ref) ? id(literal) : -1;
+    const stays = (ref: string, controlValue: string | number) => (variable: number) =>
+      variable === at(ref) ? id(controlValue) : -1;
     expect(threeValued.isBlocked(at('delay/preset'), stays('delay/on', 0))).toBe(true);
     expect(threeValued.isBlocked(at('delay/preset'), stays('delay/on', 1))).toBe(false);
     expect(threeValued.isBlocked(at('delay/preset'), stays('drive/on', 0))).toBe(false);
@@ -66,8 +66,8 @@ describe('what a few variables settle of a sound', () => {
     expect(threeValued.isBlocked(at('combo/channel'), stays('switcher/loop-2', 0))).toBe(false);
   });
   test('values that no section tells apart are of one class, and the wanted one is told', () => {
-    const classOf = (sound: string, ref: string, literal: string | number) =>
-      threeValued.classOf(target(sound), at(ref), id(literal));
+    const classOf = (sound: string, ref: string, controlValue: string | number) =>
+      threeValued.classOf(target(sound), at(ref), id(controlValue));
     expect(classOf('lead', 'delay/preset', 6)).toBe(classOf('lead', 'delay/preset', 7));
     expect(classOf('lead', 'delay/preset', 5)).not.toBe(classOf('lead', 'delay/preset', 6));
     expect(classOf('lead', 'combo/channel', 'clean')).not.toBe(classOf('lead', 'combo/channel', 'lead'));

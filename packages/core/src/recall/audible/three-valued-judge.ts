@@ -9,9 +9,9 @@ import { type SoundTarget, unwanted } from './sound-target.ts';
 
 /**
  * What is already settled of a sound when only some variables are known: `wrong` whatever the others are,
- * `harmless` (what differs here cannot be heard, whatever the others are), or still `open`.
+ * `inaudible` (what differs here cannot be heard, whatever the others are), or still `open`.
  */
-export type Status = 'wrong' | 'harmless' | 'open';
+export type Status = 'wrong' | 'inaudible' | 'open';
 
 /** A judgement from a few variables alone, sound whatever the rest of the rig is doing. */
 export class ThreeValuedJudge {
@@ -222,7 +222,7 @@ export class ThreeValuedJudge {
     this.obey(now, target);
     const mayNow = this.liveness.may(now);
     if (!target.sound.silence && !mayNow.sounds) return 'wrong';
-    if (differing.length === 0) return 'harmless';
+    if (differing.length === 0) return 'inaudible';
     const { wanted, free } = this.overlayOf(target);
     const then = this.table.replaced(now, wanted);
     const mustThen = this.liveness.mustLive(then);
@@ -238,7 +238,7 @@ export class ThreeValuedJudge {
     for (const edge of this.comparison.activeEdges)
       if (mustThen[edge.index] === 1 && (mayNow.edges[edge.index] === 0 || isDifferent(edge))) return 'wrong';
     const mayEither = this.mayEither(now, free);
-    if (differing.every((variable) => this.cannotBeHeard(variable, target, at, mayEither))) return 'harmless';
+    if (differing.every((variable) => this.cannotBeHeard(variable, target, at, mayEither))) return 'inaudible';
     const mustNow = this.liveness.mustLive(now);
     const mayThen = this.liveness.may(then);
     for (const edge of this.comparison.activeEdges)

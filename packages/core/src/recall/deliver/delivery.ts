@@ -363,7 +363,7 @@ export class Delivery implements Carrier {
     }
     if (repeatPress !== 'fires' && this.read(controller!.currentSlot) === values.id(slot.slot.id)) {
       if (repeatPress === 'ignored') return;
-      const before = this.model.slot.get(String(values.literal(this.read(controller!.previousSlot))));
+      const before = this.model.slot.get(String(values.controlValue(this.read(controller!.previousSlot))));
       if (before) this.fire(before, 0, []);
       return;
     }
@@ -399,7 +399,7 @@ export class Delivery implements Carrier {
     }
     const to = target(values.number(this.read(bank)));
     this.write(bank, values.id(to), 0, []);
-    const current = this.model.slot.get(String(values.literal(this.read(controller.currentSlot))));
+    const current = this.model.slot.get(String(values.controlValue(this.read(controller.currentSlot))));
     const index = controller.at.get(positionKey(to, current?.slot.position ?? 0));
     const slot = index === undefined ? undefined : this.model.slots[index];
     if (slot) this.fire(slot, 0, []);

@@ -127,7 +127,7 @@ export function eventOfCast(model: StateModel, action: CastAction): RigEvent | u
       : { kind: 'cue', control: action.control, variable, value: model.values.id(action.value) };
   }
   const device = model.device.get(action.device);
-  const footSwitch = device?.wired.anatomy.switches.find((one) => one.id === action.switch);
+  const footSwitch = device?.wired.anatomy.switches.find((footSwitch) => footSwitch.id === action.switch);
   return device && footSwitch ? { kind: 'foot', device, footSwitch, stray: false } : undefined;
 }
 
@@ -158,7 +158,7 @@ export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
     ),
     ...feet
       .filter(({ device, footSwitch }) => isPlanned(model, device, footSwitch))
-      .map((one): RigEvent => ({ kind: 'foot', ...one, stray: false })),
+      .map((item): RigEvent => ({ kind: 'foot', ...item, stray: false })),
     ...cues.values(),
     ...Object.values(model.wiring.rig.outside).flatMap((change): RigEvent[] => {
       const device = model.device.get(change.device);

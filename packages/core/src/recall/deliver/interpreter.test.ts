@@ -322,7 +322,7 @@ describe('power-up as it is asked for', () => {
           { device: 'd.D', part: 'level', value: level },
         ]),
     );
-    expect(rigs.map((one) => [one.read('D.preset'), one.read('D.level')])).toEqual([
+    expect(rigs.map((rig) => [rig.read('D.preset'), rig.read('D.level')])).toEqual([
       [1, 2],
       [2, 1],
       [2, 2],

@@ -81,7 +81,7 @@ export class SimulatedRig {
     const wanted = new Map(needs.filter((need) => need.device === device.id).map((need) => [need.part, need.value]));
     const { presets } = device;
     const isWanted = (part: string, value: ValueId) =>
-      !wanted.has(part) || String(values.literal(value)) === wanted.get(part);
+      !wanted.has(part) || String(values.controlValue(value)) === wanted.get(part);
     return (open, variable) => {
       const { part } = this.model.variables[variable];
       const loads =
@@ -154,15 +154,15 @@ export class SimulatedRig {
         return { kind: step.kind, controller: model.device.get(step.controller)!, momentary: step.momentary };
       case 'foot': {
         const device = model.device.get(step.device)!;
-        const footSwitch = device.wired.anatomy.switches.find((one) => one.id === step.switch);
+        const footSwitch = device.wired.anatomy.switches.find((footSwitch) => footSwitch.id === step.switch);
         return footSwitch && { kind: 'foot', device, footSwitch, stray: step.stray };
       }
       case 'cue': {
         const variable = model.variableOf.get(step.control);
-        const literal = Number.isNaN(Number(step.value)) ? step.value : Number(step.value);
+        const controlValue = Number.isNaN(Number(step.value)) ? step.value : Number(step.value);
         return variable === undefined
           ? undefined
-          : { kind: 'cue', control: step.control, variable, value: model.values.id(literal) };
+          : { kind: 'cue', control: step.control, variable, value: model.values.id(controlValue) };
       }
       case 'outside': {
         const device = model.device.get(step.device)!;

@@ -42,6 +42,6 @@ function computeMove(model: StateModel, device: ModelDevice, input: ModelInput, 
 
 /** The value that a control's bits give it. */
 export function ruledBy(values: Values, store: Store, control: ModelControl): number {
-  const bits = control.bits.map((bit) => values.literal(store.get(bit))).join('');
+  const bits = control.bits.map((bit) => values.controlValue(store.get(bit))).join('');
   return control.table.get(bits) ?? control.options[0];
 }

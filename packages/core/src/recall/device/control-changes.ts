@@ -14,7 +14,7 @@ export function controlChange(model: StateModel, device: ModelDevice, answer: Co
   const { values } = model;
   const armed = answer.armed && {
     control: device.controls.get(answer.armed.control),
-    values: answer.armed.values.map((literal) => values.id(literal)),
+    values: answer.armed.values.map((controlValue) => values.id(controlValue)),
   };
   const isArmed = (store: Store) =>
     !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
@@ -30,7 +30,7 @@ export function controlChange(model: StateModel, device: ModelDevice, answer: Co
     if (othersHeld && !store.has(target.variable) && answer.mode !== 'absolute' && answer.mode !== 'switch')
       store.get(target.variable);
     const result = move(store, values, target, answer, value);
-    if (othersHeld && result !== undefined && isOn(values.literal(values.decide(result, store.pins))))
+    if (othersHeld && result !== undefined && isOn(values.controlValue(values.decide(result, store.pins))))
       for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
     return nothing;
   };

@@ -25,5 +25,5 @@ export function step(store: Store, values: Values, control: ModelControl, by: nu
   );
 }
 
-export const isOn = (literal: ControlValue | undefined): boolean =>
-  typeof literal === 'number' ? literal !== 0 : literal !== 'off';
+export const isOn = (controlValue: ControlValue | undefined): boolean =>
+  typeof controlValue === 'number' ? controlValue !== 0 : controlValue !== 'off';

@@ -18,8 +18,8 @@ function plantWith(params: Record<string, string | number | boolean>, powerUps: 
   return proverOf({ ...show, rig: { ...show.rig, devices: { ...show.rig.devices, delay: mended } } }).model;
 }
 
-/** Every way the delay may come up: preset and mix, by literals; with what each choice was among. */
-function waysUp(model: ReturnType<typeof plantWith>, first: boolean, before: Record<string, number> = {}) {
+/** Every way the delay may come up: preset and mix, by controlValues; with what each choice was among. */
+function powerUps(model: ReturnType<typeof plantWith>, first: boolean, before: Record<string, number> = {}) {
   const device = model.device.get('delay')!;
   const [preset, mix] = ['delay/preset', 'delay/mix'].map((ref) => model.variableOf.get(ref as 'delay/mix')!);
   const choices: number[] = [];
@@ -32,35 +32,35 @@ function waysUp(model: ReturnType<typeof plantWith>, first: boolean, before: Rec
       choices[at] = values.length;
       return values[script[at++] ?? 0];
     });
-    return [model.values.literal(store.get(preset)), model.values.literal(store.get(mix)) ?? 'unknown'];
+    return [model.values.controlValue(store.get(preset)), model.values.controlValue(store.get(mix)) ?? 'unknown'];
   };
   run([]);
-  return { choices, ways: Array.from({ length: choices[0] ?? 1 }, (_, i) => run([i])) };
+  return { choices, outcomes: Array.from({ length: choices[0] ?? 1 }, (_, i) => run([i])) };
 }
 
 describe('power-up', () => {
   test('of a device that comes up on a preset of its own choice: each of them, with what it stores, unknown where nobody entered it', () => {
-    const { choices, ways } = waysUp(plantWith({}, { preset: { is: 'any' } }), true);
+    const { choices, outcomes } = powerUps(plantWith({}, { preset: { is: 'any' } }), true);
     expect(choices[0]).toBe(5);
-    expect(ways.map(([preset]) => preset)).toEqual([0, 1, 2, 3, 4]);
-    expect(ways[3]).toEqual([3, 77]);
-    expect(ways[0][1]).toBe('unknown');
+    expect(outcomes.map(([preset]) => preset)).toEqual([0, 1, 2, 3, 4]);
+    expect(outcomes[3]).toEqual([3, 77]);
+    expect(outcomes[0][1]).toBe('unknown');
   });
   test('on a stated preset there is no choice', () => {
-    expect(waysUp(plantWith({}, { preset: { is: 'value', value: 3 } }), true)).toEqual({
+    expect(powerUps(plantWith({}, { preset: { is: 'value', value: 3 } }), true)).toEqual({
       choices: [],
-      ways: [[3, 77]],
+      outcomes: [[3, 77]],
     });
   });
   test('as left: anything when the whole rig comes up, what it was when it alone restarts', () => {
     const model = plantWith({}, { preset: { is: 'last-state' } });
-    expect(waysUp(model, true).choices[0]).toBe(5);
-    const restarted = waysUp(model, false, { 'delay/preset': 3, 'delay/mix': 5 });
-    expect(restarted).toEqual({ choices: [], ways: [[3, 77]] });
+    expect(powerUps(model, true).choices[0]).toBe(5);
+    const restarted = powerUps(model, false, { 'delay/preset': 3, 'delay/mix': 5 });
+    expect(restarted).toEqual({ choices: [], outcomes: [[3, 77]] });
   });
   test('a control that keeps its edits through the power going is left as it was; else its preset’s value comes', () => {
     const model = plantWith({}, { preset: { is: 'last-state' }, mix: { is: 'last-state' } });
-    expect(waysUp(model, false, { 'delay/preset': 3, 'delay/mix': 5 }).ways).toEqual([[3, 5]]);
+    expect(powerUps(model, false, { 'delay/preset': 3, 'delay/mix': 5 }).outcomes).toEqual([[3, 5]]);
   });
   test('clears what a controller remembers: bank, contacts, nothing current', () => {
     const model = plantWith({});
@@ -70,21 +70,21 @@ describe('power-up', () => {
     store.set(bank, model.values.id(3));
     for (const variable of contact.values()) store.set(variable, model.values.id(1));
     powerUp(model, switcher, store, false, (values) => values[0]);
-    expect(model.values.literal(store.get(bank))).toBe(0);
-    for (const variable of contact.values()) expect(model.values.literal(store.get(variable))).toBe(0);
+    expect(model.values.controlValue(store.get(bank))).toBe(0);
+    for (const variable of contact.values()) expect(model.values.controlValue(store.get(variable))).toBe(0);
   });
   test('an input that follows its contact finds it open when all is off, and as it is when it alone restarts', () => {
     const model = plantWith({});
     const combo = model.device.get('combo')!;
-    const [input] = [...combo.inputs.values()].filter((one) => one.wires.length > 0);
+    const [input] = [...combo.inputs.values()].filter((modelInput) => modelInput.wires.length > 0);
     const contact = model.device.get('switcher')!.controller!.contact.get('contact-1')!;
     const channel = (first: boolean) => {
       const store = new WholeStore(new Int32Array(model.variables.length), new Map());
       store.set(contact, model.values.id(1));
       powerUp(model, combo, store, first, (values) => values[0]);
       return [
-        model.values.literal(store.get(input.bit)),
-        model.values.literal(store.get(model.variableOf.get('combo/channel')!)),
+        model.values.controlValue(store.get(input.bit)),
+        model.values.controlValue(store.get(model.variableOf.get('combo/channel')!)),
       ];
     };
     expect([channel(true), channel(false)]).toEqual([

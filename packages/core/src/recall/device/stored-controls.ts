@@ -26,7 +26,7 @@ function computeSetUpdates(model: StateModel, device: ModelDevice): SetUpdates {
   return new Map(
     stored.map(({ id, variable, options }) => [
       id,
-      new Map(options.map((option) => [model.values.literal(option)!, constant(model, variable, option)])),
+      new Map(options.map((option) => [model.values.controlValue(option)!, constant(model, variable, option)])),
     ]),
   );
 }

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { wire } from '../../model/wiring.ts';
+import { buildWiring } from '../../model/wiring.ts';
 import { compiler } from '../../program/compile.ts';
 import { seededShow } from '../../testing/compare.ts';
 import { Random } from '../../testing/random.ts';
@@ -55,7 +55,7 @@ test('a press does to one variable alone, by what it leaves, what its operations
 
 function pressesOf(seed: number) {
   const { rig } = seededShow(seed + 5_000);
-  const wiring = wire(rig);
+  const wiring = buildWiring(rig);
   const model = buildStateModel(wiring, compiler(wiring));
   return {
     model,
@@ -92,7 +92,7 @@ function comparePresses(seed: number): number {
   const rows = stepper
     .comesUp()
     .slice(0, 20)
-    .map((one) => one.slice());
+    .map((row) => row.slice());
   let compared = 0;
   for (let i = 0; i < 60 && presses.length > 0; i += 1) {
     const from = r.pick(rows);

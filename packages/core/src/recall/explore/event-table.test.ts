@@ -37,7 +37,7 @@ describe('events of random rigs', () => {
     const kinds = (level: 2 | 3 | 4) =>
       table
         .at(level, faults)
-        .filter(({ event }) => !table.ordinary.some((one) => one.event === event))
+        .filter(({ event }) => !table.ordinary.some((compiledEvent) => compiledEvent.event === event))
         .map(({ event }) => (event.kind === 'foot' && event.stray ? 'stray' : event.kind));
     expect(kinds(2)).toEqual([]);
     expect(new Set(kinds(3))).toEqual(new Set(['stray']));
@@ -82,7 +82,7 @@ test('judgements are kept by level, slot and sound', () => {
   const other = { ...sound, id: 'other' };
   const kept = new Judgements();
   const all = [judged(1, sound), judged(2, sound), judged(2, other)];
-  for (const one of all) kept.add(one);
+  for (const judged of all) kept.add(judged);
   expect([...kept]).toEqual(all);
   expect(kept.get(2, slot.index, 'other')).toBe(all[2]);
   expect(kept.get(2, slot.index, sound.id)).toBe(all[1]);

@@ -70,8 +70,8 @@ describe('what is explored for a question', () => {
       for (const { index } of model.variables) {
         try {
           const values = exploration.reachable(index);
-          for (const value of values) expect(again.someReachable(index, (one) => one === value)).toBe(true);
-          expect(again.someReachable(index, (one) => !values.includes(one))).toBe(false);
+          for (const value of values) expect(again.someReachable(index, (valueId) => valueId === value)).toBe(true);
+          expect(again.someReachable(index, (valueId) => !values.includes(valueId))).toBe(false);
           expect(again.reachableIfKnown(index)).toEqual(expect.arrayContaining([...values]));
           found += values.length;
         } catch (reason) {

@@ -267,8 +267,8 @@ export class Exploration {
         const key = keyOf(variables);
         const space = this.spaces.get(key);
         this.spaces.delete(key);
-        this.alone.forEach((one, variable) => {
-          if (one === space) this.alone[variable] = undefined;
+        this.alone.forEach((stateSpace, variable) => {
+          if (stateSpace === space) this.alone[variable] = undefined;
         });
         this.needed.set(key, reason.variable);
       }
@@ -309,10 +309,10 @@ export class Exploration {
         : stepper.step(from.row, press, none).flatMap(({ row, outcome }) => (outcome === 'settled' ? [row] : []));
     }
     const seen = new Set<string | number>();
-    return stepper.step(from.row, press, none).flatMap((one) =>
-      one.outcome !== 'settled'
+    return stepper.step(from.row, press, none).flatMap((item) =>
+      item.outcome !== 'settled'
         ? []
-        : stepper.released(one.row).flatMap(({ row, outcome }) => {
+        : stepper.released(item.row).flatMap(({ row, outcome }) => {
             const key = rowKey(row);
             if (outcome !== 'settled' || seen.has(key)) return [];
             seen.add(key);

@@ -41,7 +41,7 @@ function mayNeverSettle(model: StateModel, table: EventTable, compiled: Compiled
     const space = widening(new Set<number>(), (variables) =>
       new StateSpace(table, variables, { level: 4, pins: new Map(), limits, also: [compiled] }).complete(),
     );
-    return space.unsettled.some((one) => one.compiled === compiled && one.outcome === 'never-settles');
+    return space.unsettled.some((item) => item.compiled === compiled && item.outcome === 'never-settles');
   } catch (reason) {
     if (!(reason instanceof TooManyStates) && !(reason instanceof NeedPin)) throw reason;
     return false;

@@ -21,20 +21,24 @@ const { model, table } = proverOf(show());
 const variable = (ref: `${string}/${string}`) => model.variableOf.get(ref)!;
 const question: Question = { level: 2, pins: new Map(), limits: defaultLimits };
 /** The amp's channel follows the bit of its contact input. */
-const bit = model.variables.find((one) => one.kind === 'bit' && one.device === 'combo')!.index;
+const bit = model.variables.find((variable) => variable.kind === 'bit' && variable.device === 'combo')!.index;
 const channel = variable('combo/channel');
-const literals = (space: StateSpace) =>
-  space.complete().reached.map(({ row, depth }) => [model.values.literal(row[0]), depth]);
+const controlValues = (space: StateSpace) =>
+  space.complete().reached.map(({ row, depth }) => [model.values.controlValue(row[0]), depth]);
 
 describe('a space of a few variables', () => {
   test('begins with what power-up leaves, and each row is reached the shortest way', () => {
-    expect(literals(new StateSpace(table, [variable('switcher/loop-1')], question))).toEqual([
+    expect(controlValues(new StateSpace(table, [variable('switcher/loop-1')], question))).toEqual([
       [0, 0],
       [1, 1],
     ]);
     const amp = new StateSpace(table, [bit, channel], question).complete();
     expect(
-      amp.reached.map(({ row, depth }) => [model.values.literal(row[0]), model.values.literal(row[1]), depth]),
+      amp.reached.map(({ row, depth }) => [
+        model.values.controlValue(row[0]),
+        model.values.controlValue(row[1]),
+        depth,
+      ]),
     ).toEqual([
       [0, 'clean', 0],
       [1, 'lead', 1],
@@ -42,9 +46,9 @@ describe('a space of a few variables', () => {
   });
   test('a switch that no slot moves and no foot is planned for stays as it comes up; a stray foot moves it, once', () => {
     const own = [variable('drive/on')];
-    expect(literals(new StateSpace(table, own, question))).toEqual([[1, 0]]);
+    expect(controlValues(new StateSpace(table, own, question))).toEqual([[1, 0]]);
     const stray = new StateSpace(table, own, { ...question, level: 3 }).complete();
-    expect(stray.reached.map(({ row }) => [model.values.literal(row[0]), row[1]])).toEqual([
+    expect(stray.reached.map(({ row }) => [model.values.controlValue(row[0]), row[1]])).toEqual([
       [1, 0],
       [0, 1],
     ]);

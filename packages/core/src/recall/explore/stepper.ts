@@ -50,7 +50,7 @@ export class Stepper {
   private readonly running: Running = { busyUntil: new Map() };
   private readonly effects = new Map<CompiledEvent, Effect>();
   private readonly byValues = new Map<string, Effect>();
-  private readonly byUpdates = new Same();
+  private readonly byUpdates = new UpdateTrie();
   private readonly relevant = new Map<Recording, readonly Operation[]>();
   /** The one device whose variables these are; null where there are several. */
   private readonly onlyDevice: number | null;
@@ -131,11 +131,11 @@ export class Stepper {
         if (from.row[this.width - 1] === 1 || faults.size === 0) return [clean];
         return [
           clean,
-          ...this.losses(from.row, fire, faults).map((one) => ({
-            row: one.row,
-            outcome: one.outcome,
+          ...this.losses(from.row, fire, faults).map((loss) => ({
+            row: loss.row,
+            outcome: loss.outcome,
             cold: from.cold,
-            lost: { firing: device, point: one.lost },
+            lost: { firing: device, point: loss.lost },
           })),
         ];
       });
@@ -212,7 +212,7 @@ export class Stepper {
     const reached: { row: Row; outcome: Outcome; lost?: LossyPoint }[] = isFixed(compiled)
       ? [{ row: this.effectOf(compiled).after(from), outcome: compiled.outcome }]
       : [this.run(from, act)];
-    if (event.kind === 'foot' && event.stray) for (const one of reached) one.row[this.width - 1] = 1;
+    if (event.kind === 'foot' && event.stray) for (const item of reached) item.row[this.width - 1] = 1;
     if (faults.size === 0 || from[this.width - 1] === 1) return reached;
     return [
       ...reached,
@@ -326,8 +326,8 @@ export class Stepper {
           held.push({ controller, momentary });
     if (held.length === 0) return [{ row: from, outcome: 'settled' }];
     return unique(
-      held.flatMap((one) => {
-        const next = this.run(from, (delivery) => begin(this.model, { kind: 'release', ...one }, delivery));
+      held.flatMap((item) => {
+        const next = this.run(from, (delivery) => begin(this.model, { kind: 'release', ...item }, delivery));
         return next.outcome === 'settled' ? this.released(next.row) : [next];
       }),
     );
@@ -338,26 +338,26 @@ export class Stepper {
  * Tells apart what operations do, one after the other: by their updates, and by their times where a device may be
  * loading.
  */
-class Same {
+class UpdateTrie {
   effect: Effect | undefined;
-  private readonly next = new Map<Update | number, Same>();
+  private readonly next = new Map<Update | number, UpdateTrie>();
 
-  then({ update, time }: Operation, { devices }: StateModel): Same {
+  then({ update, time }: Operation, { devices }: StateModel): UpdateTrie {
     const same = this.after(update);
     return update.device >= 0 && devices[update.device].wired.anatomy.busy ? same.after(time) : same;
   }
 
-  private after(key: Update | number): Same {
+  private after(key: Update | number): UpdateTrie {
     let same = this.next.get(key);
-    if (!same) this.next.set(key, (same = new Same()));
+    if (!same) this.next.set(key, (same = new UpdateTrie()));
     return same;
   }
 }
 
 function unique<T extends { readonly row: Row; readonly outcome: Outcome }>(list: readonly T[]): T[] {
   const seen = new Set<string | number>();
-  return list.filter((one) => {
-    const key = one.outcome === 'settled' ? rowKey(one.row) : `${one.outcome}|${rowKey(one.row)}`;
+  return list.filter((initial) => {
+    const key = initial.outcome === 'settled' ? rowKey(initial.row) : `${initial.outcome}|${rowKey(initial.row)}`;
     if (seen.has(key)) return false;
     seen.add(key);
     return true;

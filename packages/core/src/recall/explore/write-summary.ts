@@ -178,7 +178,7 @@ class Summariser {
     const held = variable === null ? [] : [variable];
     for (;;) {
       probe.begin();
-      for (const one of held) probe.hold(one, known[one]);
+      for (const variableId of held) probe.hold(variableId, known[variableId]);
       const busy: Running = { busyUntil: new Map(running.busyUntil) };
       try {
         update.apply(probe, busy, time);

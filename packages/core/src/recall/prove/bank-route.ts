@@ -37,7 +37,7 @@ export function cheapestRoute(
   ]))
     choose(model, controller, legs, judged, chosen);
   const bank = new Map<string, number>();
-  const told = legs.map((leg, i) => {
+  const walked = legs.map((leg, i) => {
     const { event } = leg.reached.move!.compiled;
     const slot = chosen.get(i) ?? null;
     if (event.kind === 'restart') bank.set(event.device.id, 0);
@@ -45,8 +45,8 @@ export function cheapestRoute(
   });
   const last = movesTo(model, bank, judged);
   return {
-    length: legs.length + 1 + last.length + told.reduce((sum, leg) => sum + leg.moves.length, 0),
-    legs: told,
+    length: legs.length + 1 + last.length + walked.reduce((sum, leg) => sum + leg.moves.length, 0),
+    legs: walked,
     last,
   };
 }
@@ -57,9 +57,9 @@ function legsTo(to: Reached, equivalents: (compiled: CompiledEvent) => readonly 
     const { event } = here.move.compiled;
     const same =
       event.kind === 'press'
-        ? equivalents(here.move.compiled).flatMap((one) =>
-            one.event.kind === 'press' && one.event.slot.slot.controller === event.slot.slot.controller
-              ? [one.event.slot]
+        ? equivalents(here.move.compiled).flatMap((equivalent) =>
+            equivalent.event.kind === 'press' && equivalent.event.slot.slot.controller === event.slot.slot.controller
+              ? [equivalent.event.slot]
               : [],
           )
         : [];
@@ -83,22 +83,24 @@ function choose(
     const slots = leg.alternatives.filter((slot) => slot.slot.controller === controller);
     return slots.length > 0 ? [{ at: i, slots }] : [];
   });
-  let ways: {
+  let routes: {
     readonly bank: number;
     readonly cost: number;
     readonly picks: readonly (readonly [number, ModelSlot])[];
   }[] = [{ bank: 0, cost: 0, picks: [] }];
   for (const { at, slots } of stops) {
     if (slots === null) {
-      const least = ways.reduce((best, way) => (way.cost < best.cost ? way : best));
-      ways = [{ bank: 0, cost: least.cost, picks: least.picks }];
+      const least = routes.reduce((best, route) => (route.cost < best.cost ? route : best));
+      routes = [{ bank: 0, cost: least.cost, picks: least.picks }];
       continue;
     }
     const byBank = new Map<number, ModelSlot>();
     for (const slot of slots) if (!byBank.has(slot.slot.bank)) byBank.set(slot.slot.bank, slot);
-    ways = [...byBank].map(([bank, slot]) => {
-      const least = ways.reduce((best, way) =>
-        way.cost + bankDistance(banks, way.bank, bank) < best.cost + bankDistance(banks, best.bank, bank) ? way : best,
+    routes = [...byBank].map(([bank, slot]) => {
+      const least = routes.reduce((best, route) =>
+        route.cost + bankDistance(banks, route.bank, bank) < best.cost + bankDistance(banks, best.bank, bank)
+          ? route
+          : best,
       );
       return {
         bank,
@@ -107,12 +109,13 @@ function choose(
       };
     });
   }
-  const end = (way: (typeof ways)[number]) =>
-    way.cost + (judged.slot.controller === controller ? bankDistance(banks, way.bank, judged.slot.bank) : 0);
-  for (const [at, slot] of ways.reduce((best, way) => (end(way) < end(best) ? way : best)).picks) chosen.set(at, slot);
+  const end = (route: (typeof routes)[number]) =>
+    route.cost + (judged.slot.controller === controller ? bankDistance(banks, route.bank, judged.slot.bank) : 0);
+  for (const [at, slot] of routes.reduce((best, route) => (end(route) < end(best) ? route : best)).picks)
+    chosen.set(at, slot);
 }
 
-/** The shorter way round, up on a tie. */
+/** The shorter route round, up on a tie. */
 function movesTo(model: StateModel, bank: Map<string, number>, slot: ModelSlot): SequenceStep[] {
   const { controller } = slot.slot;
   const { banks } = model.device.get(controller)!.controller!.facts;

@@ -13,7 +13,7 @@ import type { Judgement, Level } from './verdict.ts';
  * All that a proof keeps, for further questions and over edits. What each kept thing depends on:
  * - an exploration: the model, the level, the contents assumed, the one stray switch; its state spaces and ranges after
  *   an edit, at levels 2 and 3: no rewritten slot leaves any of their variables otherwise than before;
- * - whether the line always sounds, of an exploration: the variables noted in `soundingBy`;
+ * - whether the line always sounds, of an exploration: the variables read, kept in `soundingBy`;
  * - a judgement: its slot, its sound, and the variables that it turned on. One made anew that comes out the same is the
  *   same object as before the edit.
  * Comparison, three-valued judge and event table are kept by the base.
@@ -119,8 +119,10 @@ export class ProofCache {
 
 const noPins: Pins = new Map();
 
-const isSame = (one: Judgement, other: Judgement): boolean =>
-  one.verdict === other.verdict && one.length === other.length && JSON.stringify(one) === JSON.stringify(other);
+const isSame = (judgement: Judgement, other: Judgement): boolean =>
+  judgement.verdict === other.verdict &&
+  judgement.length === other.length &&
+  JSON.stringify(judgement) === JSON.stringify(other);
 
 export const pinsKey = (pins: Pins): string =>
   pins.size === 0 ? '' : [...pins].map(([symbol, option]) => `${symbol}=${option}`).join('&');

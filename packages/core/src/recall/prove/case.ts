@@ -58,18 +58,18 @@ export function caseOf(
 type Knowledge = 'known' | 'near' | 'all';
 
 /** What is settled of a combination of some variables after the press. */
-export function statusOf(one: Case, at: ReadonlyMap<VariableId, ValueId>, how: Knowledge): Status {
-  const { threeValued } = one.base;
-  const classes = [...at].map(([variable, value]) => `${variable}${threeValued.classOf(one.target, variable, value)}`);
+export function statusOf(item: Case, at: ReadonlyMap<VariableId, ValueId>, how: Knowledge): Status {
+  const { threeValued } = item.base;
+  const classes = [...at].map(([variable, value]) => `${variable}${threeValued.classOf(item.target, variable, value)}`);
   const key = `${how}|${classes.join('|')}`;
-  let status = one.statuses.get(key);
-  if (!status) one.statuses.set(key, (status = computeStatus(one, at, how)));
+  let status = item.statuses.get(key);
+  if (!status) item.statuses.set(key, (status = computeStatus(item, at, how)));
   return status;
 }
 
-function computeStatus(one: Case, at: ReadonlyMap<VariableId, ValueId>, how: Knowledge): Status {
-  const { target, after, exploration } = one;
-  const { threeValued } = one.base;
+function computeStatus(item: Case, at: ReadonlyMap<VariableId, ValueId>, how: Knowledge): Status {
+  const { target, after, exploration } = item;
+  const { threeValued } = item.base;
   const { pins } = exploration.question;
   if (how === 'known') return threeValued.status(target, at, after.fromPress(), pins);
   const nearby = new Set([...at.keys()].flatMap((variable) => threeValued.relatedControls(variable)));
@@ -77,7 +77,7 @@ function computeStatus(one: Case, at: ReadonlyMap<VariableId, ValueId>, how: Kno
   const isDear = (variable: VariableId) =>
     after.left(variable) < 0 && exploration.mayWrite(variable) && !exploration.isKnown(variable);
   if (how === 'all' || [...nearby].some(isDear)) {
-    const before = statusOf(one, at, how === 'all' ? 'near' : 'known');
+    const before = statusOf(item, at, how === 'all' ? 'near' : 'known');
     if (before !== 'open') return before;
   }
   const ground =

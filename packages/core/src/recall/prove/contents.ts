@@ -10,7 +10,7 @@ export function overContents(budget: number, ask: (pins: Pins) => Answer): Answe
   const split = (pins: Pins): Answer => {
     left -= 1;
     const answer = withContents(pins, ask);
-    const symbol = answer.symbols.find((one) => !pins.has(one.id));
+    const symbol = answer.symbols.find((symbol) => !pins.has(symbol.id));
     if (answer.verdict !== 'cannot-be-known' || !symbol || left < symbol.options.length) return answer;
     const answers: Answer[] = [];
     for (const [i] of symbol.options.entries()) {

@@ -37,7 +37,7 @@ export function stepOf(model: StateModel, event: RigEvent): SequenceStep {
     case 'foot':
       return { kind: 'foot', device: event.device.id, switch: event.footSwitch.id, stray: event.stray };
     case 'cue':
-      return { kind: 'cue', control: event.control, value: String(model.values.literal(event.value)) };
+      return { kind: 'cue', control: event.control, value: String(model.values.controlValue(event.value)) };
     case 'outside':
       return {
         kind: 'outside',
@@ -59,7 +59,7 @@ export function choicesOf(model: StateModel, stepper: Stepper, start: Row): Sequ
   return stepper.variables.flatMap((variable, column) => {
     if (rows.every((row) => row[column] === rows[0][column])) return [];
     const { device, part } = model.variables[variable];
-    const value = model.values.literal(start[column]);
+    const value = model.values.controlValue(start[column]);
     // A preset and the one remembered before it come up alike.
     if (value === undefined || named.has(`${device}/${part}`)) return [];
     named.add(`${device}/${part}`);

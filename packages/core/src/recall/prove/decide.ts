@@ -13,27 +13,27 @@ import { type Answer, recallsAnswer } from './verdict.ts';
  * those, with its pedal's loop and switch, whether some combination is wrong whatever the rest of the rig does;
  * only where that stays open are they explored jointly.
  */
-export function decide(one: Case): Answer {
-  const { base, cache, slot, target, exploration, after } = one;
+export function decide(item: Case): Answer {
+  const { base, cache, slot, target, exploration, after } = item;
   if (isRightAtAGlance(base, cache, slot, target, exploration)) return recallsAnswer;
   const heard: number[] = [];
-  const moving = mayMove(one);
+  const moving = mayMove(item);
   const audible = () => base.threeValued.audible(target, moving, after.fromPress());
   // One alone is soon tried; of many, those that cannot be heard are left out first.
   const isAlone = moving.length === 1;
-  for (const variable of isAlone ? moving : likeliestFirst(one, audible())) {
-    if (staysAsWanted(one, variable)) continue;
-    const atOnce = wrongAtOnce(one, variable);
+  for (const variable of isAlone ? moving : likeliestFirst(item, audible())) {
+    if (staysAsWanted(item, variable)) continue;
+    const atOnce = wrongAtOnce(item, variable);
     if (atOnce) return atOnce;
     if (isAlone && audible().length === 0) continue;
-    if (mayBeHeard(one, variable)) heard.push(variable);
+    if (mayBeHeard(item, variable)) heard.push(variable);
   }
-  const groups = [...heard.map((variable) => groupOf(one, variable)), ...silence(one)];
-  if (groups.length === 0) return base.isPlayable(slot) ? recallsAnswer : jointly(one, []);
-  const scans = groups.map((group) => scan(one, group));
-  if (scans.some(({ wrong }) => wrong !== null)) return shortest(one, groups, scans);
+  const groups = [...heard.map((variable) => groupOf(item, variable)), ...silence(item)];
+  if (groups.length === 0) return base.isPlayable(slot) ? recallsAnswer : jointly(item, []);
+  const scans = groups.map((group) => scan(item, group));
+  if (scans.some(({ wrong }) => wrong !== null)) return shortest(item, groups, scans);
   const open = groups.filter((_, i) => scans[i].open !== null);
-  return open.length === 0 && base.isPlayable(slot) ? recallsAnswer : jointly(one, [...new Set(open.flat())]);
+  return open.length === 0 && base.isPlayable(slot) ? recallsAnswer : jointly(item, [...new Set(open.flat())]);
 }
 
 /** Whether it is known already that a variable is as wanted after the press, whatever came before it. */
@@ -46,15 +46,15 @@ function staysAsWanted({ after, target }: Case, variable: VariableId): boolean {
  * Wants that the press may not leave as wanted, but for what nothing can move from there (a pedal that nobody steps
  * on), and what lies in a loop that is out.
  */
-function mayMove(one: Case): number[] {
-  const { base, exploration, press, target, slot } = one;
+function mayMove(item: Case): number[] {
+  const { base, exploration, press, target, slot } = item;
   /** A slot that is excluded may move what nothing else does. */
   const restsAsWanted = (variable: VariableId, wanted: ValueId) =>
     !press.summary.mayWrite(variable) && exploration.restsOn(variable) === wanted;
   const moving: VariableId[] = [];
   for (let i = firstMoving(base, slot, target, 0); i !== nowhere; i = firstMoving(base, slot, target, i + 1)) {
     const variable = target.variables[i];
-    if (!restsAsWanted(variable, target.wanted[i]) && !isMuted(one, variable)) moving.push(variable);
+    if (!restsAsWanted(variable, target.wanted[i]) && !isMuted(item, variable)) moving.push(variable);
   }
   return moving;
 }
@@ -78,27 +78,27 @@ function likeliestFirst({ base, target }: Case, variables: readonly VariableId[]
 }
 
 /** Wrong from power-up by bank moves and the press alone: nothing can be shorter. */
-function wrongAtOnce(one: Case, variable: VariableId): Answer | null {
-  if (!one.base.movesOnlyBanks) return null;
+function wrongAtOnce(item: Case, variable: VariableId): Answer | null {
+  if (!item.base.movesOnlyBanks) return null;
   const tried = new Set<number>();
-  const isWrong = (value: ValueId) => statusOf(one, new Map([[variable, value]]), 'near') === 'wrong';
-  const found = one.exploration.search(
+  const isWrong = (value: ValueId) => statusOf(item, new Map([[variable, value]]), 'near') === 'wrong';
+  const found = item.exploration.search(
     [variable],
     (space, from): WrongAt | undefined => {
-      const others = othersAfter(one, variable, space, from, tried);
+      const others = othersAfter(item, variable, space, from, tried);
       return others.length > 0 && others.some(isWrong) ? { space, from } : undefined;
     },
     'power-up',
   );
-  return found ? routed(one, found) : null;
+  return found ? routed(item, found) : null;
 }
 
 /** Whether a value that this variable may come up with, other than the wanted one, may be heard. */
-function mayBeHeard(one: Case, variable: VariableId): boolean {
-  const wanted = one.target.wants(variable);
-  return one.after.some(
+function mayBeHeard(item: Case, variable: VariableId): boolean {
+  const wanted = item.target.wants(variable);
+  return item.after.some(
     variable,
-    (value) => value !== wanted && statusOf(one, new Map([[variable, value]]), 'near') !== 'harmless',
+    (value) => value !== wanted && statusOf(item, new Map([[variable, value]]), 'near') !== 'inaudible',
   );
 }
 

@@ -8,8 +8,8 @@ import { answerAt, banksAround, type Case, statusOf, surelySoundsWith } from './
 import { type Answer, recallsAnswer } from './verdict.ts';
 
 /** Explores the given variables together, with whatever the comparison turns out to read. */
-export function jointly(one: Case, variables: readonly VariableId[]): Answer {
-  const { exploration, press } = one;
+export function jointly(item: Case, variables: readonly VariableId[]): Answer {
+  const { exploration, press } = item;
   if (variables.length > 1) exploration.noteJoint(variables);
   const symbols: ContentSymbol[] = [];
   let isUndecided = false;
@@ -21,7 +21,7 @@ export function jointly(one: Case, variables: readonly VariableId[]): Answer {
     }
     for (const row of exploration.postRows(space, press, from)) {
       isPlayed = true;
-      const heard = heardAt(one, space, row);
+      const heard = heardAt(item, space, row);
       if (heard.is === 'wrong') return true;
       if (heard.is === 'right') continue;
       isUndecided = true;
@@ -34,7 +34,7 @@ export function jointly(one: Case, variables: readonly VariableId[]): Answer {
   const verdict = isWrong ? 'does-not' : 'cannot-be-known';
   const answer: Answer = { verdict, length: null, sequence: null, symbols };
   try {
-    return jointSequence(one, variables, answer) ?? answer;
+    return jointSequence(item, variables, answer) ?? answer;
   } catch (reason) {
     if (!(reason instanceof TooManyStates)) throw reason;
     return { ...answer, gaveUp: 'the sequence could not be followed' };
@@ -46,18 +46,18 @@ export function jointly(one: Case, variables: readonly VariableId[]): Answer {
  * goes wrong.
  */
 export function jointSequence(
-  one: Case,
+  item: Case,
   variables: readonly VariableId[],
   otherwise: Answer | null = null,
 ): Answer | null {
-  const { exploration, press } = one;
+  const { exploration, press } = item;
   let undecided: Answer | null = null;
-  const found = exploration.search([...variables, ...banksAround(one, variables)], (space, from) => {
+  const found = exploration.search([...variables, ...banksAround(item, variables)], (space, from) => {
     if (from === space.reached[0]) undecided = null;
     for (const row of exploration.postRows(space, press, from)) {
-      const heard = heardAt(one, space, row);
-      if (heard.is === 'wrong') return answerAt(one, { space, from }, 'does-not');
-      if (heard.is === 'unknown') undecided ??= answerAt(one, { space, from }, 'cannot-be-known');
+      const heard = heardAt(item, space, row);
+      if (heard.is === 'wrong') return answerAt(item, { space, from }, 'does-not');
+      if (heard.is === 'unknown') undecided ??= answerAt(item, { space, from }, 'cannot-be-known');
     }
     return undefined;
   });
@@ -68,13 +68,13 @@ export function jointSequence(
  * A combination that is certain from these variables alone (they hold all that may differ and be heard), else the whole
  * comparison.
  */
-function heardAt(one: Case, space: StateSpace, row: Row): Heard {
-  const { base, target, after, exploration } = one;
+function heardAt(item: Case, space: StateSpace, row: Row): Heard {
+  const { base, target, after, exploration } = item;
   const { place } = space.stepper;
   const at = new Map(space.variables.map((variable) => [variable, row[place[variable]]]));
-  const status = statusOf(one, at, 'known');
+  const status = statusOf(item, at, 'known');
   if (status === 'wrong') return { is: 'wrong', silent: false };
-  if (status === 'harmless' && (target.sound.silence || surelySoundsWith(one, at))) return { is: 'right' };
+  if (status === 'inaudible' && (target.sound.silence || surelySoundsWith(item, at))) return { is: 'right' };
   const read = (variable: VariableId): number => {
     if (place[variable] >= 0) return row[place[variable]];
     const values = after.all(variable);

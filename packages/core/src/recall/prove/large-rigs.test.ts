@@ -5,7 +5,7 @@ import { play } from '../replay/play.ts';
 import { proverOf } from './prover-of.ts';
 
 const count = (verdicts: readonly string[]) =>
-  verdicts.reduce<Record<string, number>>((sum, one) => ({ ...sum, [one]: (sum[one] ?? 0) + 1 }), {});
+  verdicts.reduce<Record<string, number>>((sum, verdict) => ({ ...sum, [verdict]: (sum[verdict] ?? 0) + 1 }), {});
 
 describe('rigs of the size that people carry', () => {
   test.each([
@@ -18,19 +18,24 @@ describe('rigs of the size that people carry', () => {
       count(
         proverOf(show)
           .all(2)
-          .map((one) => one.verdict),
+          .map((judgement) => judgement.verdict),
       ),
     ).toEqual(expected);
   });
 
   test('1,000 slots over devices with sticky banks: each failure, played on the simulated rig, comes up wrong', () => {
     const prover = proverOf(documentRig().show);
-    const failing = prover.all(2).filter((one) => one.verdict === 'does-not');
+    const failing = prover.all(2).filter((judgement) => judgement.verdict === 'does-not');
     expect(failing.length).toBeGreaterThan(20);
-    for (const one of failing.slice(0, 25)) {
-      const played = play(prover, one.sequence!, prover.model.wiring.rig.sounds[one.sound], one.level);
-      expect([one.slot, played.wants.some((want) => !want.right)]).toEqual([one.slot, true]);
-      expect(one.sequence!.steps).toHaveLength(one.length!);
+    for (const judgement of failing.slice(0, 25)) {
+      const played = play(
+        prover,
+        judgement.sequence!,
+        prover.model.wiring.rig.sounds[judgement.sound],
+        judgement.level,
+      );
+      expect([judgement.slot, played.wants.some((want) => !want.right)]).toEqual([judgement.slot, true]);
+      expect(judgement.sequence!.steps).toHaveLength(judgement.length!);
     }
   });
 });

@@ -39,7 +39,7 @@ function anyState(model: StateModel, r: Random): Int32Array {
 
 describe('laws of the pieces that the proof is made of', () => {
   /** How much the laws over seeds had to look at. */
-  const seen = { untouched: 0, left: 0, wrong: 0, harmless: 0, sounding: 0 };
+  const seen = { untouched: 0, left: 0, wrong: 0, inaudible: 0, sounding: 0 };
 
   test.each(seeds)('seed %i: what a compiled press is said to leave, it leaves, from whatever state', (seed) => {
     const { model, table } = proverOf(seededShow(seed));
@@ -72,7 +72,7 @@ describe('laws of the pieces that the proof is made of', () => {
   });
 
   test.each(seeds)(
-    'seed %i: what is certainly wrong or certainly harmless from one variable is so in every state',
+    'seed %i: what is certainly wrong or certainly inaudible from one variable is so in every state',
     (seed) => {
       const prover = proverOf(seededShow(seed));
       const { model, threeValued, comparison } = prover;
@@ -97,8 +97,8 @@ describe('laws of the pieces that the proof is made of', () => {
                 expect([sound.id, variable, heard.is]).toEqual([sound.id, variable, 'wrong']);
                 seen.wrong += 1;
               }
-              if (status !== 'harmless' || target.cues.has(variable)) continue;
-              seen.harmless += 1;
+              if (status !== 'inaudible' || target.cues.has(variable)) continue;
+              seen.inaudible += 1;
               here[variable] = target.wants(variable);
               expect([
                 sound.id,
@@ -136,7 +136,7 @@ describe('laws of the pieces that the proof is made of', () => {
   // The demo waits for devices that load and opens and closes contacts; random rigs send over chains and merges.
   test('a press recorded straight does the same, at the same times and in the same order, as one delivered message by message', () => {
     // When it arrives makes a difference only to a device that may be loading.
-    const told = ({ devices }: StateModel, operations: readonly Operation[]) =>
+    const statesOf = ({ devices }: StateModel, operations: readonly Operation[]) =>
       operations.map(({ update, time }) => [
         update.writes,
         update.constant ?? null,
@@ -150,7 +150,7 @@ describe('laws of the pieces that the proof is made of', () => {
       for (const compiled of table.ordinary) {
         if (compiled.operations === null) continue;
         const operations = compiled.operations().operations();
-        expect(told(model, operations)).toEqual(told(model, compiled.losses().operations.operations()));
+        expect(statesOf(model, operations)).toEqual(statesOf(model, compiled.losses().operations.operations()));
         compared += operations.length;
         if (compiled.event.kind === 'press' && compiled.event.slot.actions.some((action) => action.kind === 'wait'))
           waited += 1;

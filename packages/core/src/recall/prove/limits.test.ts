@@ -62,7 +62,7 @@ test.each([
 ])(
   'with %d states allowed, at least %d of what goes wrong is told all the same: it is found before all is looked through',
   (states, share) => {
-    let told = 0;
+    let found = 0;
     let wrong = 0;
     for (const { show, known } of rigs) {
       const bound = proverOf(show, { ...defaultLimits, states });
@@ -72,10 +72,10 @@ test.each([
           .pairs()
           .find((pair) => pair.slot.slot.id === truth.slot && pair.sound.id === truth.sound)!;
         wrong += 1;
-        if (bound.judge(slot, sound, truth.level).verdict === 'does-not') told += 1;
+        if (bound.judge(slot, sound, truth.level).verdict === 'does-not') found += 1;
       }
     }
     expect(wrong).toBeGreaterThan(100);
-    expect(told / wrong).toBeGreaterThan(share);
+    expect(found / wrong).toBeGreaterThan(share);
   },
 );

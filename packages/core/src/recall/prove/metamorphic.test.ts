@@ -105,7 +105,7 @@ describe('what must not matter does not', () => {
     const { prover } = contextOf(seededShow(seed));
     const cast = Object.values(prover.model.wiring.rig.casting);
     for (const { slot, sound } of prover.pairs()) {
-      if (prover.targetOf(sound).cues.size > 0 || cast.some((one) => one.before.length + one.after.length > 0))
+      if (prover.targetOf(sound).cues.size > 0 || cast.some((entry) => entry.before.length + entry.after.length > 0))
         continue;
       const verdicts = levels.map((level) => prover.judge(slot, sound, level).verdict);
       for (const [weak, strong] of [
@@ -126,7 +126,7 @@ describe('what must not matter does not', () => {
 describe('a pedal always on in the line', () => {
   const base = fourCable().sound('lead', lead).sound('clean', clean).laid().show;
   const withPedal = (plannedSwitches: readonly string[]): Show => {
-    const cable = Object.values(base.rig.cables).find((one) => one.plugs[0].device === 'guitar')!;
+    const cable = Object.values(base.rig.cables).find((cable) => cable.plugs[0].device === 'guitar')!;
     const builder = fourCableFrom(base, cable.id);
     return builder
       .device('boost', 'boost', 'Boost', { plannedSwitches })
@@ -134,7 +134,7 @@ describe('a pedal always on in the line', () => {
   };
   const verdicts = (show: Show) => {
     const { prover } = contextOf(show);
-    return levels.map((level) => prover.all(level).map((one) => one.verdict));
+    return levels.map((level) => prover.all(level).map((judgement) => judgement.verdict));
   };
 
   test('that no sound wants and no foot is planned for changes no verdict at levels 1, 2 and 4', () => {

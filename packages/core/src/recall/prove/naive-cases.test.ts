@@ -47,8 +47,8 @@ const sequences: Record<string, Record<string, readonly [string, string, string,
 
 describe('cases that a naive proof gets wrong', () => {
   test.each(Object.entries(sequences))('%s: the shortest sequences', (name, expected) => {
-    const one = cases.find((other: { name: string }) => other.name === name);
-    const prover = proverOf(adaptCase(one.inputs.rig).show);
+    const item = cases.find((other: { name: string }) => other.name === name);
+    const prover = proverOf(adaptCase(item.inputs.rig).show);
     for (const [slotName, levels] of Object.entries(expected)) {
       const pair = prover.pairs().find(({ slot }) => slot.slot.id.endsWith(`.${slotName}`))!;
       const found = ([1, 2, 3, 4] as Level[]).map((level) => {
@@ -63,7 +63,7 @@ describe('cases that a naive proof gets wrong', () => {
 
   test('what a sequence needs of power-up is named: slot 3 fails after a lost message only where D came up on 9', () => {
     const prover = proverOf(
-      adaptCase(cases.find((one: { name: string }) => one.name === 'slot_1_2_3').inputs.rig).show,
+      adaptCase(cases.find((item: { name: string }) => item.name === 'slot_1_2_3').inputs.rig).show,
     );
     const { slot, sound } = prover.pairs()[2];
     expect(prover.judge(slot, sound, 4).sequence!.needs).toEqual([{ device: 'd.D', part: 'preset', value: '9' }]);

@@ -29,14 +29,14 @@ describe('the proof against whole-rig enumeration from bytes', () => {
   });
   test('a press that never settles ends its own sequence; parts after it count all that is done', () => {
     const prover = proverOf(seededShow(1330052));
-    const told = (slot: string) => prover.all(1).find((judgement) => judgement.slot === slot)!;
-    expect(told('slot.app.A0')).toMatchObject({
+    const judgementOf = (slot: string) => prover.all(1).find((judgement) => judgement.slot === slot)!;
+    expect(judgementOf('slot.app.A0')).toMatchObject({
       verdict: 'does-not',
       length: 2,
       sequence: { steps: [{ slot: 'slot.sw.S2' }, { slot: 'slot.app.A0' }] },
     });
-    expect(told('slot.sw.S3')).toMatchObject({ verdict: 'cannot-be-known', length: 4 });
-    expect(told('slot.sw.S3').sequence!.steps).toHaveLength(4);
+    expect(judgementOf('slot.sw.S3')).toMatchObject({ verdict: 'cannot-be-known', length: 4 });
+    expect(judgementOf('slot.sw.S3').sequence!.steps).toHaveLength(4);
   });
   test.each(regressions)('seed %i: %s', (seed) => {
     expect(compareSeed(seed)?.disagreements).toEqual([]);

@@ -1,6 +1,6 @@
 import type { Show } from '../../model/documents.ts';
 import { partsInSetOrder } from '../../model/set-order.ts';
-import { wire } from '../../model/wiring.ts';
+import { buildWiring } from '../../model/wiring.ts';
 import { compiler } from '../../program/compile.ts';
 import type { Limits } from '../explore/state-space.ts';
 import { buildStateModel } from '../state/build-state-model.ts';
@@ -8,6 +8,6 @@ import { Prover } from './prover.ts';
 
 /** The proof of a show, ready to be asked. */
 export function proverOf(show: Show, limits?: Limits): Prover {
-  const wiring = wire(show.rig);
+  const wiring = buildWiring(show.rig);
   return new Prover(buildStateModel(wiring, compiler(wiring)), partsInSetOrder(show), limits);
 }

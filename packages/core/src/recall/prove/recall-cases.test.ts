@@ -11,19 +11,19 @@ const cases: readonly { readonly name: string; readonly inputs: { readonly rig: 
   file.topics['13_recall'].cases;
 
 describe('recall reference rigs', () => {
-  test.each(cases.map((one) => [one.name, one] as const))('%s', (_, one) => {
-    expect(answerRecallCase(one.inputs.rig)).toEqual(one.expected);
+  test.each(cases.map((item) => [item.name, item] as const))('%s', (_, item) => {
+    expect(answerRecallCase(item.inputs.rig)).toEqual(item.expected);
   });
 
   test('the comparison passes them, and finds a verdict, a length and a missing case that are wrong', () => {
     expect(compareReference(file)).toEqual([]);
-    const bent: ReferenceFile = JSON.parse(JSON.stringify(file));
-    const [first] = bent.topics['13_recall'].cases;
+    const altered: ReferenceFile = JSON.parse(JSON.stringify(file));
+    const [first] = altered.topics['13_recall'].cases;
     Object.assign(first.expected as object, {
       'sw.A/a': { levels: 'NRRR', lengths: [7, null, null, null] },
       'sw.Z/z': { levels: 'RRRR', lengths: [] },
     });
-    expect(compareReference(bent).map((miss) => miss.pointer)).toEqual([
+    expect(compareReference(altered).map((miss) => miss.pointer)).toEqual([
       '/sw.A/a/levels',
       '/sw.A/a/lengths/0',
       '/sw.Z/z/levels',

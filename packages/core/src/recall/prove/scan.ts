@@ -8,20 +8,20 @@ import { type Case, statusOf, surelySoundsWith, type WrongAt } from './case.ts';
 export interface Scan {
   /** The nearest combination from which it is certainly wrong. */
   readonly wrong: WrongAt | null;
-  /** Length of the first sequence that is not certainly harmless though not certainly wrong. */
+  /** Length of the first sequence that is not certainly inaudible though not certainly wrong. */
   readonly open: number | null;
 }
 
 /** Follows a group of variables, with banks where their moves count, until it is wrong, or `before` is reached. */
 export function scan(
-  one: Case,
+  item: Case,
   group: readonly VariableId[],
   banks: readonly VariableId[] = [],
   before = Infinity,
 ): Scan {
-  const { exploration, press } = one;
+  const { exploration, press } = item;
   if (group.length > 1) exploration.noteJoint([...group, ...banks]);
-  const statusAt = statusesOf(one, group);
+  const statusAt = statusesOf(item, group);
   let open: number | null = null;
   const wrong = exploration.search([...group, ...banks], (space, from): WrongAt | 'stop' | undefined => {
     if (from.depth + 1 >= before) return 'stop';
@@ -37,16 +37,16 @@ export function scan(
 }
 
 /** Of a row the status of a group, worked out once for each combination. */
-function statusesOf(one: Case, group: readonly VariableId[]): (space: StateSpace, row: Row) => Status {
-  const isSilence = group.every((variable) => !one.target.has(variable));
+function statusesOf(item: Case, group: readonly VariableId[]): (space: StateSpace, row: Row) => Status {
+  const isSilence = group.every((variable) => !item.target.has(variable));
   const known = new Map<string | number, Status>();
   return ({ stepper: { place } }, row) => {
     const key = group.length === 1 ? row[place[group[0]]] : group.map((variable) => row[place[variable]]).join(',');
     let status = known.get(key);
     if (status) return status;
     const at = new Map(group.map((variable) => [variable, row[place[variable]]]));
-    status = statusOf(one, at, 'all');
-    if (status === 'harmless' && isSilence && !surelySoundsWith(one, at)) status = 'open';
+    status = statusOf(item, at, 'all');
+    if (status === 'inaudible' && isSilence && !surelySoundsWith(item, at)) status = 'open';
     known.set(key, status);
     return status;
   };

@@ -48,7 +48,7 @@ function powerUpAnswers(base: ProofBase, slot: ModelSlot, exploration: Explorati
 
 function excludedAnswer(base: ProofBase, slot: ModelSlot, exploration: Exploration): Answer {
   const compiled = base.table.press.get(slot.index)!;
-  const first = spaceOf(base, compiled, exploration).unsettled.find((one) => one.compiled === compiled && one.whole);
+  const first = spaceOf(base, compiled, exploration).unsettled.find((item) => item.compiled === compiled && item.whole);
   if (!first) return recallsAnswer;
   const verdict = first.outcome === 'never-settles' ? 'does-not' : 'cannot-be-known';
   return { verdict, length: first.from.depth + 1, sequence: null, symbols: [] };

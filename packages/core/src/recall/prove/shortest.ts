@@ -8,27 +8,27 @@ import { scan, type Scan } from './scan.ts';
 import { type Answer, bankDistance } from './verdict.ts';
 
 /** Of groups some of which certainly go wrong: the shortest sequence, bank moves counted. */
-export function shortest(one: Case, groups: readonly (readonly number[])[], scans: readonly Scan[]): Answer {
-  const { movesOnlyBanks } = one.base;
-  const least = leastLengths(one, scans);
+export function shortest(item: Case, groups: readonly (readonly number[])[], scans: readonly Scan[]): Answer {
+  const { movesOnlyBanks } = item.base;
+  const least = leastLengths(item, scans);
   const order = groups.map((_, i) => i).sort((a, b) => least[a] - least[b] || a - b);
   let best: Answer = { verdict: 'does-not', length: null, sequence: null, symbols: [] };
   const bound = () => best.length ?? Infinity;
   if (movesOnlyBanks)
     for (const i of order) {
       const { wrong } = scans[i];
-      if (wrong && least[i] < bound()) best = shorter(best, routed(one, wrong));
+      if (wrong && least[i] < bound()) best = shorter(best, routed(item, wrong));
     }
   let open = Infinity;
   for (const i of order) {
     if (least[i] >= bound()) break;
-    const again = scan(one, groups[i], banksAround(one, groups[i]), bound());
+    const again = scan(item, groups[i], banksAround(item, groups[i]), bound());
     open = Math.min(open, again.open ?? Infinity);
-    if (again.wrong) best = shorter(best, answerAt(one, again.wrong, 'does-not'));
+    if (again.wrong) best = shorter(best, answerAt(item, again.wrong, 'does-not'));
   }
   if (open >= bound()) return best;
   try {
-    const joint = jointSequence(one, [...new Set(groups.flat())]);
+    const joint = jointSequence(item, [...new Set(groups.flat())]);
     return joint && joint.verdict === 'does-not' ? joint : best;
   } catch (reason) {
     if (!(reason instanceof TooManyStates)) throw reason;

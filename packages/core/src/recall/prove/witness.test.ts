@@ -9,7 +9,7 @@ import type { Judgement, Level } from './verdict.ts';
 // What the proof tells is a way that can be gone: played on the simulated rig, every variable of it, it ends as told.
 const levels: readonly Level[] = [1, 2, 3, 4];
 
-interface Told {
+interface PlayedSequence {
   readonly judgement: Judgement;
   readonly steps: number;
   /** Does not settles, or is not right. */
@@ -17,10 +17,10 @@ interface Told {
   readonly heard: string;
 }
 
-function played(show: Show, at: readonly Level[] = levels): readonly Told[] {
+function played(show: Show, at: readonly Level[] = levels): readonly PlayedSequence[] {
   const prover = proverOf(show);
   return at.flatMap((level) =>
-    prover.pairs().flatMap(({ slot, sound }): Told[] => {
+    prover.pairs().flatMap(({ slot, sound }): PlayedSequence[] => {
       const judgement = prover.judge(slot, sound, level);
       if (!judgement.sequence) return [];
       const { steps, heard } = play(prover, judgement.sequence, sound, level);

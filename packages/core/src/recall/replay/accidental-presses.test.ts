@@ -10,7 +10,7 @@ import { strayReports } from './accidental-presses.ts';
 test('what a stray foot breaks at once, and what the next presses still bring up wrong, switch by switch', () => {
   const { show } = fourCable().device('tuner', 'tuner', 'Tuner').sound('lead', lead).sound('clean', clean).laid();
   const reports = strayReports(proverOf(show));
-  expect(reports.map((one) => [`${one.device}.${one.switch}`, one.atOnce, one.after])).toEqual([
+  expect(reports.map((report) => [`${report.device}.${report.switch}`, report.atOnce, report.after])).toEqual([
     ['drive.switch', ['lead'], ['lead']],
     ['combo.channel', [], []],
     ['delay.switch', ['lead'], []],
@@ -27,7 +27,7 @@ test('a switch that is planned is no stray', () => {
       devices: { ...show.rig.devices, drive: { ...show.rig.devices.drive, plannedSwitches: ['switch'] } },
     },
   };
-  expect(strayReports(proverOf(planned)).map((one) => one.device)).toEqual(['combo', 'delay']);
+  expect(strayReports(proverOf(planned)).map((strayReport) => strayReport.device)).toEqual(['combo', 'delay']);
 });
 
 // By hand: the reverb comes up off and the switcher's own slot puts it on, so that slot A, which sends nothing, finds
@@ -62,9 +62,9 @@ test('what a slot that fires by itself at power-up has set is there when the str
     },
     sounds: { S: { wants: { 'D.on': 1 } } },
   };
-  expect(strayReports(proverOf(adaptCase(fires).show)).map((one) => [one.switch, one.atOnce.length])).toEqual([
-    ['fs', 1],
-  ]);
+  expect(
+    strayReports(proverOf(adaptCase(fires).show)).map((strayReport) => [strayReport.switch, strayReport.atOnce.length]),
+  ).toEqual([['fs', 1]]);
 });
 
 test('on random rigs, unknown contents and slots that never settles among them, every stray switch is told', () => {
@@ -72,9 +72,9 @@ test('on random rigs, unknown contents and slots that never settles among them, 
     const prover = proverOf(seededShow(seed));
     const sounds = new Set(prover.pairs().map(({ sound }) => sound.id));
     const reports = strayReports(prover);
-    expect(reports.map((one) => [one.device, one.switch])).toEqual(
-      prover.strays.map((one) => [one.device, one.switch]),
+    expect(reports.map((report) => [report.device, report.switch])).toEqual(
+      prover.strays.map((stray) => [stray.device, stray.switch]),
     );
-    expect(reports.flatMap((one) => [...one.atOnce, ...one.after]).every((id) => sounds.has(id))).toBe(true);
+    expect(reports.flatMap((report) => [...report.atOnce, ...report.after]).every((id) => sounds.has(id))).toBe(true);
   }
 });

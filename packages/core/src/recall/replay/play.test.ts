@@ -46,7 +46,7 @@ describe('a sequence played on the simulated rig', () => {
   });
   test('with a message lost, the want that it carried comes up wrong', () => {
     const event = prover.table.press.get(prover.model.slot.get('slot-lead')!.index)!;
-    const point = event.losses().points.find((one) => one.kind === 'receiver' && one.device.id === 'delay')!;
+    const point = event.losses().points.find((point) => point.kind === 'receiver' && point.device.id === 'delay')!;
     const { wants } = play(
       prover,
       {
@@ -60,14 +60,14 @@ describe('a sequence played on the simulated rig', () => {
   });
   test('a slot that forgets: the first want that comes up wrong is told, and again only once it is another', () => {
     const forgetful = withSlot(built, 'slot-lead', [{ kind: 'set', control: 'loop-2', value: 1 }]);
-    const one = proverOf(forgetful);
+    const prover = proverOf(forgetful);
     const way = sequence(press('slot-clean'), press('slot-lead'));
-    const wrong = firstWrong(one, way, sound)!;
+    const wrong = firstWrong(prover, way, sound)!;
     expect(wrong).toMatchObject({ ref: 'switcher/loop-1', wanted: 1, cameUp: 0, right: false });
-    expect(firstWrong(one, way, sound)).toBe(wrong);
+    expect(firstWrong(prover, way, sound)).toBe(wrong);
     const mended = proverOf(built);
     expect(firstWrong(mended, way, sound)).toBeUndefined();
-    expect(firstWrong(one, way, sound)).toEqual(wrong);
+    expect(firstWrong(prover, way, sound)).toEqual(wrong);
   });
   test('nothing in the line that sounds: said so', () => {
     const dead = withSlot(built, 'slot-lead', [{ kind: 'set', control: 'loop-4', value: 1 }]);

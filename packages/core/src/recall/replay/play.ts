@@ -128,7 +128,13 @@ const changesOf = ({ values, variableOf }: StateModel, before: Int32Array, after
   [...variableOf].flatMap(([ref, variable]) =>
     before[variable] === after[variable]
       ? []
-      : [{ ref, from: values.literal(before[variable]) ?? null, to: values.literal(after[variable]) ?? null }],
+      : [
+          {
+            ref,
+            from: values.controlValue(before[variable]) ?? null,
+            to: values.controlValue(after[variable]) ?? null,
+          },
+        ],
   );
 
 /** By the sequence played. */
@@ -184,8 +190,8 @@ function* wantsAt(prover: Prover, store: WholeStore, target: SoundTarget): Gener
     const right = !audible.has(variable) || !isHeard(prover, store, target, variable);
     yield {
       ref,
-      wanted: model.values.literal(wanted) ?? '?',
-      cameUp: model.values.literal(store.get(variable)) ?? null,
+      wanted: model.values.controlValue(wanted) ?? '?',
+      cameUp: model.values.controlValue(store.get(variable)) ?? null,
       right,
     };
   }

@@ -41,13 +41,13 @@ const noTable: ReadonlyMap<string, number> = new Map();
 
 const noInputs: ReadonlyMap<string, ModelInput> = new Map();
 
-function grouped<K, T>(list: readonly T[], keyOf: (one: T) => K): ReadonlyMap<K, readonly T[]> {
+function grouped<K, T>(list: readonly T[], keyOf: (item: T) => K): ReadonlyMap<K, readonly T[]> {
   const groups = new Map<K, T[]>();
-  for (const one of list) {
-    const key = keyOf(one);
+  for (const item of list) {
+    const key = keyOf(item);
     const group = groups.get(key);
-    if (group) group.push(one);
-    else groups.set(key, [one]);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
   }
   return groups;
 }
@@ -177,7 +177,7 @@ class Builder {
       options: this.optionsOf(control),
       bits: contacts ? contacts.inputs.map((input) => inputs.get(input)!.bit) : none,
       table: contacts
-        ? new Map(Object.entries(contacts.table).map(([bits, literal]) => [bits, this.values.id(literal)]))
+        ? new Map(Object.entries(contacts.table).map(([bits, controlValue]) => [bits, this.values.id(controlValue)]))
         : noTable,
       held: contacts?.mode === 'hold',
     };
@@ -187,7 +187,10 @@ class Builder {
   private optionsOf(control: Control): readonly number[] {
     let options = this.options.get(control);
     if (!options)
-      this.options.set(control, (options = domainValues(control.domain).map((literal) => this.values.id(literal))));
+      this.options.set(
+        control,
+        (options = domainValues(control.domain).map((controlValue) => this.values.id(controlValue))),
+      );
     return options;
   }
 
@@ -222,8 +225,10 @@ class Builder {
     const read = (number: number, control: ModelControl): number | undefined => {
       const entry = stored[String(number)];
       if (entry?.keeps?.includes(control.id)) return undefined;
-      const literal: ControlValue | null = entry?.values[control.id] ?? null;
-      return literal === null ? this.values.content(id, number, control.id, control.options) : this.values.id(literal);
+      const controlValue: ControlValue | null = entry?.values[control.id] ?? null;
+      return controlValue === null
+        ? this.values.content(id, number, control.id, control.options)
+        : this.values.id(controlValue);
     };
     const numbers = this.numbersOf(facts);
     const previous = facts.repeat.is === 'alternates' ? this.variable('previous-preset', id, 'preset') : noVariable;
@@ -239,7 +244,9 @@ class Builder {
       previous,
       bank,
       loads,
-      writes: [variable, ...loads.map((control) => control.variable), previous, bank, flips].filter((one) => one >= 0),
+      writes: [variable, ...loads.map((control) => control.variable), previous, bank, flips].filter(
+        (index) => index >= 0,
+      ),
       content,
     };
   }

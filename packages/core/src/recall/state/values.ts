@@ -28,11 +28,11 @@ interface Symbolic {
 }
 
 /**
- * Values as small integers, so that states are rows of numbers. A value is a literal, or a function of one
+ * Values as small integers, so that states are rows of numbers. A value is a controlValue, or a function of one
  * unknown content (the content itself, or what toggles and steps have made of it).
  */
 export class Values {
-  private readonly literals: (ControlValue | undefined)[] = [];
+  private readonly controlValues: (ControlValue | undefined)[] = [];
   private readonly symbolic: (Symbolic | undefined)[] = [];
   private readonly byNumber = new Map<number, number>();
   private readonly byWord = new Map<string, number>();
@@ -43,32 +43,33 @@ export class Values {
   /** The ids of small whole numbers, plus 1; 0 where there is none yet. */
   private readonly small = new Int32Array(1024);
 
-  id(literal: ControlValue): ValueId {
-    const isSmall = typeof literal === 'number' && literal >= 0 && literal < 1024 && Number.isInteger(literal);
-    if (isSmall && this.small[literal] > 0) return this.small[literal] - 1;
-    const id = this.find(literal);
-    if (isSmall) this.small[literal] = id + 1;
+  id(controlValue: ControlValue): ValueId {
+    const isSmall =
+      typeof controlValue === 'number' && controlValue >= 0 && controlValue < 1024 && Number.isInteger(controlValue);
+    if (isSmall && this.small[controlValue] > 0) return this.small[controlValue] - 1;
+    const id = this.find(controlValue);
+    if (isSmall) this.small[controlValue] = id + 1;
     return id;
   }
 
-  private find(literal: ControlValue): ValueId {
-    const found = typeof literal === 'number' ? this.byNumber.get(literal) : this.byWord.get(literal);
+  private find(controlValue: ControlValue): ValueId {
+    const found = typeof controlValue === 'number' ? this.byNumber.get(controlValue) : this.byWord.get(controlValue);
     if (found !== undefined) return found;
-    const id = this.literals.length;
-    this.literals.push(literal);
+    const id = this.controlValues.length;
+    this.controlValues.push(controlValue);
     this.symbolic.push(undefined);
-    if (typeof literal === 'number') this.byNumber.set(literal, id);
-    else this.byWord.set(literal, id);
+    if (typeof controlValue === 'number') this.byNumber.set(controlValue, id);
+    else this.byWord.set(controlValue, id);
     return id;
   }
 
-  literal(id: ValueId): ControlValue | undefined {
-    return this.literals[id];
+  controlValue(id: ValueId): ControlValue | undefined {
+    return this.controlValues[id];
   }
 
-  /** The number that a literal is; only for variables that always hold numbers. */
+  /** The number that a controlValue is; only for variables that always hold numbers. */
   number(id: ValueId): number {
-    return this.literals[id] as number;
+    return this.controlValues[id] as number;
   }
 
   isSymbolic(id: ValueId): boolean {
@@ -100,7 +101,7 @@ export class Values {
     return symbolic ? this.internSymbolic(symbolic.symbol, symbolic.map.map(fn)) : fn(id);
   }
 
-  /** The literal's id under the pins; throws NeedPin where it is still open. */
+  /** The controlValue's id under the pins; throws NeedPin where it is still open. */
   decide(id: number, pins: Pins): number {
     const symbolic = this.symbolic[id];
     if (!symbolic) return id;
@@ -135,8 +136,8 @@ export class Values {
     const key = `${symbol.id}|${map.join(',')}`;
     const found = this.bySymbolic.get(key);
     if (found !== undefined) return found;
-    const id = this.literals.length;
-    this.literals.push(undefined);
+    const id = this.controlValues.length;
+    this.controlValues.push(undefined);
     this.symbolic.push({ symbol, map });
     this.bySymbolic.set(key, id);
     return id;

@@ -60,9 +60,9 @@ function sendsTheSame(old: ModelSlot, slot: Slot, actionsOf: (slot: Slot) => Slo
   );
 }
 
-function sameAction(one: Action, other: Action): boolean {
-  if (one === other) return true;
-  const [a, b] = [one, other] as unknown as readonly Readonly<Record<string, unknown>>[];
+function sameAction(item: Action, other: Action): boolean {
+  if (item === other) return true;
+  const [a, b] = [item, other] as unknown as readonly Readonly<Record<string, unknown>>[];
   let count = 0;
   for (const key in a) {
     if (a[key] !== b[key]) return false;

@@ -21,11 +21,11 @@ export const bankUnselected = defineSoundRule({
     },
   },
   tellsNumbers: true,
-  each: (one) =>
-    wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'no-scheme' | 'not-sent'>[] =>
-      wanted.number < wanted.facts.bankSize || (wanted.facts.scheme !== 'none' && one.byHand.length === 0)
+  each: (soundCase) =>
+    wantedPresets(soundCase, soundCase.sound).flatMap((wanted): readonly Reported<'no-scheme' | 'not-sent'>[] =>
+      wanted.number < wanted.facts.bankSize || (wanted.facts.scheme !== 'none' && soundCase.byHand.length === 0)
         ? none
-        : unselected(one, wanted),
+        : unselected(soundCase, wanted),
     ),
 });
 

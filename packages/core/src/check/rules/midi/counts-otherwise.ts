@@ -19,13 +19,13 @@ export const countsOtherwise = defineSoundRule({
     },
   },
   tellsNumbers: true,
-  each: (one) =>
-    wantedPresets(one, one.sound).flatMap((wanted): readonly Reported<'edge' | 'slot'>[] =>
+  each: (soundCase) =>
+    wantedPresets(soundCase, soundCase.sound).flatMap((wanted): readonly Reported<'edge' | 'slot'>[] =>
       presetExists(wanted.facts, wanted.number)
-        ? one.byHand.length === 0
+        ? soundCase.byHand.length === 0
           ? none
-          : sentOtherwise(one, wanted)
-        : wantedOtherwise(one, wanted),
+          : sentOtherwise(soundCase, wanted)
+        : wantedOtherwise(soundCase, wanted),
     ),
 });
 

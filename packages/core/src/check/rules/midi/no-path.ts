@@ -16,13 +16,17 @@ export const noPath = defineSoundRule({
     },
   },
   applies: ({ wiring }) => wiring.devices.some((wired) => wired.anatomy.controller),
-  each: (one) =>
-    wantedPresets(one, one.sound).flatMap(({ wired: { device } }): readonly Reported<'unreached' | 'deaf'>[] => {
-      if (device.channel !== null && isReached(one, device.id)) return none;
-      const about = {
-        at: { sound: one.sound.id, device: device.id },
-        data: { sound: one.sound.name, device: device.name },
-      };
-      return [isReached(one, device.id) ? { messageId: 'deaf', ...about } : { messageId: 'unreached', ...about }];
-    }),
+  each: (soundCase) =>
+    wantedPresets(soundCase, soundCase.sound).flatMap(
+      ({ wired: { device } }): readonly Reported<'unreached' | 'deaf'>[] => {
+        if (device.channel !== null && isReached(soundCase, device.id)) return none;
+        const about = {
+          at: { sound: soundCase.sound.id, device: device.id },
+          data: { sound: soundCase.sound.name, device: device.name },
+        };
+        return [
+          isReached(soundCase, device.id) ? { messageId: 'deaf', ...about } : { messageId: 'unreached', ...about },
+        ];
+      },
+    ),
 });

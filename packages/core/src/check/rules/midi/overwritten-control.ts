@@ -16,12 +16,12 @@ export const overwrittenControl = defineSoundRule({
       lost: 'The slot of {sound} sets {control} of {device} and then recalls a preset, which loads another value over it.',
     },
   },
-  each: (one) =>
-    one.byHand
+  each: (soundCase) =>
+    soundCase.byHand
       .filter(({ actions }) => actions.some(({ kind }) => kind === 'program'))
       .flatMap((slot) =>
-        one.wiring.devices.flatMap((wired): readonly Reported<'lost'>[] =>
-          wired.anatomy.presets ? overwritten(one, slot, wired) : none,
+        soundCase.wiring.devices.flatMap((wired): readonly Reported<'lost'>[] =>
+          wired.anatomy.presets ? overwritten(soundCase, slot, wired) : none,
         ),
       ),
 });

@@ -14,15 +14,17 @@ export const programOutOfRange = defineSoundRule({
     messages: { missing: '{sound} wants preset {panel} of {device} (sent as {wire}), which it does not have.' },
   },
   tellsNumbers: true,
-  each: (one) =>
-    wantedPresets(one, one.sound).flatMap(({ wired: { device }, facts, number }): readonly Reported<'missing'>[] => {
-      if (presetExists(facts, number)) return none;
-      const data = {
-        sound: one.sound.name,
-        device: device.name,
-        panel: number + device.firstPresetNumber,
-        wire: number,
-      };
-      return [{ messageId: 'missing', at: { sound: one.sound.id, device: device.id }, data }];
-    }),
+  each: (soundCase) =>
+    wantedPresets(soundCase, soundCase.sound).flatMap(
+      ({ wired: { device }, facts, number }): readonly Reported<'missing'>[] => {
+        if (presetExists(facts, number)) return none;
+        const data = {
+          sound: soundCase.sound.name,
+          device: device.name,
+          panel: number + device.firstPresetNumber,
+          wire: number,
+        };
+        return [{ messageId: 'missing', at: { sound: soundCase.sound.id, device: device.id }, data }];
+      },
+    ),
 });

@@ -22,7 +22,9 @@ export const sharedChannel = defineRule({
           (wired) => reach.has(wired.device.id) && typeof wired.device.channel === 'number' && understands(wired),
         );
         return listening.flatMap((second, i) => {
-          const first = listening.slice(0, i).find((one) => one.device.channel === second.device.channel);
+          const first = listening
+            .slice(0, i)
+            .find((wiredDevice) => wiredDevice.device.channel === second.device.channel);
           if (!first) return [];
           const free = freeChannel(listening);
           const data = {

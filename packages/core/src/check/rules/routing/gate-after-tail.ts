@@ -13,12 +13,16 @@ export const gateAfterTail = defineSoundRule({
     messages: { cuts: 'In {sound}, {gate} comes after {tail} and may cut it.' },
   },
   applies: ({ show }) => conventionOf(show.rig, 'gate') !== 'last of the line',
-  each: (one) =>
-    isHeard(one)
-      ? inOrderOf(one.trace(), ['delay', 'reverb'], 'gate').map(({ first, then }) => ({
+  each: (soundCase) =>
+    isHeard(soundCase)
+      ? inOrderOf(soundCase.trace(), ['delay', 'reverb'], 'gate').map(({ first, then }) => ({
           messageId: 'cuts' as const,
-          at: { sound: one.sound.id, device: then.device },
-          data: { sound: one.sound.name, gate: nameOf(one, then.device), tail: nameOf(one, first.device) },
+          at: { sound: soundCase.sound.id, device: then.device },
+          data: {
+            sound: soundCase.sound.name,
+            gate: nameOf(soundCase, then.device),
+            tail: nameOf(soundCase, first.device),
+          },
         }))
       : [],
 });

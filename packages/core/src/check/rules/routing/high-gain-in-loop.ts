@@ -1,7 +1,7 @@
 import { memoised } from '../../../model/memo.ts';
 import { conventionOf } from '../../../model/rig.ts';
 import type { WiredDevice, Wiring } from '../../../model/wiring.ts';
-import { passesAfter } from '../../../trace/ahead.ts';
+import { passesAfter } from '../../../trace/reachable-passes.ts';
 import { nameOf } from '../../queries.ts';
 import { defineSoundRule, isHeard } from '../../sound-rule.ts';
 
@@ -16,10 +16,10 @@ export const highGainInLoop = defineSoundRule({
     messages: { inside: 'In {sound}, {drive} distorts inside the loop of {amp}.' },
   },
   applies: ({ show }) => conventionOf(show.rig, 'gain') !== 'gain in the loop',
-  each: (one) => {
-    if (!isHeard(one)) return [];
-    const trace = one.trace();
-    return withInserts(one.wiring).flatMap(({ device: { id }, anatomy }) => {
+  each: (soundCase) => {
+    if (!isHeard(soundCase)) return [];
+    const trace = soundCase.trace();
+    return withInserts(soundCase.wiring).flatMap(({ device: { id }, anatomy }) => {
       const own = trace.passes.filter((pass) => pass.device === id);
       const into = own.find((pass) => anatomy.inserts!.some((insert) => pass.exits.includes(insert.send)));
       const back = own.find((pass) => anatomy.inserts!.some((insert) => pass.entries.includes(insert.return)));
@@ -30,8 +30,8 @@ export const highGainInLoop = defineSoundRule({
         )
         .map((pass) => ({
           messageId: 'inside' as const,
-          at: { sound: one.sound.id, device: pass.device },
-          data: { sound: one.sound.name, drive: nameOf(one, pass.device), amp: nameOf(one, id) },
+          at: { sound: soundCase.sound.id, device: pass.device },
+          data: { sound: soundCase.sound.name, drive: nameOf(soundCase, pass.device), amp: nameOf(soundCase, id) },
         }));
     });
   },

@@ -23,8 +23,8 @@ export const noMute = defineRule({
 function instrumentsOf({ show, wiring }: Context): number {
   const { songs, parts } = show.songbook;
   const named = new Set(
-    [...Object.values(songs), ...Object.values(parts)].flatMap((one) =>
-      one.instrument === undefined ? [] : [one.instrument.toLowerCase()],
+    [...Object.values(songs), ...Object.values(parts)].flatMap((item) =>
+      item.instrument === undefined ? [] : [item.instrument.toLowerCase()],
     ),
   );
   return Math.max(named.size, wiring.devices.filter((wired) => wired.anatomy.source !== undefined).length);

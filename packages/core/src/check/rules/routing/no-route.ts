@@ -11,8 +11,8 @@ export const noRoute = defineSoundRule({
     messages: { silent: '{sound} is silent: no route from an instrument to a loudspeaker or the desk.' },
   },
   applies: ({ wiring }) => wiring.devices.some((wired) => wired.anatomy.source !== undefined),
-  each: (one) =>
-    one.sound.silence || isHeard(one)
+  each: (soundCase) =>
+    soundCase.sound.silence || isHeard(soundCase)
       ? []
-      : [{ messageId: 'silent' as const, at: { sound: one.sound.id }, data: { sound: one.sound.name } }],
+      : [{ messageId: 'silent' as const, at: { sound: soundCase.sound.id }, data: { sound: soundCase.sound.name } }],
 });

@@ -11,17 +11,17 @@ export const notOnPath = defineSoundRule({
     source: 'traced: no pass of the run goes through what it does',
     messages: { unheard: '{sound} wants {device} on, and the signal does not pass it.' },
   },
-  each: (one) => {
-    if (!isHeard(one)) return [];
-    const { pedals } = one.sound;
-    const { passes } = one.trace();
+  each: (soundCase) => {
+    if (!isHeard(soundCase)) return [];
+    const { pedals } = soundCase.sound;
+    const { passes } = soundCase.trace();
     const isPassed = (device: string) => passes.some((pass) => pass.device === device && !pass.bypassed);
     const unheard: string[] = [];
     for (const device in pedals) if (pedals[device] === 'on' && !isPassed(device)) unheard.push(device);
     return unheard.map((device) => ({
       messageId: 'unheard' as const,
-      at: { sound: one.sound.id, device },
-      data: { sound: one.sound.name, device: nameOf(one, device) },
+      at: { sound: soundCase.sound.id, device },
+      data: { sound: soundCase.sound.name, device: nameOf(soundCase, device) },
     }));
   },
 });

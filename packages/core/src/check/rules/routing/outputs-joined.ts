@@ -28,7 +28,7 @@ export const outputsJoined = defineRule({
       const outputs = cable.plugs.filter((plug) => isOutput(wiring, plug));
       const driven = outputs.filter((plug) => isDriven(wiring, plug));
       if (driven.length < 2) return none;
-      const told = driven
+      const labels = driven
         .map((plug) => `${nameOf({ wiring }, plug.device)} ${jackAt(wiring, plug)!.label.toLowerCase()}`)
         .join(' and ');
       return [
@@ -36,7 +36,7 @@ export const outputsJoined = defineRule({
           messageId: cable.kind,
           ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}),
           at: { device: driven[0].device },
-          data: { tag: cable.tag, outputs: told },
+          data: { tag: cable.tag, outputs: labels },
         },
       ];
     }),

@@ -13,12 +13,16 @@ export const timeBeforeDrive = defineSoundRule({
     messages: { ahead: 'In {sound}, {time} comes before {drive}, which distorts.' },
   },
   applies: ({ show }) => conventionOf(show.rig, 'time') !== 'in front',
-  each: (one) =>
-    isHeard(one)
-      ? inOrderOf(one.trace(), ['delay', 'reverb'], 'drive').map(({ first, then }) => ({
+  each: (soundCase) =>
+    isHeard(soundCase)
+      ? inOrderOf(soundCase.trace(), ['delay', 'reverb'], 'drive').map(({ first, then }) => ({
           messageId: 'ahead' as const,
-          at: { sound: one.sound.id, device: first.device },
-          data: { sound: one.sound.name, time: nameOf(one, first.device), drive: nameOf(one, then.device) },
+          at: { sound: soundCase.sound.id, device: first.device },
+          data: {
+            sound: soundCase.sound.name,
+            time: nameOf(soundCase, first.device),
+            drive: nameOf(soundCase, then.device),
+          },
         }))
       : [],
 });

@@ -17,8 +17,8 @@ export const partWithoutSound = defineRule({
     if (Object.keys(rig.sounds).length === 0) return [];
     const cast = new Set(
       Object.values(rig.casting)
-        .filter((one) => rig.slots[one.slot]?.sound)
-        .map((one) => one.part),
+        .filter((entry) => rig.slots[entry.slot]?.sound)
+        .map((entry) => entry.part),
     );
     return partsInSetOrder(show).flatMap((id) => {
       const part = songbook.parts[id];

@@ -22,7 +22,7 @@ const taken = (show: Show, rows: readonly (readonly string[])[]): Show => {
 };
 const problemsOf = (show: Show, rows: readonly (readonly string[])[]) => {
   const read = readSongs(show, rows, fresh);
-  return read.ok ? [] : read.problems.map((one) => [one.pointer, one.code]);
+  return read.ok ? [] : read.problems.map((problem) => [problem.pointer, problem.code]);
 };
 const rows: readonly (readonly string[])[] = [
   [...songColumns],

@@ -75,7 +75,7 @@ export function readSmf(bytes: Uint8Array): Result<Smf> {
   if (bytes.length > smfLimits.bytes)
     return refuse(problem('', 'too-large', { count: bytes.length, limit: smfLimits.bytes }));
   try {
-    return accept(new Reader(bytes).file());
+    return accept(new SmfReader(bytes).file());
   } catch (reason) {
     if (!(reason instanceof Bad)) throw reason;
     return refuse(problem(`/byte/${reason.at}`, reason.code, reason.facts));
@@ -92,7 +92,7 @@ class Bad extends Error {
   }
 }
 
-class Reader {
+class SmfReader {
   private at = 0;
   private count = 0;
 

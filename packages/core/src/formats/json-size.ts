@@ -24,6 +24,6 @@ export function jsonSize(json: string): { readonly depth: number; readonly entri
   return { depth: deepest, entries };
 }
 
-const [quote, backslash, comma, brace, bracket, closingBrace, closingBracket] = [...'"\\,{[}]'].map((one) =>
-  one.charCodeAt(0),
+const [quote, backslash, comma, brace, bracket, closingBrace, closingBracket] = [...'"\\,{[}]'].map((text) =>
+  text.charCodeAt(0),
 );

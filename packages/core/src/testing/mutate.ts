@@ -49,7 +49,7 @@ const odd: readonly Json[] = [
  * One change: an odd value, a value of another place of the same name, a field or an entry less, more, or under another
  * name.
  */
-export function bend(data: Json, r: Random): void {
+export function mutate(data: Json, r: Random): void {
   const spots = spotsOf(data);
   const spot = r.pick(spots);
   const { parent, key } = spot;

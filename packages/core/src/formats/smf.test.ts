@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parseMidi } from 'midi-file';
 import { placer, type Smf } from '../midi/smf.ts';
-import { wire } from '../model/wiring.ts';
+import { buildWiring } from '../model/wiring.ts';
 import type { Show } from '../model/documents.ts';
 import { setFile, songFile } from '../show/song-midi.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
@@ -59,7 +59,7 @@ describe('standard MIDI files', () => {
   });
 
   test('an independent reader (midi-file) finds in a song’s file what was put there', () => {
-    const file = songFile(show({ bars: 4 }), wire(show().rig), 'song');
+    const file = songFile(show({ bars: 4 }), buildWiring(show().rig), 'song');
     const parsed = parseMidi(writeSmf(file.smf));
     expect(parsed.header).toMatchObject({ format: 1, numTracks: 2, ticksPerBeat: 480 });
     const events = (track: number) => {
@@ -86,7 +86,7 @@ describe('standard MIDI files', () => {
   test('the state of a part has settled at its bar line, load time and wire included', () => {
     const two = show({ bars: 2 });
     const casting = { ...two.rig.casting, 'part-clean': { ...two.rig.casting['part-clean'], slot: 'slot-lead' } };
-    const { smf } = songFile({ ...two, rig: { ...two.rig, casting } }, wire(two.rig), 'song');
+    const { smf } = songFile({ ...two, rig: { ...two.rig, casting } }, buildWiring(two.rig), 'song');
     const place = placer(smf);
     const bar = 2 * 4 * 480;
     const ahead = smf.tracks[1].filter((event) => event.kind === 'message' && event.tick > 480 && event.tick <= bar);
@@ -97,36 +97,36 @@ describe('standard MIDI files', () => {
   });
 
   test('what was assumed is told: tempo, bars, and loops that no message can move', () => {
-    const { assumed } = songFile(show({ tempo: null }), wire(show().rig), 'song');
-    expect(assumed.map((one) => one.what)).toEqual(['tempo', 'by-foot', 'bars', 'by-foot', 'bars']);
+    const { assumed } = songFile(show({ tempo: null }), buildWiring(show().rig), 'song');
+    expect(assumed.map((assumed) => assumed.what)).toEqual(['tempo', 'by-foot', 'bars', 'by-foot', 'bars']);
   });
 
   test('a switcher that can be called is called, and does the rest itself', () => {
     const called = show({ bars: 4, calls: true });
-    const { smf, assumed } = songFile(called, wire(called.rig), 'song');
+    const { smf, assumed } = songFile(called, buildWiring(called.rig), 'song');
     const messages = smf.tracks[1].flatMap((event) => (event.kind === 'message' ? [event.message] : []));
     expect(messages[0]).toEqual({ kind: 'program', channel: 16, program: 7 });
-    expect(assumed.filter((one) => one.what === 'by-foot')).toHaveLength(1);
+    expect(assumed.filter((assumed) => assumed.what === 'by-foot')).toHaveLength(1);
   });
 
   test('a set puts song after song, each with its tempo', () => {
-    const one = show({ bars: 4 });
+    const item = show({ bars: 4 });
     const songs = {
-      ...one.songbook.songs,
+      ...item.songbook.songs,
       second: { id: 'second', name: 'Second', order: 'z', tempo: 90, meter: { beats: 6, unit: 8 as const } },
     };
-    const parts = { ...one.songbook.parts, x: { id: 'x', song: 'second', name: 'all', order: 'z', bars: 2 } };
+    const parts = { ...item.songbook.parts, x: { id: 'x', song: 'second', name: 'all', order: 'z', bars: 2 } };
     const { smf } = setFile(
       {
-        ...one,
+        ...item,
         songbook: {
-          ...one.songbook,
+          ...item.songbook,
           songs,
           parts,
           setLists: { set: { id: 'set', name: 'Tonight', order: 'b', songs: ['song', 'second'] } },
         },
       },
-      wire(one.rig),
+      buildWiring(item.rig),
     );
     const conductor = smf.tracks[0];
     expect(conductor.filter((event) => event.kind === 'tempo').map((event) => event.tick)).toEqual([

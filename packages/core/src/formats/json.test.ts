@@ -11,7 +11,7 @@ import { exportShow, importShow, readShow, showSchema } from './json.ts';
 const golden = new URL('../../fixtures/show-version-2.json', import.meta.url);
 const demo = demoShow();
 const text = exportShow(demo);
-const bent = (change: (data: never) => void): string => {
+const mutated = (change: (data: never) => void): string => {
   const data = JSON.parse(text);
   change(data as never);
   return JSON.stringify(data);
@@ -43,7 +43,7 @@ describe('bad input is refused whole, with place and reason', () => {
     ['empty', '', '', 'not-json'],
     ['a list', '[]', '', 'not-this-format'],
     ['another format', '{"format": "song-sheet"}', '/format', 'not-this-format'],
-    ['a newer version', bent((d: { version: number }) => (d.version = 3)), '/version', 'newer-version'],
+    ['a newer version', mutated((d: { version: number }) => (d.version = 3)), '/version', 'newer-version'],
     ['depth 100,000', deep(100_000), '', 'too-deep'],
     [
       'depth 100,000 inside',
@@ -53,20 +53,27 @@ describe('bad input is refused whole, with place and reason', () => {
     ],
     [
       'an unknown field',
-      bent((d: { rig: Record<string, unknown> }) => (d.rig.colour = 'red')),
+      mutated((d: { rig: Record<string, unknown> }) => (d.rig.colour = 'red')),
       '/rig/colour',
       'unknown-field',
     ],
-    ['a missing field', bent((d: { rig: Record<string, unknown> }) => delete d.rig.settings), '/rig', 'missing-field'],
+    [
+      'a missing field',
+      mutated((d: { rig: Record<string, unknown> }) => delete d.rig.settings),
+      '/rig',
+      'missing-field',
+    ],
     [
       'a plug in a jack that is not there',
-      bent((d: Loose) => ((d.rig.cables['cable-1'] as never as { plugs: { jack: string }[] }).plugs[0].jack = 'usb')),
+      mutated(
+        (d: Loose) => ((d.rig.cables['cable-1'] as never as { plugs: { jack: string }[] }).plugs[0].jack = 'usb'),
+      ),
       '/rig/cables/cable-1/plugs/0',
       'jack-missing',
     ],
     [
       'a jack used twice',
-      bent(
+      mutated(
         (d: Loose) =>
           ((d.rig.cables['cable-2'] as never as { plugs: object[] }).plugs[0] = { device: 'guitar', jack: 'out' }),
       ),
@@ -75,19 +82,19 @@ describe('bad input is refused whole, with place and reason', () => {
     ],
     [
       'a MIDI plug in an instrument jack',
-      bent((d: Loose) => ((d.rig.cables['cable-1'] as never as { kind: string }).kind = 'midi')),
+      mutated((d: Loose) => ((d.rig.cables['cable-1'] as never as { kind: string }).kind = 'midi')),
       '/rig/cables/cable-1/plugs/0',
       'jack-kind',
     ],
     [
       'a channel outside its domain',
-      bent((d: Loose) => ((d.rig.devices.echo as never as { channel: number }).channel = 99)),
+      mutated((d: Loose) => ((d.rig.devices.echo as never as { channel: number }).channel = 99)),
       '/rig/devices/echo/channel',
       'out-of-domain',
     ],
     [
       'a wanted value outside its domain',
-      bent(
+      mutated(
         (d: Loose) =>
           ((d.rig.sounds['sound-1'] as never as { wants: Record<string, unknown> }).wants['combo/channel'] = 'purple'),
       ),
@@ -96,7 +103,7 @@ describe('bad input is refused whole, with place and reason', () => {
     ],
     [
       'a stored value outside its domain',
-      bent(
+      mutated(
         (d: Loose) =>
           ((d.rig.devices.echo as never as { presets: Record<string, unknown> }).presets['9'] = {
             values: { mix: 900 },
@@ -107,7 +114,7 @@ describe('bad input is refused whole, with place and reason', () => {
     ],
     [
       'a parameter that is called as something that every object has',
-      bent((d: Loose) =>
+      mutated((d: Loose) =>
         Object.assign((d.rig.devices.echo as never as { type: { params: object } }).type.params, { toString: 1 }),
       ),
       '/rig/devices/echo/type/params/toString',
@@ -115,13 +122,13 @@ describe('bad input is refused whole, with place and reason', () => {
     ],
     [
       'an entry under another id',
-      bent((d: Loose) => ((d.rig.sounds['sound-1'] as never as { id: string }).id = 'sound-2')),
+      mutated((d: Loose) => ((d.rig.sounds['sound-1'] as never as { id: string }).id = 'sound-2')),
       '/rig/sounds/sound-1/id',
       'out-of-domain',
     ],
     [
       'control characters',
-      bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'a\u0000b')),
+      mutated((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'a\u0000b')),
       '/rig/devices/echo/name',
       'wrong-type',
     ],
@@ -142,7 +149,7 @@ describe('bad input is refused whole, with place and reason', () => {
     expect(({} as { polluted?: unknown }).polluted).toBeUndefined();
   });
   test('10,000 devices', () => {
-    const file = bent((d: Loose) => {
+    const file = mutated((d: Loose) => {
       const echo = d.rig.devices.echo as object;
       for (let i = 0; i < 10_000; i += 1)
         (d.rig.devices as Record<string, unknown>)[`copy-${i}`] = { ...echo, id: `copy-${i}` };
@@ -155,12 +162,12 @@ describe('bad input is refused whole, with place and reason', () => {
     ['bidirectional marks', 'echo\u202Eevil\u202C'],
     ['formula', '=1+1'],
   ])('%s in a name is text like any other', (_, name) => {
-    const result = importShow(bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = name)));
+    const result = importShow(mutated((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = name)));
     expect(result.ok && result.value.rig.devices.echo.name).toBe(name);
   });
   test('texts are kept in one normal form', () => {
     const result = importShow(
-      bent((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'E\u0301cho')),
+      mutated((d: Loose) => ((d.rig.devices.echo as never as { name: string }).name = 'E\u0301cho')),
     );
     expect(result.ok && result.value.rig.devices.echo.name).toBe('\u00c9cho');
   });

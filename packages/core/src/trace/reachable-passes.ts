@@ -11,5 +11,5 @@ export function passesAfter(trace: Trace, pass: Pass): readonly Pass[] {
     seen.add(at);
     queue.push(...trace.passes[at].next);
   }
-  return trace.passes.filter((one) => seen.has(one.index));
+  return trace.passes.filter((pass) => seen.has(pass.index));
 }

@@ -13,14 +13,14 @@ import { cueSheet } from '../paper/cue-sheet.ts';
 import { worksheet } from '../paper/worksheet.ts';
 import { setFile } from '../show/song-midi.ts';
 import { starters } from '../starters/starters.ts';
-import { bend, copied, type Json } from '../testing/bend.ts';
+import { mutate, copied, type Json } from '../testing/mutate.ts';
 import { Random } from '../testing/random.ts';
 import { describeProblem, type Problem } from '../units/problem.ts';
 import { readBatch } from './batch.ts';
 import { exportShow, importShow, showSchema } from './json.ts';
 import { readSmf, writeSmf } from './smf.ts';
 
-// A file bent at random is refused with a place and a reason, or taken; and whatever is taken can be worked with.
+// A file mutated at random is refused with a place and a reason, or taken; and whatever is taken can be worked with.
 
 /** Everything that a screen or a command would ask of a show. */
 function worked(show: Show): void {
@@ -47,12 +47,12 @@ function tried(text: string): 'taken' | 'refused' {
     worked(result.value);
     return 'taken';
   }
-  told(result.problems);
+  expectPlaced(result.problems);
   return 'refused';
 }
 
 /** Where, and why, in words. */
-function told(problems: readonly Problem[]): void {
+function expectPlaced(problems: readonly Problem[]): void {
   expect(problems.length).toBeGreaterThan(0);
   for (const problem of problems) {
     expect(problem.pointer).toMatch(/^(\/|$)/);
@@ -61,7 +61,7 @@ function told(problems: readonly Problem[]): void {
   }
 }
 
-describe('batches bent at random', () => {
+describe('batches mutated at random', () => {
   const demo = demoShow();
   const before = JSON.stringify(demo);
   const batches: readonly Json[] = [
@@ -81,16 +81,16 @@ describe('batches bent at random', () => {
     for (let seed = 1; seed <= 600; seed += 1) {
       const r = new Random(seed);
       const data = copied(r.pick(batches));
-      bend(data, r);
+      mutate(data, r);
       const read = readBatch(data);
       if (!read.ok) {
         tally.unread += 1;
-        told(read.problems);
+        expectPlaced(read.problems);
         continue;
       }
       const result = applySteps(demo, read.value.steps);
       tally[result.ok ? 'applied' : 'not applied'] += 1;
-      if (!result.ok) told(result.problems);
+      if (!result.ok) expectPlaced(result.problems);
       else expect(applySteps(result.value, invertSteps(read.value.steps))).toEqual({ ok: true, value: demo });
     }
     expect(JSON.stringify(demo)).toBe(before);
@@ -98,7 +98,7 @@ describe('batches bent at random', () => {
   });
 });
 
-describe('files bent at random', () => {
+describe('files mutated at random', () => {
   const files: readonly (readonly [string, string, number])[] = [
     ['the demo', exportShow(demoShow()), 20],
     ...starters.map(({ id, make }): readonly [string, string, number] => [id, exportShow(make(id, id)), 100]),
@@ -109,7 +109,7 @@ describe('files bent at random', () => {
     for (let seed = 1; seed <= count; seed += 1) {
       const r = new Random(seed);
       const data = JSON.parse(text) as Json;
-      for (let bends = r.chance(0.7) ? 1 : 3; bends > 0; bends -= 1) bend(data, r);
+      for (let bends = r.chance(0.7) ? 1 : 3; bends > 0; bends -= 1) mutate(data, r);
       try {
         tally[tried(JSON.stringify(data))] += 1;
       } catch (reason) {
@@ -129,10 +129,10 @@ describe('files bent at random', () => {
     for (let seed = 1; seed <= 150; seed += 1) {
       const r = new Random(seed);
       const place = r.below(text.length);
-      const bent = r.chance(0.3)
+      const mutated = r.chance(0.3)
         ? text.slice(0, place)
         : `${text.slice(0, place)}${String.fromCharCode(r.below(128))}${text.slice(place + 1)}`;
-      cut[tried(bent)] += 1;
+      cut[tried(mutated)] += 1;
     }
     expect(cut.taken).toBeGreaterThan(5);
     expect(cut.refused).toBeGreaterThan(50);

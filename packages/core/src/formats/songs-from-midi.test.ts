@@ -4,7 +4,7 @@ import { applySteps } from '../change/steps.ts';
 import { demoShow } from '../demo/demo.ts';
 import type { Smf } from '../midi/smf.ts';
 import { inOrder, type Show } from '../model/documents.ts';
-import { wire } from '../model/wiring.ts';
+import { buildWiring } from '../model/wiring.ts';
 import { setFile } from '../show/song-midi.ts';
 import { fourCable } from '../testing/build-show.ts';
 import { readSongs } from './csv.ts';
@@ -77,7 +77,7 @@ describe('songs of a MIDI file', () => {
       file([tempo(500_000), meter(4, 4), marker('A'), tempo(400_000, bar), meter(3, 4), marker('B'), end(bar)]),
       'Song',
     );
-    expect(leftOut.map((one) => one.what)).toEqual(['tempo-changes', 'meter-changes', 'bars', 'bars']);
+    expect(leftOut.map((leftOut) => leftOut.what)).toEqual(['tempo-changes', 'meter-changes', 'bars', 'bars']);
     expect(rows.slice(1).map((row) => [row[1], row[5], row[6]])).toEqual([
       ['120', 'A', ''],
       ['120', 'B', ''],
@@ -97,7 +97,7 @@ describe('songs of a MIDI file', () => {
 
 describe('a set written by us', () => {
   const taken = (show: Show, into: Show): Show => {
-    const smf = readSmf(writeSmf(setFile(show, wire(show.rig)).smf));
+    const smf = readSmf(writeSmf(setFile(show, buildWiring(show.rig)).smf));
     if (!smf.ok) throw new Error('not read');
     const command = readSongs(into, songsFromMidi(smf.value, 'set').rows, (name, ids) => {
       const base = name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
@@ -123,7 +123,7 @@ describe('a set written by us', () => {
       },
     };
   })();
-  const told = (show: Show) =>
+  const songsIn = (show: Show) =>
     inOrder(show.songbook.songs).map((song) => [
       song.name,
       song.tempo,
@@ -136,12 +136,12 @@ describe('a set written by us', () => {
   test('comes into an empty rig with the same songs, tempi, meters, parts and bars, in the order of the set', () => {
     const list = demo.songbook.setLists[Object.keys(demo.songbook.setLists)[0]];
     const into = taken(demo, fourCable().show);
-    const expected = new Map(told(demo).map((song) => [song[0], song]));
-    const came = told(into).filter(([name]) => expected.has(name));
+    const expected = new Map(songsIn(demo).map((song) => [song[0], song]));
+    const came = songsIn(into).filter(([name]) => expected.has(name));
     expect(came.length).toBe(new Set(list.songs).size);
     for (const song of came) expect(song).toEqual(expected.get(song[0]));
   });
   test('comes into its own rig and changes nothing', () => {
-    expect(told(taken(demo, demo))).toEqual(told(demo));
+    expect(songsIn(taken(demo, demo))).toEqual(songsIn(demo));
   });
 });

@@ -209,7 +209,7 @@ function songSteps(
   const newSongs: string[] = [];
   const met = new Set<string>();
   for (const { song, parts } of songs) {
-    const old = Object.values(songbook.songs).find((one) => one.name.toLowerCase() === song.name.toLowerCase());
+    const old = Object.values(songbook.songs).find((listed) => listed.name.toLowerCase() === song.name.toLowerCase());
     const id = old?.id ?? fresh(song.name);
     if (old) steps.push(...changes('songbook', ['songs', id], old, song));
     else {
@@ -225,7 +225,7 @@ function songSteps(
     for (const part of parts) {
       // The second chorus of the file is the second one of the song.
       const known = inOrder(songbook.parts).find(
-        (one) => one.song === id && one.name.toLowerCase() === part.name.toLowerCase() && !met.has(one.id),
+        (listed) => listed.song === id && listed.name.toLowerCase() === part.name.toLowerCase() && !met.has(listed.id),
       );
       if (known) met.add(known.id);
       const partId = known?.id ?? fresh(`${song.name} ${part.name}`);
@@ -284,8 +284,8 @@ function changes(doc: Step['doc'], where: readonly string[], old: object, next: 
 
 function castSteps(show: Show, part: string, plays: string, line: number, problems: Problem[]): Step[] {
   const { rig } = show;
-  const sound = Object.values(rig.sounds).find((one) => one.name.toLowerCase() === plays.toLowerCase());
-  const slot = sound && Object.values(rig.slots).find((one) => one.sound === sound.id);
+  const sound = Object.values(rig.sounds).find((sound) => sound.name.toLowerCase() === plays.toLowerCase());
+  const slot = sound && Object.values(rig.slots).find((slot) => slot.sound === sound.id);
   if (!slot) {
     problems.push(
       problem(at(line, 'plays'), 'not-found', { what: sound ? 'slot for the sound' : 'sound', id: plays.slice(0, 80) }),
@@ -320,7 +320,7 @@ export function readSetList(
     const cell = (column: 'position' | 'song'): string => plain(row[header.value.get(column) ?? -1] ?? '');
     const name = cell('song');
     if (name === '') return [];
-    const song = Object.values(show.songbook.songs).find((one) => one.name.toLowerCase() === name.toLowerCase());
+    const song = Object.values(show.songbook.songs).find((song) => song.name.toLowerCase() === name.toLowerCase());
     if (!song) problems.push(problem(at(i + 2, 'song'), 'not-found', { what: 'song', id: name.slice(0, 80) }));
     const position =
       cell('position') === '' ? i + 1 : numberOf(cell('position'), 0, 100_000, false, at(i + 2, 'position'), problems);

@@ -7,16 +7,16 @@ import type { Step } from '../change/steps.ts';
  */
 
 /** How a value of version 1 is read: what its keys are called now, and how what stands under them is read. */
-interface Reader {
+interface Migration {
   readonly renamed?: Readonly<Record<string, string>>;
-  readonly fields?: Readonly<Record<string, Reader>>;
+  readonly fields?: Readonly<Record<string, Migration>>;
   /** Of every entry of a record or a list. */
-  readonly each?: Reader;
+  readonly each?: Migration;
   /** The value itself, once its keys are read. */
   readonly value?: (value: Readonly<Record<string, unknown>>) => unknown;
 }
 
-const action: Reader = {
+const action: Migration = {
   value: (old) => {
     if (old.kind === 'loop') return { kind: 'set', control: old.loop, value: old.to };
     return (old.kind === 'save' || old.kind === 'restore') && 'loop' in old
@@ -24,9 +24,9 @@ const action: Reader = {
       : old;
   },
 };
-const powerUp: Reader = { value: (old) => (old.is === 'as-left' ? { ...old, is: 'last-state' } : old) };
+const powerUp: Migration = { value: (old) => (old.is === 'as-left' ? { ...old, is: 'last-state' } : old) };
 
-const params: Reader = {
+const params: Migration = {
   renamed: { does: 'effect' },
   fields: {
     anatomy: {
@@ -40,7 +40,7 @@ const params: Reader = {
   },
 };
 
-const rig: Reader = {
+const rig: Migration = {
   fields: {
     settings: { renamed: { schools: 'conventions' } },
     devices: {
@@ -60,21 +60,21 @@ const rig: Reader = {
 const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
   value !== null && typeof value === 'object' && !Array.isArray(value);
 
-const under = (reader: Reader, key: string): Reader | undefined => reader.fields?.[key] ?? reader.each;
+const under = (migration: Migration, key: string): Migration | undefined => migration.fields?.[key] ?? migration.each;
 
-function read(value: unknown, reader: Reader | undefined): unknown {
-  if (!reader) return value;
+function read(value: unknown, migration: Migration | undefined): unknown {
+  if (!migration) return value;
   if (Array.isArray(value)) {
-    const items = value.map((item) => read(item, reader.each));
+    const items = value.map((item) => read(item, migration.each));
     return items.every((item, i) => item === value[i]) ? value : items;
   }
   if (!isObject(value)) return value;
   const entries = Object.entries(value).map(
-    ([key, entry]) => [reader.renamed?.[key] ?? key, read(entry, under(reader, key))] as const,
+    ([key, entry]) => [migration.renamed?.[key] ?? key, read(entry, under(migration, key))] as const,
   );
   const isSame = entries.every(([key, entry]) => Object.hasOwn(value, key) && entry === value[key]);
   const now = isSame ? value : Object.fromEntries(entries);
-  return reader.value ? reader.value(now) : now;
+  return migration.value ? migration.value(now) : now;
 }
 
 /** A document's version where it says that it is of version 1. */
@@ -99,13 +99,13 @@ export const storedShow = (rigData: unknown, songbookData: unknown): Show =>
 /** A step that a page of version 1 made: its place by the names of today, and so what it puts there. */
 export function stepOfToday(step: Step): Step {
   if (step.doc !== 'rig') return step;
-  let reader: Reader | undefined = rig;
+  let migration: Migration | undefined = rig;
   const at = step.at.map((key) => {
-    const name = reader?.renamed?.[key] ?? key;
-    reader = reader && under(reader, key);
+    const name = migration?.renamed?.[key] ?? key;
+    migration = migration && under(migration, key);
     return name;
   });
   const now = { ...step, at } as Record<string, unknown>;
-  for (const key of ['value', 'old']) if (key in now) now[key] = read(now[key], reader);
+  for (const key of ['value', 'old']) if (key in now) now[key] = read(now[key], migration);
   return now as unknown as Step;
 }

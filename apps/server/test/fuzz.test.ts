@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { commands, exportShow, type Show, starterById } from '@yunta/core';
-import { bend, copied, type Json, Random } from '@yunta/core/testing';
+import { mutate, copied, type Json, Random } from '@yunta/core/testing';
 import { Running } from '../../../e2e/running.ts';
 
 jest.setTimeout(120_000);
@@ -25,22 +25,22 @@ function isRefusal({ status, type, json }: Answer): void {
   expect(type).toContain('application/problem+json');
   const {
     title,
-    status: told,
+    status: answered,
     code,
     errors,
   } = json as { title: string; status: number; code: string; errors?: { pointer: string; message?: string }[] };
-  expect([told, typeof code]).toEqual([status, 'string']);
+  expect([answered, typeof code]).toEqual([status, 'string']);
   expect(title).toMatch(/\S/);
   for (const error of errors ?? []) expect(error.pointer).toMatch(/^(\/|$)/);
 }
 
-describe('what is sent bent', () => {
+describe('mutated requests', () => {
   test('a file becomes a rig that comes back as it was read, or no rig at all', async () => {
     const file = exportShow(starterById('four-cable').make('four-cable', 'Four-cable'));
     let [taken, refused] = [0, 0];
     for (let seed = 1; seed <= 60; seed += 1) {
       const data = JSON.parse(file) as Json;
-      bend(data, new Random(seed));
+      mutate(data, new Random(seed));
       const before = await listed();
       const answer = await send('/api/shows', { kind: 'file', text: JSON.stringify(data) });
       if (answer.status === 201) {
@@ -49,7 +49,7 @@ describe('what is sent bent', () => {
         const { text } = await running.ask('GET', `/api/shows/${id}/file`);
         const again = await send('/api/shows', { kind: 'file', text });
         expect(again.status).toBe(201);
-        for (const one of [id, (again.json as { id: string }).id]) await send(`/api/shows/${one}`, {}, 'DELETE');
+        for (const text of [id, (again.json as { id: string }).id]) await send(`/api/shows/${text}`, {}, 'DELETE');
       } else {
         refused += 1;
         isRefusal(answer);
@@ -74,7 +74,7 @@ describe('what is sent bent', () => {
         () => commands.setSound(show, 'sound-3', 'role', r.pick(['solo', 'rhythm'])),
       ]);
       const batch = copied({ id: randomUUID(), ...make(), base: show.revision } as unknown as Json);
-      bend(batch, r);
+      mutate(batch, r);
       const answer = await send(`/api/shows/${id}/batches`, batch);
       const after = (await running.ask('GET', `/api/shows/${id}`)).json as { revision: number };
       if (answer.status === 200) {
@@ -103,7 +103,7 @@ describe('what is sent bent', () => {
       const r = new Random(seed);
       const [method, where, body] = r.pick(asked);
       const wrapped: Json = { body: copied(body) };
-      bend(wrapped, r);
+      mutate(wrapped, r);
       const answer = await send(where, wrapped.body ?? null, method);
       if (answer.status >= 300) {
         refused += 1;
