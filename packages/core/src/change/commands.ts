@@ -20,7 +20,7 @@ import { type Part, type SetList, type Song } from '../model/songbook.ts';
 import { chosenSetList } from '../model/set-order.ts';
 import { slotPlace } from '../model/slots.ts';
 import { isByHand } from '../model/wiring.ts';
-import { layByRole } from '../program/layout.ts';
+import { layByRole, layBySong, type Layout } from '../program/layout.ts';
 import type { ControlValue } from '../model/anatomy.ts';
 import { between } from './order.ts';
 import type { Batch, Step } from './steps.ts';
@@ -244,27 +244,131 @@ export const wantPedal = (show: Show, sound: string, device: string, state: 'on'
   ]);
 
 /**
- * Slots by role into banks; null where the sounds do not fit. What used a slot that goes uses the one that its sound
- * keeps.
+ * Slots by role or by song into banks; null where the sounds do not fit. What used a slot that goes uses one that its
+ * sound has then.
  */
-export function layOut(show: Show, controller: string): Command | null {
+export function layOut(show: Show, controller: string, by: 'role' | 'song' = 'role'): Command | null {
   const { rig } = show;
-  const laid = layByRole(rig, controller);
-  if (!laid) return null;
+  const layout = by === 'role' ? layByRole(rig, controller) : layBySong(show, controller);
+  if (!layout || 'needsBanks' in layout) return null;
+  const { slots: laid, recast }: Layout = 'slots' in layout ? layout : { slots: layout, recast: new Map() };
   const kept = new Set(laid.map((slot) => slot.id));
   const old = Object.values(rig.slots).filter(
     (slot) => slot.controller === controller && slot.sound !== null && !kept.has(slot.id),
   );
   const changed = laid.filter((slot) => JSON.stringify(rig.slots[slot.id]) !== JSON.stringify(slot));
   const instead = new Map(old.map((slot) => [slot.id, laid.find((item) => item.sound === slot.sound)!.id]));
-  return command('lay-out', { controller: rig.devices[controller].name }, [
-    ...Object.values(rig.casting)
-      .filter((cast) => instead.has(cast.slot))
-      .map((cast) => set(['casting', cast.id, 'slot'], instead.get(cast.slot), cast.slot)),
+  return command('lay-out', { controller: rig.devices[controller].name, by }, [
+    ...Object.values(rig.casting).flatMap((cast) => {
+      const slot = recast.get(cast.id) ?? instead.get(cast.slot) ?? cast.slot;
+      return slot === cast.slot ? [] : [set(['casting', cast.id, 'slot'], slot, cast.slot)];
+    }),
     ...Object.values(rig.devices).flatMap((device) => reslotted(device, instead)),
     ...old.map((slot) => remove(['slots', slot.id], slot)),
     ...changed.filter((slot) => rig.slots[slot.id]).map((slot) => remove(['slots', slot.id], rig.slots[slot.id])),
     ...changed.map((slot) => insert(['slots', slot.id], slot)),
+  ]);
+}
+
+/** A switch of a controller, in one of its banks. */
+export interface SlotPlace {
+  readonly controller: string;
+  readonly bank: number;
+  readonly position: number;
+}
+
+const slotAt = (rig: Rig, place: SlotPlace): Slot | undefined =>
+  Object.values(rig.slots).find(
+    (slot) => slot.controller === place.controller && slot.bank === place.bank && slot.position === place.position,
+  );
+
+/** The same slot under another switch. */
+const movedTo = (slot: Slot, { controller, bank, position }: SlotPlace): Slot => ({
+  ...slot,
+  controller,
+  bank,
+  position,
+});
+
+/**
+ * A slot to another switch, with what it does; a slot that lies there takes its place. Null where it lies there
+ * already.
+ */
+export function moveSlot(show: Show, id: string, place: SlotPlace): Command | null {
+  const slot = show.rig.slots[id];
+  const there = slotAt(show.rig, place);
+  if (there?.id === id) return null;
+  const moved = [movedTo(slot, place), ...(there ? [movedTo(there, slot)] : [])];
+  return command('move-slot', { from: slotPlace(slot), to: slotPlace(place) }, [
+    ...[slot, ...(there ? [there] : [])].map((old) => remove(['slots', old.id], old)),
+    ...moved.map((now) => insert(['slots', now.id], now)),
+  ]);
+}
+
+/**
+ * A sound to a switch: its slot on that controller moves there (the slot that lies there takes its place), or it has
+ * its first one. Where it has none and a slot lies there, that one moves to the next free switch; null where there is
+ * none, or nothing to do.
+ */
+export function placeSound(show: Show, sound: string, place: SlotPlace): Command | null {
+  const { rig } = show;
+  const own = Object.values(rig.slots).filter((slot) => slot.sound === sound && slot.controller === place.controller);
+  const there = slotAt(rig, place);
+  if (there?.sound === sound) return null;
+  if (own.length > 0) return moveSlot(show, own[0].id, place);
+  const aside = there ? nextFree(rig, place) : null;
+  if (there && !aside) return null;
+  let id = `slot-${sound}`;
+  for (let n = 2; Object.hasOwn(rig.slots, id); n += 1) id = `slot-${sound}-${n}`;
+  return command('place-sound', { sound: rig.sounds[sound].name, to: slotPlace(place) }, [
+    ...(there && aside ? [remove(['slots', there.id], there), insert(['slots', there.id], movedTo(there, aside))] : []),
+    insert(['slots', id], { id, ...place, sound, actions: null } satisfies Slot),
+  ]);
+}
+
+/** The first free switch after a place, round from the last bank to the first. Null where none is free. */
+export function nextFree(rig: Rig, { controller, bank, position }: SlotPlace): SlotPlace | null {
+  const facts = anatomyOf(rig.devices[controller].type).controller;
+  if (!facts) return null;
+  const count = facts.banks * facts.positions;
+  const taken = new Set(
+    Object.values(rig.slots).flatMap((slot) =>
+      slot.controller === controller ? [slot.bank * facts.positions + slot.position] : [],
+    ),
+  );
+  const from = bank * facts.positions + position;
+  for (let i = 1; i < count; i += 1) {
+    const at = (from + i) % count;
+    if (!taken.has(at)) return { controller, bank: Math.floor(at / facts.positions), position: at % facts.positions };
+  }
+  return null;
+}
+
+/** With the castings and calls that press it. */
+export function removeSlot(show: Show, id: string): Command {
+  const { rig } = show;
+  const slot = rig.slots[id];
+  return command('remove-slot', { slot: slotPlace(slot) }, [
+    ...Object.values(rig.casting)
+      .filter((cast) => cast.slot === id)
+      .map((cast) => remove(['casting', cast.id], cast)),
+    ...Object.values(rig.devices).flatMap((device): Step[] => {
+      const programs = Object.entries(device.calls?.programs ?? {});
+      const left = programs.filter(([, called]) => called !== id);
+      return [
+        ...(device.powerUpSlot === id ? [set(['devices', device.id, 'powerUpSlot'], undefined, id)] : []),
+        ...(left.length === programs.length
+          ? []
+          : [
+              set(
+                ['devices', device.id, 'calls'],
+                left.length === 0 ? undefined : { ...device.calls!, programs: Object.fromEntries(left) },
+                device.calls,
+              ),
+            ]),
+      ];
+    }),
+    remove(['slots', id], slot),
   ]);
 }
 

@@ -169,7 +169,18 @@ const soundEdits: readonly Edit[] = [
   (show, r) => commands.moveSound(show, r.pick(ids(show.rig.sounds)), null),
   (show) => {
     const controller = Object.values(show.rig.devices).find((device) => anatomyOf(device.type).controller);
-    return controller ? commands.layOut(show, controller.id) : null;
+    return controller ? commands.layOut(show, controller.id, r.pick(['role', 'song'])) : null;
+  },
+  (show, r) => {
+    const slots = Object.values(show.rig.slots);
+    if (slots.length === 0) return null;
+    const [slot, other] = [r.pick(slots), r.pick(slots)];
+    const place = { controller: slot.controller, bank: other.bank, position: r.below(5) };
+    return r.chance(0.2)
+      ? commands.removeSlot(show, slot.id)
+      : r.chance(0.5)
+        ? commands.moveSlot(show, slot.id, place)
+        : commands.placeSound(show, r.pick(ids(show.rig.sounds)), place);
   },
   (show, r) => {
     const slots = Object.values(show.rig.slots);

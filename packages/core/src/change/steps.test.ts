@@ -1,3 +1,4 @@
+import { slotPlaceTyped } from '../model/slots.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { demoShow } from '../demo/demo.ts';
@@ -107,6 +108,85 @@ describe('commands', () => {
     expect(set(set(both, 'release', []), 'press', []).rig.devices['switcher'].momentaries).toEqual({});
     const { steps } = commands.setMomentary(both, 'switcher', 'momentary-1', 'press', []);
     expect(sameData(applied(applied(both, steps), invertSteps(steps)), both)).toBe(true);
+  });
+
+  describe('a slot on another switch', () => {
+    const at = (show: Show, bank: number, position: number) =>
+      Object.values(show.rig.slots).find((slot) => slot.bank === bank && slot.position === position);
+    const place = (bank: number, position: number) => ({ controller: 'switcher', bank, position });
+
+    test('moves there with its castings, swaps with what lies there, and back', () => {
+      const [one, other] = [at(demo, 0, 0)!, at(demo, 0, 1)!];
+      const swap = commands.moveSlot(demo, one.id, place(0, 1))!;
+      const swapped = applied(demo, swap.steps);
+      expect([at(swapped, 0, 1)?.id, at(swapped, 0, 0)?.id]).toEqual([one.id, other.id]);
+      expect(swapped.rig.casting).toBe(demo.rig.casting);
+      expect(sameData(applied(swapped, invertSteps(swap.steps)), demo)).toBe(true);
+      const away = applied(demo, commands.moveSlot(demo, one.id, place(17, 3))!.steps);
+      expect([at(away, 17, 3)?.id, at(away, 0, 0)]).toEqual([one.id, undefined]);
+      expect(commands.moveSlot(demo, one.id, place(0, 0))).toBeNull();
+    });
+
+    test('a sound without one gets it there; what lay there moves to the next free switch', () => {
+      const more = applied(demo, commands.addSound(demo, 'new', 'New').steps);
+      const taken = at(more, 0, 2)!;
+      const placed = applied(more, commands.placeSound(more, 'new', place(0, 2))!.steps);
+      expect(at(placed, 0, 2)).toMatchObject({ sound: 'new', actions: null });
+      expect(placed.rig.slots[taken.id]).toMatchObject({ sound: taken.sound });
+      expect(Object.keys(placed.rig.slots)).toHaveLength(Object.keys(more.rig.slots).length + 1);
+      expect(commands.placeSound(placed, 'new', place(0, 2))).toBeNull();
+      const again = applied(placed, commands.placeSound(placed, 'new', place(0, 3))!.steps);
+      expect(at(again, 0, 3)?.sound).toBe('new');
+      expect(Object.keys(again.rig.slots)).toHaveLength(Object.keys(placed.rig.slots).length);
+    });
+
+    test('no free switch left: nothing is displaced', () => {
+      const free = commands.nextFree(demo.rig, place(0, 0))!;
+      expect(at(demo, free.bank, free.position)).toBeUndefined();
+      const { switcher } = demo.rig.devices;
+      const banks = 1 + Math.max(...Object.values(demo.rig.slots).map((slot) => slot.bank));
+      const full = new Array(banks * 5).fill(0).flatMap((_, i) => {
+        const [bank, position] = [Math.floor(i / 5), i % 5];
+        return at(demo, bank, position)
+          ? []
+          : [{ id: `full-${i}`, ...place(bank, position), sound: null, actions: [] }];
+      });
+      const type = { ...switcher.type, params: { ...switcher.type.params, banks } };
+      const crowded = applied(demo, commands.addSound(demo, 'new', 'New').steps);
+      const rig = {
+        ...crowded.rig,
+        devices: { ...crowded.rig.devices, switcher: { ...switcher, type } },
+        slots: { ...crowded.rig.slots, ...Object.fromEntries(full.map((slot) => [slot.id, slot])) },
+      } as Show['rig'];
+      expect(commands.nextFree(rig, place(0, 0))).toBeNull();
+      expect(commands.placeSound({ ...crowded, rig }, 'new', place(0, 0))).toBeNull();
+    });
+
+    test('cleared, it takes with it what pressed it, and undo brings all of it back', () => {
+      const slot = at(demo, 0, 0)!;
+      const fired = applied(demo, commands.setDevice(demo, 'switcher', 'powerUpSlot', slot.id).steps);
+      const called = applied(
+        fired,
+        commands.setDevice(fired, 'switcher', 'calls', { channel: 3, programs: { '1': slot.id } } as never).steps,
+      );
+      const clear = commands.removeSlot(called, slot.id);
+      const cleared = applied(called, clear.steps);
+      expect(cleared.rig.devices['switcher']).not.toHaveProperty('powerUpSlot');
+      expect(cleared.rig.devices['switcher']).not.toHaveProperty('calls');
+      expect(Object.values(cleared.rig.casting).some((cast) => cast.slot === slot.id)).toBe(false);
+      expect(sameData(applied(cleared, invertSteps(clear.steps)), called)).toBe(true);
+    });
+
+    test.each([
+      ['2·3', 1, 2],
+      ['2.3', 1, 2],
+      ['12-10', 11, 9],
+      ['bank 2, switch 3', 1, 2],
+      [' 2 3 ', 1, 2],
+    ])('“%s” is a place', (text, bank, position) => expect(slotPlaceTyped(text)).toEqual({ bank, position }));
+    test.each(['', '23', '0·1', '1·0', 'x·1', '1·2·3', '-1·2'])('“%s” is none', (text) =>
+      expect(slotPlaceTyped(text)).toBeNull(),
+    );
   });
 
   test('of a sound with two slots the layout keeps one: what used the other uses that', () => {

@@ -1,7 +1,8 @@
+import { bankDistance } from '../model/slots.ts';
 import type { Show } from '../model/documents.ts';
 import type { Sound } from '../model/rig.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
-import { type Level, type Verdict, worst, type Answer, bankDistance } from '../recall/prove/verdict.ts';
+import { type Level, type Verdict, worst, type Answer } from '../recall/prove/verdict.ts';
 import { eventOfCast, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../recall/deliver/events.ts';
 import { SoundComparison } from '../recall/audible/sound-comparison.ts';
 import { WriteSummary } from '../recall/explore/write-summary.ts';

@@ -1,8 +1,8 @@
+import { bankDistance } from '../../model/slots.ts';
 import type { SequenceStep } from '../deliver/sequence.ts';
 import type { CompiledEvent } from '../explore/event-table.ts';
 import type { Reached } from '../explore/state-space.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
-import { bankDistance } from './verdict.ts';
 
 /** One event of a way, with the presses that would do the same to the variables followed. */
 interface Leg {

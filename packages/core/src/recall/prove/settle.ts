@@ -1,10 +1,11 @@
+import { bankDistance } from '../../model/slots.ts';
 import type { CompiledEvent } from '../explore/event-table.ts';
 import type { Exploration } from '../explore/exploration.ts';
 import type { StateSpace } from '../explore/state-space.ts';
 import type { ModelSlot } from '../state/state-model.ts';
 import type { ProofBase } from './base.ts';
 import { pathTo } from './counterexample.ts';
-import { type Answer, bankDistance, recallsAnswer } from './verdict.ts';
+import { type Answer, recallsAnswer } from './verdict.ts';
 
 /** What presses that do not settle mean for a slot: its own, those that may come before it, and power-up. */
 export function settlingAnswers(base: ProofBase, slot: ModelSlot, exploration: Exploration): Answer[] {

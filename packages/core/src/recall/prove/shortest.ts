@@ -1,3 +1,4 @@
+import { bankDistance } from '../../model/slots.ts';
 import type { SequenceStep } from '../deliver/sequence.ts';
 import { TooManyStates } from '../explore/row.ts';
 import { cheapestRoute } from './bank-route.ts';
@@ -5,7 +6,7 @@ import { answerAt, banksAround, type Case, type WrongAt } from './case.ts';
 import { pathTo } from './counterexample.ts';
 import { jointSequence } from './joint.ts';
 import { scan, type Scan } from './scan.ts';
-import { type Answer, bankDistance } from './verdict.ts';
+import { type Answer } from './verdict.ts';
 
 /** Of groups some of which certainly go wrong: the shortest sequence, bank moves counted. */
 export function shortest(item: Case, groups: readonly (readonly number[])[], scans: readonly Scan[]): Answer {

@@ -37,12 +37,6 @@ export function judgementOf(slot: ModelSlot, sound: Sound, level: Level, answer:
   return gaveUp === undefined ? judgement : { ...judgement, gaveUp };
 }
 
-/** Moves from one bank to another, the shorter way round. */
-export function bankDistance(banks: number, from: number, to: number): number {
-  const up = (((to - from) % banks) + banks) % banks;
-  return Math.min(up, banks - up);
-}
-
 const rank: Record<Verdict, number> = { 'does-not': 3, 'cannot-be-known': 2, recalls: 1, 'not-played': 0 };
 
 /** One failing state outweighs an unknown, an unknown outweighs the rest; of the worst, the shortest. */
