@@ -167,7 +167,7 @@ const soundEdits: readonly Edit[] = [
     );
   },
   (show, r) => commands.moveSound(show, r.pick(ids(show.rig.sounds)), null),
-  (show) => {
+  (show, r) => {
     const controller = Object.values(show.rig.devices).find((device) => anatomyOf(device.type).controller);
     return controller ? commands.layOut(show, controller.id, r.pick(['role', 'song'])) : null;
   },
