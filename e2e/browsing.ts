@@ -85,6 +85,72 @@ export async function type(page: Page, name: string, text: string): Promise<void
   await page.keyboard.press('Enter');
 }
 
+/** Opens the list of a choice and picks from it, as people do: by typing what it is called. */
+export async function choose(page: Page, label: string, option: string): Promise<void> {
+  const field = (await page.waitForSelector(`::-p-aria([name="${label}"][role="combobox"])`))!;
+  await field.focus();
+  await page.keyboard.press('Enter');
+  await page.waitForSelector(`::-p-aria([name="Find: ${label}"])`);
+  await page.keyboard.type(option);
+  await page.waitForSelector(`::-p-aria([name="${option}"][role="option"])`);
+  await page.keyboard.press('Enter');
+  await page.waitForSelector(`::-p-aria([name="Find: ${label}"])`, { hidden: true });
+}
+
+/** What a choice shows. */
+export const chosen = (page: Page, label: string): Promise<string> =>
+  find(page, 'combobox', label).then((field) => field.evaluate((node) => node.textContent ?? ''));
+
+/** To a station, by its link in the list of stations. */
+export async function go(page: Page, station: string): Promise<void> {
+  await page.waitForSelector('::-p-aria([name="Stations"][role="navigation"])');
+  await page.evaluate((name) => {
+    const links = [...document.querySelectorAll<HTMLElement>('nav[aria-label="Stations"] a')];
+    links.find((link) => link.textContent!.startsWith(name))!.click();
+  }, station);
+  await find(page, 'heading', station);
+}
+
+/** Waits until something is said: an alert or a status that holds some words. */
+export async function waitForSaid(page: Page, role: 'alert' | 'status', words: string): Promise<void> {
+  try {
+    await page.waitForFunction(
+      (which, what) =>
+        [...document.querySelectorAll(`[role="${which}"]`)].some((node) => node.textContent!.includes(what)),
+      {},
+      role,
+      words,
+    );
+  } catch {
+    const said = await page.$$eval(`[role="${role}"]`, (nodes) => nodes.map((node) => node.textContent).join(' | '));
+    throw new Error(`waited for "${words}" to be said as ${role}; said is: ${said}`);
+  }
+}
+
+/** Opens the findings, if they are shut, and waits until they hold some words. */
+export async function waitForFinding(page: Page, words: string): Promise<void> {
+  const button = await find(page, 'button', 'Findings');
+  if ((await button.evaluate((node) => node.getAttribute('aria-expanded'))) === 'false') await button.click();
+  await waitForText(page, 'section[aria-label="Findings"]', words);
+}
+
+/** How many recall, as the table of verdicts says of a level. */
+export const waitForVerdict = (page: Page, level: string, words: string): Promise<void> =>
+  page
+    .waitForFunction(
+      (name, what) =>
+        [...document.querySelectorAll('table[aria-label="Verdicts by level"] tr')].some(
+          (row) => row.querySelector('th')!.textContent!.trim() === name && row.textContent!.includes(what),
+        ),
+      {},
+      level,
+      words,
+    )
+    .then(() => undefined);
+
+export const focusedName = (page: Page): Promise<string | null> =>
+  page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? null);
+
 export const textOf = (page: Page, selector: string): Promise<string> =>
   page.$eval(selector, (node) => node.textContent ?? '');
 

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { commands, importShow, type Show } from '@yunta/core';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, Browsing, click, find, saved, textOf, type, waitForText } from './browsing.ts';
+import { axeFaults, Browsing, click, find, saved, textOf, type, waitForSaid, waitForText } from './browsing.ts';
 import { Running } from './running.ts';
 
 jest.setTimeout(120_000);
@@ -12,7 +12,6 @@ let page: Page;
 beforeAll(async () => {
   await running.start();
   page = await browsing.open();
-  page.on('dialog', (dialog) => void dialog.accept());
 });
 afterAll(async () => {
   await browsing.close();
@@ -61,13 +60,14 @@ describe('Home', () => {
     );
     await running.ask('DELETE', `/api/shows/${id}`);
     await click(page, 'button', 'Export Paper boat');
-    await waitForText(page, '.refusal', '“Paper boat” was not exported.');
+    await waitForSaid(page, 'alert', '“Paper boat” was not exported.');
   });
 
   test('deletes a rig, and says so where the server refuses', async () => {
     const id = await make('Farewell');
     await page.goto(running.url);
     await click(page, 'button', 'Delete Farewell');
+    await click(page, 'button', 'Delete the rig');
     await page.waitForFunction(() => !document.body.textContent?.includes('Farewell'));
     expect((await running.ask('GET', `/api/shows/${id}`)).status).toBe(404);
     const other = await make('Twice');
@@ -75,7 +75,8 @@ describe('Home', () => {
     await find(page, 'button', 'Delete Twice');
     await running.ask('DELETE', `/api/shows/${other}`);
     await click(page, 'button', 'Delete Twice');
-    await waitForText(page, '.refusal', '“Twice” was not deleted.');
+    await click(page, 'button', 'Delete the rig');
+    await waitForSaid(page, 'alert', '“Twice” was not deleted.');
     await page.waitForFunction(() => !document.querySelector('table')?.textContent?.includes('Twice'));
   });
 
@@ -97,10 +98,11 @@ describe('Home', () => {
     await waitForText(page, 'table', 'Spoilt');
     expect(await axeFaults(page)).toEqual([]);
     await (await page.waitForSelector('[aria-label^="Restore the backup"]'))!.click();
-    await waitForText(page, 'section[aria-label="Backups"] .notice', 'Restored');
+    await click(page, 'button', 'Bring everything back');
+    await waitForSaid(page, 'status', 'Restored');
     await waitForText(page, 'table', 'Treasure');
     expect((await read(id)).rig.name).toBe('Treasure');
-    await waitForText(other, '.top', 'Treasure');
+    await waitForText(other, 'header', 'Treasure');
     expect(((await running.ask('GET', '/api/backups')).json as { kind: string }[])[0].kind).toBe('before-restore');
     await other.close();
   });
@@ -117,7 +119,7 @@ describe('a rig in two windows', () => {
     await saved(page);
     await other.waitForFunction(
       () =>
-        document.querySelector('.main')?.textContent?.includes('11 devices') ||
+        document.querySelector('main')?.textContent?.includes('11 devices') ||
         document.querySelectorAll('[aria-label^="Name of"]').length > 0,
     );
     const count = Object.keys((await read(id)).rig.devices).length;
@@ -134,10 +136,10 @@ describe('while the server is away', () => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     await running.stopServer();
     await page.reload();
-    await waitForText(page, '.main', 'as this browser last saw it');
+    await waitForText(page, 'main', 'as this browser last saw it');
     await page.waitForSelector('[data-saving="waiting"]');
     await type(page, 'Add a device', 'tuner');
-    await waitForText(page, '.main', 'Tuner');
+    await waitForText(page, 'main', 'Tuner');
     expect(await axeFaults(page)).toEqual([]);
     await click(page, 'button', 'Export');
     const exported = importShow((await browsing.downloaded('island.yunta.json')).toString());
@@ -145,7 +147,7 @@ describe('while the server is away', () => {
       true,
     );
     await page.reload();
-    await waitForText(page, '.main', 'Tuner');
+    await waitForText(page, 'main', 'Tuner');
     await running.startServer();
     await saved(page);
     expect((await deviceNames(id)).some((name) => name.startsWith('Tuner'))).toBe(true);
@@ -170,19 +172,19 @@ describe('while the server is away', () => {
       ...commands.setDevice(show, device.id, 'name', 'Theirs'),
     });
     await open(page, id);
-    await waitForText(page, '.aside', 'An edit was not saved');
-    expect(await textOf(page, '.aside')).toMatch(/\("Mine"\).*it is now "Theirs"/);
+    await waitForSaid(page, 'alert', 'An edit was not saved');
+    expect(await textOf(page, '[aria-label="Edits that were not saved"]')).toMatch(/\("Mine"\).*it is now "Theirs"/);
     expect(await axeFaults(page)).toEqual([]);
     await page.reload();
-    await waitForText(page, '.aside', 'An edit was not saved');
+    await waitForSaid(page, 'alert', 'An edit was not saved');
     await (await page.waitForSelector('[aria-label^="Apply anyway"]'))!.focus();
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => !document.querySelector('.aside'));
+    await page.waitForSelector('[aria-label="Edits that were not saved"]', { hidden: true });
     await saved(page);
     expect(await deviceNames(id)).toContain('Mine');
     await page.reload();
     await page.waitForSelector('[data-saving="saved"]');
-    expect(await page.$('.aside')).toBeNull();
+    expect(await page.$('[aria-label="Edits that were not saved"]')).toBeNull();
   });
 });
 
@@ -203,7 +205,7 @@ describe('a browser that keeps nothing', () => {
       });
     });
     await open(bare, id);
-    await waitForText(bare, '.main', 'This browser keeps nothing');
+    await waitForText(bare, 'main', 'This browser keeps nothing');
     await type(bare, 'Add a device', 'tuner');
     await saved(bare);
     expect((await deviceNames(id)).some((name) => name.startsWith('Tuner'))).toBe(true);
@@ -226,12 +228,12 @@ describe('a named revision', () => {
     await find(page, 'button', 'Restore As rehearsed');
     expect(await axeFaults(page)).toEqual([]);
     await click(page, 'button', 'Restore As rehearsed');
-    await waitForText(page, '.main', 'Restored “As rehearsed”');
+    await waitForText(page, 'main', 'Restored “As rehearsed”');
     await saved(page);
     expect((await read(id)).rig).toEqual(was.rig);
     await click(page, 'button', 'Undo: Restore revision As rehearsed');
     await saved(page);
-    await page.waitForFunction(() => document.querySelector('.main')?.textContent?.includes('Tuner'));
+    await page.waitForFunction(() => document.querySelector('main')?.textContent?.includes('Tuner'));
     expect((await deviceNames(id)).length).toBe(Object.keys(was.rig.devices).length + 1);
   });
 });

@@ -4,7 +4,23 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { parseMidi, writeMidi } from 'midi-file';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, Browsing, click, find, saved, textOf, type, waitForText } from './browsing.ts';
+import {
+  axeFaults,
+  Browsing,
+  choose,
+  chosen,
+  click,
+  find,
+  focusedName,
+  go as goOn,
+  saved,
+  textOf,
+  type,
+  waitForFinding,
+  waitForSaid,
+  waitForText,
+  waitForVerdict,
+} from './browsing.ts';
 import { Running } from './running.ts';
 
 jest.setTimeout(120_000);
@@ -22,9 +38,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const go = async (station: string): Promise<void> =>
-  (await page.waitForSelector(`.rail a[href$="/${station}"]`))!.click();
-const level = (n: number) => `[data-level="${n}"]`;
+const go = (station: string): Promise<void> => goOn(page, station);
 const openDemo = async (): Promise<void> => {
   await page.goto(running.url);
   await click(page, 'button', 'Open a fresh demo');
@@ -49,47 +63,54 @@ describe('a rig from each of the five starters', () => {
     ['Two amps by A/B/Y', 3],
   ] as const)('%s: named, opened, proved, nothing found', async (name, sounds) => {
     await page.goto(running.url);
-    await (await page.waitForSelector(`::-p-xpath(//label[.//b[text()="${name}"]]//input)`))!.click();
+    await (await page.waitForSelector(`::-p-xpath(//label[.//b[text()="${name}"]])`))!.click();
     await type(page, 'Name', `My ${name}`);
     await find(page, 'heading', 'Gear');
-    await waitForText(page, '.top', `My ${name}`);
-    await go('overview');
-    await waitForText(page, '.verdictline', 'Yes.');
-    await go('proof');
-    await waitForText(page, level(2), `${sounds} of ${sounds} recall`);
-    await waitForText(page, level(4), `${sounds} of ${sounds} recall`);
+    await waitForText(page, 'header', `My ${name}`);
+    await go('Overview');
+    await waitForSaid(page, 'status', 'Yes.');
+    await go('Proof');
+    await waitForVerdict(page, 'From anywhere', `${sounds} of ${sounds} recall`);
+    await waitForVerdict(page, 'After a fault', `${sounds} of ${sounds} recall`);
   });
 });
 
 describe('overview', () => {
   test('says the verdict first, and a fix pressed there turns it', async () => {
     await openDemo();
-    await go('overview');
-    await waitForText(page, '.verdictline', 'Not tonight: 2 things stop the show, 5 more to fix before load-in.');
+    await go('Overview');
+    await waitForSaid(page, 'status', 'Not tonight: 2 things stop the show, 5 more to fix before load-in.');
     await click(page, 'button', 'Generate this slot from its sound');
-    await waitForText(page, '.verdictline', 'Not tonight: 1 thing stops the show');
-    await waitForText(page, '.main', 'Generate this slot from its sound');
+    await waitForSaid(page, 'status', 'Not tonight: 1 thing stops the show');
+    await waitForText(page, 'main', 'Generate this slot from its sound');
   });
 
-  test('a finding can be lived with, with its reason, and judged again', async () => {
+  test('a finding can be accepted, with its reason, and reopened', async () => {
+    await openDemo();
+    await waitForFinding(page, 'A preset that the device does not have');
     await click(page, 'button', 'Accept');
     await page.keyboard.type('only for the rehearsal');
     await page.keyboard.press('Enter');
-    await waitForText(page, '.verdictline', 'Not yet:');
-    await waitForText(page, '.side', 'Accepted: 1');
+    await click(page, 'button', 'Accepted: 1');
     await saved(page);
+    await go('Overview');
+    await waitForSaid(page, 'status', 'Not tonight: 1 thing stops the show');
     await page.reload();
-    await waitForText(page, '.side', 'Accepted: 1');
-    await (await page.waitForSelector('.side details summary'))!.click();
-    await waitForText(page, '.side', 'only for the rehearsal');
+    await go('Gear');
+    await waitForFinding(page, 'Accepted: 1');
+    await click(page, 'button', 'Accepted: 1');
+    await waitForFinding(page, 'only for the rehearsal');
     await click(page, 'button', 'Reopen');
-    await waitForText(page, '.verdictline', 'Not tonight');
+    await go('Overview');
+    await waitForSaid(page, 'status', 'Not tonight: 2 things stop the show');
   });
 
   test('a convention chosen there quiets the rule that it disputes', async () => {
-    await waitForText(page, '.main', 'A synced delay in a song without a tempo');
-    await page.select('#convention-tempo', 'tapped');
-    await page.waitForFunction(() => !document.querySelector('.main')!.textContent!.includes('A synced delay'));
+    await openDemo();
+    await go('Overview');
+    await waitForText(page, 'main', 'A synced delay in a song without a tempo');
+    await choose(page, 'Tempo', 'tapped');
+    await page.waitForFunction(() => !document.querySelector('main')!.textContent!.includes('A synced delay'));
     await click(page, 'button', 'History');
     await waitForText(page, '[role="dialog"]', 'Choose tapped');
     await page.keyboard.press('Escape');
@@ -105,41 +126,36 @@ describe('gear', () => {
     await find(page, 'heading', 'Tuner');
     await type(page, 'Add a device', 'preamp');
     await find(page, 'heading', 'Preamp');
-    await waitForText(page, '.main', '12 pieces');
+    await waitForText(page, 'main', '12 pieces');
   });
 });
 
 describe('the selected piece', () => {
   test('stays between gear and routing, and is laid down where one works on something else', async () => {
+    await openDemo();
     await click(page, 'button', 'Inspect Echo');
-    await page.waitForSelector('.inspector');
-    await go('routing');
-    await find(page, 'heading', 'Routing');
-    await page.waitForSelector('.inspector');
-    await go('sounds');
-    await page.waitForSelector('.inspector', { hidden: true });
-    await go('gear');
-    await find(page, 'heading', 'Gear');
+    await find(page, 'region', 'Inspector: Echo');
+    await go('Routing');
+    await find(page, 'region', 'Inspector: Echo');
+    await go('Sounds');
+    await page.waitForSelector('::-p-aria([name="Inspector: Echo"])', { hidden: true });
   });
 });
 
 describe('places', () => {
   test('a new one is typed where the piece stands, and is one edit; Escape leaves all as it was', async () => {
-    const field = await find(page, 'combobox', 'Place of Echo');
-    await field.select('+');
+    await openDemo();
+    await choose(page, 'Place of Echo', 'another place …');
     await find(page, 'textbox', 'New place for Echo');
     await page.keyboard.press('Escape');
-    await (await find(page, 'combobox', 'Place of Echo')).select('+');
+    await find(page, 'combobox', 'Place of Echo');
+    await choose(page, 'Place of Echo', 'another place …');
     await find(page, 'textbox', 'New place for Echo');
     await page.keyboard.type('Rack');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(
-      () =>
-        document.querySelector<HTMLSelectElement>('[aria-label="Place of Echo"]')?.selectedOptions[0]?.textContent ===
-        'Rack',
-    );
     await find(page, 'button', 'Undo: Add place Rack');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Place of Echo');
+    expect(await chosen(page, 'Place of Echo')).toBe('Rack');
+    await page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Place of Echo');
     await saved(page);
   });
 });
@@ -151,26 +167,31 @@ describe('a Y cord in the patch', () => {
 
   test('is a cable with one end more: put on, seen in the run, taken off, by the keyboard too', async () => {
     await openDemo();
-    await go('routing');
+    await go('Routing');
     await (await named('button', 'Split C01'))!.press('Enter');
-    const field = (await named('combobox', 'Another end of C01'))!;
+    await named('textbox', 'Find: Another end of C01');
     await page.keyboard.press('Escape');
     await isGone('combobox', 'Another end of C01');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe('Split C01');
-    await field.dispose();
+    await page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Split C01');
     await page.keyboard.press('Enter');
-    await (await named('combobox', 'Another end of C01'))!.select('switcher:return-8');
+    await named('textbox', 'Find: Another end of C01');
+    await page.keyboard.type('switcher return 8');
+    await named('option', 'Switcher Return 8');
+    await page.keyboard.press('Enter');
     await saved(page);
     await named('combobox', 'To 2 of C01');
-    await waitForText(page, '.findings', 'Return 8 is plugged in, Send 8 is not');
+    await waitForFinding(page, 'Return 8 is plugged in, Send 8 is not');
     expect(await axeFaults(page)).toEqual([]);
     await (await named('button', 'Take off To 2 of C01'))!.press('Enter');
     await named('combobox', 'To of C01');
     await saved(page);
-    await page.waitForFunction(() => !document.querySelector('.findings')?.textContent?.includes('Return 8'));
+    await waitForFinding(page, 'Solved. It said: Return 8');
+    await click(page, 'button', 'Close the findings');
   });
 
   test('is said in one line, and refused there where no jack is left for an end', async () => {
+    await openDemo();
+    await go('Routing');
     await type(page, 'Add a cable', 'switcher send 8 > switcher return 8 + switcher return 9 + moon');
     await waitForText(page, 'main', 'No device is called “moon”');
     const field = (await page.waitForSelector('::-p-aria([name="Add a cable"])'))!;
@@ -185,10 +206,10 @@ describe('a Y cord in the patch', () => {
 describe('sounds', () => {
   test('an edit in one of several marked sounds goes into all, as one step', async () => {
     await openDemo();
-    await go('sounds');
+    await go('Sounds');
     await (await page.waitForSelector('[data-cell="0.0"]'))!.focus();
-    for (const key of ['x', 'ArrowDown', 'x', 'ArrowDown', 'x']) await page.keyboard.press(key as 'x');
-    await waitForText(page, '.main', '3 sounds marked');
+    for (const key of ['X', 'ArrowDown', 'X', 'ArrowDown', 'X']) await page.keyboard.press(key as 'X');
+    await waitForText(page, 'main', '3 sounds marked');
     await page.keyboard.press('Space');
     const cells = () =>
       Promise.all(
@@ -208,7 +229,8 @@ describe('sounds', () => {
   });
 
   test('a sound is moved among the others by Alt and an arrow, and only what differs is shown', async () => {
-    await click(page, 'button', 'Clear marks');
+    await openDemo();
+    await go('Sounds');
     await (await page.waitForSelector('[data-cell="0.0"]'))!.focus();
     await page.keyboard.down('Alt');
     await page.keyboard.press('ArrowDown');
@@ -217,97 +239,275 @@ describe('sounds', () => {
       document.querySelector('[data-cell="1.0"]')!.getAttribute('aria-label')!.startsWith('Slow Lock, verse'),
     );
     const before = (await page.$$('.matrix .dev')).length;
-    await (await page.waitForSelector('::-p-xpath(//label[contains(., "only columns that differ")]/input)'))!.click();
+    await click(page, 'checkbox', 'only columns that differ');
     expect((await page.$$('.matrix .dev')).length).toBeLessThan(before);
   });
 });
 
 describe('a number in a cell of the matrix', () => {
-  const cells = async () =>
-    (
-      await page.$$eval('[data-cell^="0."]', (found) => found.map((cell) => cell.getAttribute('aria-label')!))
-    ).findIndex((label) => label.includes('Hall PC'));
-  const shown = (place: string) => textOf(page, `[data-cell="${place}"]`);
+  /** The cell of a sound in a column, with what stands in it. */
+  const cell = async (sound: string, column: string) =>
+    (await page.waitForSelector(`[role="gridcell"][aria-label^="${sound}, ${column}: "]`))!;
+  const shown = async (sound: string, column: string) =>
+    (await cell(sound, column)).evaluate((node) => node.getAttribute('aria-label')!.split(': ')[1]);
+  const verse = 'Slow Lock, verse';
+  const chorus = 'Slow Lock, chorus';
 
   test('is typed into it: an arrow takes it, Escape gives it up, Backspace mends it, undo takes it back once', async () => {
     await openDemo();
-    await go('sounds');
-    await page.waitForSelector('[data-cell="0.0"]');
-    const column = await cells();
-    const [here, below] = [`0.${column}`, `1.${column}`];
-    await (await page.waitForSelector(`[data-cell="${here}"]`))!.focus();
-    const before = await shown(here);
+    await go('Sounds');
+    await (await cell(verse, 'Hall PC')).focus();
+    const before = await shown(verse, 'Hall PC');
     await page.keyboard.type('7');
-    await waitForText(page, '.matrix .typed', '7');
+    await waitForSaid(page, 'status', 'typed 7');
     await page.keyboard.press('Escape');
-    expect(await shown(here)).toBe(before);
+    expect(await shown(verse, 'Hall PC')).toBe(before);
     await page.keyboard.type('19');
     await page.keyboard.press('Backspace');
     await page.keyboard.type('2');
     await page.keyboard.press('ArrowDown');
-    await waitForText(page, `[data-cell="${here}"]`, '12');
-    expect(await page.evaluate(() => (document.activeElement as HTMLElement).dataset.cell)).toBe(below);
+    await find(page, 'gridcell', `${verse}, Hall PC: 12`);
+    expect(await focusedName(page)).toContain(`${chorus}, Hall PC`);
     await saved(page);
-    await waitForText(page, '.rig', 'revision 1, saved');
+    await waitForSaid(page, 'status', 'revision 1, saved');
     await page.keyboard.type('5');
     await page.keyboard.press('Tab');
-    await waitForText(page, `[data-cell="${below}"]`, '5');
+    await find(page, 'gridcell', `${chorus}, Hall PC: 5`);
     await saved(page);
     await page.keyboard.down('Control');
     await page.keyboard.press('z');
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
-    await waitForText(page, `[data-cell="${here}"]`, before);
+    await find(page, 'gridcell', `${verse}, Hall PC: ${before}`);
   });
 
   test('and by pointer into a field', async () => {
-    const column = await cells();
-    await page.click(`[data-cell="0.${column}"]`, { count: 2 });
-    await page.waitForSelector(`[data-cell="0.${column}"] input`);
+    await openDemo();
+    await go('Sounds');
+    await (await cell(verse, 'Hall PC')).click({ count: 2 });
+    await find(page, 'textbox', 'Hall PC');
     await page.keyboard.type('4');
     await page.keyboard.press('Enter');
-    await waitForText(page, `[data-cell="0.${column}"]`, '4');
-    expect(await page.evaluate(() => (document.activeElement as HTMLElement).dataset.cell)).toBe(`0.${column}`);
+    await find(page, 'gridcell', `${verse}, Hall PC: 4`);
+    expect(await focusedName(page)).toBe(`${verse}, Hall PC: 4`);
+  });
+
+  test('that cannot be stays in its cell with its reason, until it is given up', async () => {
+    await openDemo();
+    await go('Sounds');
+    await (await cell(verse, 'Hall PC')).focus();
+    await page.keyboard.type('0');
+    await page.keyboard.press('ArrowDown');
+    await waitForSaid(page, 'alert', '“0” is not a number of Hall: its panel counts from 1.');
+    expect(await focusedName(page)).toContain(`${verse}, Hall PC`);
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => !document.querySelector('main [role="alert"]'));
+  });
+
+  test('letters find a sound, Home and End the edges', async () => {
+    await openDemo();
+    await go('Sounds');
+    await (await cell(verse, 'Echo PC')).focus();
+    await page.keyboard.type('pump');
+    expect(await focusedName(page)).toContain('Pump Milonga, verse, Echo PC');
+    await page.keyboard.press('End');
+    expect(await focusedName(page)).toContain('Pump Milonga, verse, Guitar volume');
+    await page.keyboard.press('Home');
+    expect(await focusedName(page)).toContain('Pump Milonga, verse, Compressor');
+    await page.keyboard.press('PageUp');
+    expect(await focusedName(page)).not.toContain('Pump Milonga');
   });
 
   test('a sound is renamed in place, and the hand stays there', async () => {
-    await (await find(page, 'button', 'Rename Slow Lock, verse')).focus();
+    await openDemo();
+    await go('Sounds');
+    await (await find(page, 'button', `Rename ${verse}`)).focus();
     await page.keyboard.press('Enter');
-    await find(page, 'textbox', 'Name of Slow Lock, verse');
+    await find(page, 'textbox', `Name of ${verse}`);
     await page.keyboard.type('Slow Lock, first verse');
     await page.keyboard.press('Enter');
     await find(page, 'button', 'Rename Slow Lock, first verse');
-    expect(await page.evaluate(() => document.activeElement?.getAttribute('aria-label'))).toBe(
-      'Rename Slow Lock, first verse',
+    await page.waitForFunction(
+      () => document.activeElement?.getAttribute('aria-label') === 'Rename Slow Lock, first verse',
     );
+  });
+});
+
+describe('a sound and its switch', () => {
+  test('dragged to another switch, it swaps with what lies there; undone by name', async () => {
+    await openDemo();
+    await go('Program');
+    const from = (await (await find(page, 'gridcell', '1·1: Slow Lock, verse')).boundingBox())!;
+    const to = (await (await find(page, 'gridcell', '2·3: Copper Evening, chorus')).boundingBox())!;
+    await page.mouse.move(from.x + 30, from.y + 15);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 60, from.y + 40, { steps: 4 });
+    await page.mouse.move(to.x + 40, to.y + 15, { steps: 8 });
+    await page.mouse.up();
+    await find(page, 'gridcell', '2·3: Slow Lock, verse');
+    await find(page, 'gridcell', '1·1: Copper Evening, chorus');
+    await saved(page);
+    await page.reload();
+    await find(page, 'gridcell', '2·3: Slow Lock, verse');
+    await click(page, 'button', 'Undo: Move bank 1, switch 1 to bank 2, switch 3');
+    await find(page, 'gridcell', '1·1: Slow Lock, verse');
+  });
+
+  test('by keys: picked up, moved, put down; given up it lies where it was; cleared and brought back', async () => {
+    await openDemo();
+    await go('Program');
+    await (await find(page, 'gridcell', '1·1: Slow Lock, verse')).focus();
+    const press = async (...keys: readonly string[]) => {
+      for (const key of keys) await page.keyboard.press(key as 'Space');
+    };
+    await press('Space');
+    await waitForSaid(page, 'status', 'Slow Lock, verse picked up from 1·1');
+    await press('PageDown', 'ArrowRight', 'Escape');
+    await find(page, 'gridcell', '1·1: Slow Lock, verse');
+    await press('Home', 'PageUp', 'Space', 'ArrowRight');
+    await waitForSaid(page, 'status', 'over 1·2: Ferry Bell, verse');
+    await press('Space');
+    await find(page, 'gridcell', '1·2: Slow Lock, verse');
+    await find(page, 'gridcell', '1·1: Ferry Bell, verse');
+    await press('Delete');
+    await find(page, 'gridcell', '1·2: empty');
+    await find(page, 'button', 'Put Slow Lock, verse on a switch');
+    await click(page, 'button', 'Undo: Clear bank 1, switch 2');
+    await find(page, 'gridcell', '1·2: Slow Lock, verse');
+    await (await find(page, 'gridcell', '1·2: Slow Lock, verse')).focus();
+    await page.keyboard.type('pum');
+    expect(await focusedName(page)).toContain('Pump Milonga');
+  });
+
+  test('typed in the sounds: another switch, one that is not there, none', async () => {
+    await openDemo();
+    await go('Sounds');
+    const slot = async (now: string) => {
+      await (await find(page, 'button', `Slot of Slow Lock, verse: ${now}`)).focus();
+      await page.keyboard.press('Enter');
+      await find(page, 'textbox', 'Slot of Slow Lock, verse');
+    };
+    await slot('1·1');
+    await page.keyboard.type('2.3');
+    await page.keyboard.press('Enter');
+    await find(page, 'button', 'Slot of Copper Evening, chorus: 1·1');
+    await slot('2·3');
+    await page.keyboard.type('99.9');
+    await page.keyboard.press('Enter');
+    await waitForSaid(page, 'alert', 'Switcher has 20 banks of 5 switches.');
+    const field = await find(page, 'textbox', 'Slot of Slow Lock, verse');
+    expect(
+      await field.evaluate((node) => [(node as HTMLInputElement).value, node.getAttribute('aria-invalid')]),
+    ).toEqual(['99.9', 'true']);
+    expect(await axeFaults(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await slot('2·3');
+    await page.keyboard.press('Backspace');
+    await page.keyboard.press('Enter');
+    await find(page, 'button', 'Slot of Slow Lock, verse: none');
+    await click(page, 'button', 'Undo: Clear bank 2, switch 3');
+    await find(page, 'button', 'Slot of Slow Lock, verse: 2·3');
+  });
+
+  test('laid out by song: what it costs is shown before anything moves', async () => {
+    await openDemo();
+    await go('Program');
+    await click(page, 'button', 'Layouts');
+    await click(page, 'radio', 'By song');
+    await find(page, 'gridcell', '2·2: Ferry Bell, solo');
+    const costs = await textOf(page, 'table[aria-label="What each layout costs in the set"]');
+    expect(costs).toMatch(/Bank presses in mid-song \(there is no time for them\)25250/);
+    await click(page, 'button', 'Leave as it is');
+    await find(page, 'gridcell', '1·2: Ferry Bell, verse');
+    await click(page, 'button', 'Layouts');
+    await click(page, 'radio', 'By song');
+    await click(page, 'button', 'Lay out by song');
+    await find(page, 'gridcell', '2·1: Ferry Bell, verse');
+    await saved(page);
+    await go('Proof');
+    await waitForVerdict(page, 'From anywhere', 'of 37 recall');
+  });
+});
+
+describe('a value that is refused', () => {
+  test('stays, marked, with its reason beside it, until it is mended or given up', async () => {
+    await openDemo();
+    await go('Set');
+    await type(page, 'Tempo of Slow Lock', '');
+    const field = await find(page, 'textbox', 'Tempo of Slow Lock');
+    await field.click({ count: 3 });
+    await page.keyboard.type('9000');
+    await page.keyboard.press('Tab');
+    await waitForSaid(page, 'alert', '“9000” is not a tempo');
+    expect(await field.evaluate((node) => (node as HTMLInputElement).value)).toBe('9000');
+    await waitForSaid(page, 'status', 'revision 0, saved');
+    await field.click({ count: 3 });
+    await page.keyboard.type('84,5');
+    await page.keyboard.press('Enter');
+    await waitForSaid(page, 'status', 'revision 1, saved');
+    await field.click({ count: 3 });
+    await page.keyboard.type('x');
+    await page.keyboard.press('Enter');
+    await click(page, 'button', 'Give up');
+    expect(await field.evaluate((node) => (node as HTMLInputElement).value)).toBe('84.5');
+  });
+
+  test('what was typed and not confirmed is taken when one leaves the station by a key', async () => {
+    await openDemo();
+    await go('Routing');
+    await (await find(page, 'textbox', 'Length of C01')).click({ count: 3 });
+    await page.keyboard.type('20 ft');
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('2');
+    await page.keyboard.up('Alt');
+    await find(page, 'heading', 'Gear');
+    await waitForSaid(page, 'status', 'revision 1, saved');
+    await go('Routing');
+    const field = await find(page, 'textbox', 'Length of C01');
+    expect(await field.evaluate((node) => (node as HTMLInputElement).value)).toBe('6.096');
+  });
+
+  test('a tag that another cable has', async () => {
+    await openDemo();
+    await go('Routing');
+    await (await find(page, 'textbox', 'Tag of C02')).click({ count: 3 });
+    await page.keyboard.type('C01');
+    await page.keyboard.press('Enter');
+    await waitForSaid(page, 'alert', 'Another cable has the tag C01');
   });
 });
 
 describe('program', () => {
   test('ticks of the worksheet persist, and an edit that changes a line opens it again', async () => {
     await openDemo();
-    await go('program');
-    await waitForText(page, '.main', '0 of ');
-    await (await page.waitForSelector('::-p-xpath(//summary[contains(., "Echo")])'))!.click();
+    await go('Program');
+    await click(page, 'tab', 'Worksheet');
+    await waitForText(page, 'main', '0 of ');
+    await (await page.waitForSelector('::-p-xpath(//button[starts-with(., "Echo")])'))!.click();
     await click(page, 'checkbox', 'Echo: Receive channel 2');
-    await waitForText(page, '.main', '1 of ');
+    await waitForText(page, 'main', '1 of ');
     await page.reload();
-    await waitForText(page, '.main', '1 of ');
+    await waitForText(page, 'main', '1 of ');
     await page.keyboard.down('Control');
     await page.keyboard.press('k');
     await page.keyboard.up('Control');
-    await page.waitForSelector('.palette input');
+    await find(page, 'combobox', 'Command, station, sound, device or field');
     await page.keyboard.type('echo device');
     await page.keyboard.press('Enter');
-    await find(page, 'heading', 'Echo');
+    await find(page, 'region', 'Inspector: Echo');
     const channel = await page.waitForSelector('::-p-xpath(//label[text()="Receive channel"]/following::input[1])');
     await channel!.click();
     await (await page.waitForSelector('::-p-xpath(//*[@role="option"][.="9"])'))!.click();
-    await waitForText(page, '.main', '0 of ');
-    await waitForText(page, '.main', '1 to do again');
+    await go('Program');
+    await click(page, 'tab', 'Worksheet');
+    await waitForText(page, 'main', '0 of ');
+    await waitForText(page, 'main', '1 to do again');
   });
 
   test('patch list, worksheet and cue sheet come as one PDF', async () => {
+    await openDemo();
+    await go('Program');
+    await click(page, 'tab', 'Worksheet');
     await click(page, 'button', 'PDF: patch, worksheet, cues');
     const pdf = await downloaded('river-boat-combo-rig.pdf');
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
@@ -317,38 +517,41 @@ describe('program', () => {
 });
 
 describe('what the switcher does beside its slots', () => {
-  const beside = (words: string) => waitForText(page, 'table.beside', words);
+  const beside = (words: string) => waitForText(page, 'table[aria-label="What Switcher does beside its slots"]', words);
+  const worksheet = async (words: string) => {
+    await click(page, 'tab', 'Worksheet');
+    await waitForText(page, 'main', words);
+  };
 
   test('a slot fired at power-up and one called by a program change are told there, and stand on the worksheet', async () => {
     await openDemo();
-    await go('program');
-    const fired = await find(page, 'combobox', 'Slot fired at power-up');
-    await fired.select('slot-sound-2');
+    await go('Program');
+    await click(page, 'tab', 'Power-up, momentary switches, calls');
+    await choose(page, 'Slot fired at power-up', 'bank 1, switch 3: Slow Lock, chorus');
     await saved(page);
     await type(page, 'Program that calls', '300');
     await beside('A program is 0 to 127');
     for (let i = 0; i < 3; i += 1) await page.keyboard.press('Backspace');
     await type(page, 'Program that calls', '12');
     await beside('program 12 presses bank 1, switch 1: Slow Lock, verse');
-    await (await find(page, 'combobox', 'Channel that calls come on')).select('5');
+    await choose(page, 'Channel that calls come on', '5');
     await saved(page);
-    await waitForText(page, '.main', 'fires bank 1, switch 3');
-    await waitForText(page, '.main', 'Program change 12, channel 5');
+    await worksheet('fires bank 1, switch 3');
+    await worksheet('Program change 12, channel 5');
+    await click(page, 'tab', 'Power-up, momentary switches, calls');
     await page.reload();
     await beside('program 12 presses bank 1, switch 1');
-    expect(
-      await page.$eval('[aria-label="Slot fired at power-up"]', (field) => (field as HTMLSelectElement).value),
-    ).toBe('slot-sound-2');
+    expect(await chosen(page, 'Slot fired at power-up')).toContain('bank 1, switch 3');
     await click(page, 'button', 'No longer called by program 12');
     await saved(page);
-    await page.waitForSelector('[aria-label="Channel that calls come on"]', { hidden: true });
+    await page.waitForSelector('::-p-aria([name="Channel that calls come on"])', { hidden: true });
   });
 
   test('a momentary switch is given what it does by typing, by keyboard alone, and the proof follows', async () => {
-    await go('gear');
+    await openDemo();
     await (await find(page, 'button', 'Inspect Switcher')).press('Enter');
-    const facts = (await page.waitForSelector('::-p-xpath(//summary[.="Settings"])'))!;
-    if (!(await facts.evaluate((summary) => (summary.parentElement as HTMLDetailsElement).open)))
+    const facts = await find(page, 'button', 'Settings');
+    if ((await facts.evaluate((button) => button.getAttribute('aria-expanded'))) === 'false')
       await facts.press('Enter');
     const count = (await page.waitForSelector('::-p-aria([name="Momentary switches"])'))!;
     await count.focus();
@@ -356,7 +559,8 @@ describe('what the switcher does beside its slots', () => {
     await page.keyboard.type('1');
     await page.keyboard.press('Enter');
     await saved(page);
-    await go('program');
+    await go('Program');
+    await click(page, 'tab', 'Power-up, momentary switches, calls');
     await beside('Momentary 1, pressed');
     const press = (await page.waitForSelector('::-p-aria([name="Add an action: Momentary 1, pressed"])'))!;
     await press.focus();
@@ -380,22 +584,25 @@ describe('what the switcher does beside its slots', () => {
     await beside('Loop 6 as remembered');
     await saved(page);
     expect(await axeFaults(page)).toEqual([]);
-    await go('proof');
-    await waitForText(page, '.main', 'Switcher: Momentary 1');
-    await go('program');
+    await go('Proof');
+    await waitForText(page, 'main', 'Switcher: Momentary 1');
+    await go('Program');
+    await click(page, 'tab', 'Power-up, momentary switches, calls');
     await page.reload();
     await beside('Loop 6 as remembered');
     await (await find(page, 'button', 'Remove from Momentary 1, released: Loop 6 as remembered')).press('Enter');
     await saved(page);
     await find(page, 'button', 'Undo: Change Switcher');
-    expect(await textOf(page, 'table.beside')).not.toContain('as remembered');
+    expect(await textOf(page, 'table[aria-label="What Switcher does beside its slots"]')).not.toContain(
+      'as remembered',
+    );
   });
 });
 
 describe('set', () => {
   test('a song is put into another place by keyboard, and the list plays in that order', async () => {
     await openDemo();
-    await go('set');
+    await go('Set');
     await (await find(page, 'button', 'Move Slow Lock')).focus();
     await page.keyboard.press('Space');
     await new Promise((resolve) => setTimeout(resolve, 300));
@@ -403,21 +610,26 @@ describe('set', () => {
     await new Promise((resolve) => setTimeout(resolve, 300));
     await page.keyboard.press('Space');
     await page.waitForFunction(
-      () => document.querySelector('.songs input')!.getAttribute('aria-label') === 'Name of Ferry Bell',
+      () => document.querySelector('ol input')!.getAttribute('aria-label') === 'Name of Ferry Bell',
     );
     await saved(page);
   });
 
   test('delay times follow the tempo and say why', async () => {
+    await openDemo();
+    await go('Set');
     await click(page, 'button', '2 parts of Copper Evening');
-    await waitForText(page, '.delays', '468.8 ms');
+    await waitForText(page, 'main', '468.8 ms');
     await click(page, 'button', 'Delay, dotted eighth: 468.8 ms. Why?');
-    await waitForText(page, '.evidence', '60,000 / tempo');
+    await waitForText(page, '[role="dialog"]', '60,000 / tempo');
     await page.keyboard.press('Escape');
-    await page.waitForSelector('.evidence', { hidden: true });
+    await page.waitForSelector('[role="dialog"]', { hidden: true });
   });
 
   test('the MIDI file of a song is read by another program, and what was assumed is told', async () => {
+    await openDemo();
+    await go('Set');
+    await click(page, 'button', '2 parts of Copper Evening');
     await click(page, 'button', 'MIDI file of this song');
     const parsed = parseMidi(await downloaded('copper-evening.mid'));
     expect(
@@ -426,27 +638,31 @@ describe('set', () => {
         .filter((event) => event.type === 'marker')
         .map((event) => (event as { text: string }).text),
     ).toEqual(['verse', 'chorus']);
-    await waitForText(page, '.notice', 'stay with the foot');
+    await waitForSaid(page, 'status', 'stay with the foot');
     await click(page, 'button', 'Dismiss');
   });
 
   test('songs come in from a table, and go out again as they came', async () => {
+    await openDemo();
+    await go('Set');
     await bring(
       0,
       'songs.csv',
       'song;tempo;part;bars;plays\r\nHarbour Light;96,5;verse;16;Slow Lock, verse\r\nHarbour Light;96,5;chorus;8;\r\n',
     );
-    await waitForText(page, '.main', '19');
-    await waitForText(page, '.counts', '3 stop the show');
+    await waitForText(page, 'main', '19');
+    await waitForText(page, 'button[aria-label="Findings"]', '3 stop the show');
     await click(page, 'button', 'Export tables');
     await click(page, 'menuitem', 'Songs, CSV');
     const text = (await downloaded('river-boat-combo-rig-songs.csv')).toString();
     expect(text).toContain('Harbour Light,96.5,,,,verse,16,"Slow Lock, verse"\r\n');
     await click(page, 'button', 'Undo: Import 1 song');
-    await waitForText(page, '.counts', '2 stop the show');
+    await waitForText(page, 'button[aria-label="Findings"]', '2 stop the show');
   });
 
   test('songs come in from a MIDI file, as another program writes it: tempo, markers as parts, bars', async () => {
+    await openDemo();
+    await go('Set');
     const marker = (text: string, deltaTime: number) => ({ deltaTime, meta: true, type: 'marker', text });
     const track = [
       { deltaTime: 0, meta: true, type: 'trackName', text: 'Grey Heron' },
@@ -461,7 +677,7 @@ describe('set', () => {
       'heron.mid',
       Uint8Array.from(writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 96 }, tracks: [track as never] })),
     );
-    await waitForText(page, '.notice', 'the tempo changes inside Grey Heron');
+    await waitForSaid(page, 'status', 'the tempo changes inside Grey Heron');
     await click(page, 'button', '2 parts of Grey Heron');
     await click(page, 'button', 'Export tables');
     await click(page, 'menuitem', 'Songs, CSV');
@@ -469,7 +685,6 @@ describe('set', () => {
       'Grey Heron,100,,,,verse,8,\r\nGrey Heron,100,,,,chorus,4,\r\n',
     );
     await click(page, 'button', 'Undo: Import 1 song');
-    await page.waitForSelector('.notice', { hidden: true });
     await saved(page);
   });
 
@@ -504,10 +719,12 @@ describe('set', () => {
       'time code is not read',
     ],
   ] as const)('a MIDI file %s: refused whole, with the byte and the reason', async (name, content, words) => {
-    const before = await textOf(page, '.rig');
+    await openDemo();
+    await go('Set');
+    const before = await textOf(page, '[data-saving]');
     await bring(0, `${name.replaceAll(' ', '-')}.mid`, content);
-    await waitForText(page, '.refusal', words);
-    expect(await textOf(page, '.rig')).toBe(before);
+    await waitForSaid(page, 'alert', words);
+    expect(await textOf(page, '[data-saving]')).toBe(before);
     await click(page, 'button', 'Dismiss');
   });
 
@@ -518,77 +735,83 @@ describe('set', () => {
     ['another encoding', Uint8Array.from([0x73, 0x6f, 0x6e, 0x67, 0x0a, 0xc9, 0x0a]), 'not UTF-8'],
     ['a hundred thousand lines', `song\n${'A\n'.repeat(100_000)}`, 'Too large'],
   ] as const)('%s: refused whole, with the place and the reason', async (name, content, words) => {
-    const before = await textOf(page, '.rig');
+    await openDemo();
+    await go('Set');
+    const before = await textOf(page, '[data-saving]');
     await bring(0, `${name.replaceAll(' ', '-')}.csv`, content);
-    await waitForText(page, '.refusal', words);
-    expect(await textOf(page, '.rig')).toBe(before);
+    await waitForSaid(page, 'alert', words);
+    expect(await textOf(page, '[data-saving]')).toBe(before);
     await click(page, 'button', 'Dismiss');
   });
 });
 
 describe('songs that two rigs share', () => {
-  const value = (label: string) => `[aria-label="${label}"]`;
-  const openRig = async (on: Page, name: string) => {
-    await on.goto(running.url);
-    await click(on, 'link', name);
-    await find(on, 'heading', 'Overview');
-    await (await on.waitForSelector('.rail a[href$="/set"]'))!.click();
-    await on.waitForSelector('.shared');
-  };
-
-  test('a new rig takes the songs of another; what is changed there is here when one comes back', async () => {
+  /** A rig that plays the songs of the demo: open on Set. */
+  const share = async (name: string) => {
+    await openDemo();
+    const demo = await textOf(page, 'header b');
     await page.goto(running.url);
-    await page.type('::-p-aria([name="Name"][role="textbox"])', 'Winter rig');
-    await (
-      await find(page, 'radio', 'Four-cable The switcher wraps the amp’s preamp: drives before it, echoes after it.')
-    ).click();
-    const songs = await find(page, 'combobox', 'Songs');
-    const fly = (
-      await songs.$$eval('option', (options) =>
-        options.map((option) => [option.label, (option as HTMLOptionElement).value]),
-      )
-    ).find(([label]) => label.includes('Fly rig, no amp'))!;
-    await songs.select(fly[1]);
+    await page.type('::-p-aria([name="Name"][role="textbox"])', name);
+    await (await page.waitForSelector('::-p-xpath(//label[.//b[text()="Four-cable"]])'))!.click();
+    await click(page, 'combobox', 'Songs');
+    const options = await page.waitForSelector(
+      '::-p-xpath((//*[@role="option"][contains(., "River-boat combo rig")])[1])',
+    );
+    await options!.click();
     await click(page, 'button', 'New rig');
     await find(page, 'heading', 'Gear');
-    await go('set');
-    await waitForText(page, '.shared', '“Fly rig, no amp”, “River-boat combo rig”');
+    await go('Set');
+    return demo;
+  };
+  const openFirst = async (on: Page, name: string) => {
+    await on.goto(running.url);
+    await on.waitForSelector('table a');
+    await on.evaluate((called) => {
+      [...document.querySelectorAll<HTMLElement>('table a')].find((link) => link.textContent === called)!.click();
+    }, name);
+    await find(on, 'heading', 'Overview');
+    await goOn(on, 'Set');
+  };
+  const note = (on: Page) => textOf(on, '[role="note"]');
+
+  test('what is changed there is here when one comes back; a part that another rig plays stays', async () => {
+    await share('Winter rig');
+    await page.waitForSelector('[role="note"]');
+    const sharers = await note(page);
+    expect(sharers).toContain('River-boat combo rig');
     const other = await browsing.newPage();
-    await openRig(other, 'Fly rig, no amp');
-    await waitForText(other, '.shared', 'Winter rig');
+    await openFirst(other, 'River-boat combo rig');
+    await waitForText(other, '[role="note"]', 'Winter rig');
     await other.bringToFront();
-    await other.click(value('Tempo of Slow Lock'), { count: 3 });
+    await (await find(other, 'textbox', 'Tempo of Slow Lock')).click({ count: 3 });
     await other.keyboard.type('85.5');
     await other.keyboard.press('Enter');
     await saved(other);
     await page.bringToFront();
-    await waitForText(page, '.notice', 'Changed elsewhere');
-    expect(await page.$eval(value('Tempo of Slow Lock'), (field) => (field as HTMLInputElement).value)).toBe('85.5');
+    await page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('[aria-label="Tempo of Slow Lock"]')?.value === '85.5',
+    );
     await other.close();
-  });
-
-  test('a part that another rig plays stays, and the page says whose it is', async () => {
     await click(page, 'button', '3 parts of Slow Lock');
-    const before = await textOf(page, '.rig');
     await click(page, 'button', 'Remove part verse');
-    await waitForText(page, '.refusal', 'Slow Lock, verse');
-    expect(await textOf(page, '.refusal')).toContain('the rig “Fly rig, no amp”');
+    await waitForSaid(page, 'alert', 'the rig “River-boat combo rig”');
     await find(page, 'button', 'Remove part verse');
-    expect(await textOf(page, '.rig')).toBe(before);
     await (await page.waitForSelector('[aria-label^="Discard"]'))!.click();
-    await page.waitForSelector('.aside', { hidden: true });
+    await page.waitForSelector('[aria-label^="Discard"]', { hidden: true });
   });
 
   test('with a copy of its own the rig goes its way', async () => {
-    page.once('dialog', (dialog) => void dialog.accept());
+    await share('Spring rig');
     await click(page, 'button', 'Make a copy of its own');
-    await page.waitForSelector('.shared', { hidden: true });
+    await click(page, 'button', 'Make a copy');
+    await page.waitForSelector('[role="note"]', { hidden: true });
+    await click(page, 'button', '3 parts of Slow Lock');
     await click(page, 'button', 'Remove part verse');
     await saved(page);
     await page.reload();
     await find(page, 'button', '2 parts of Slow Lock');
-    expect(await page.$('.shared')).toBeNull();
-    await openRig(page, 'Fly rig, no amp');
+    expect(await page.$('[role="note"]')).toBeNull();
+    await openFirst(page, 'River-boat combo rig');
     await find(page, 'button', '3 parts of Slow Lock');
   });
 });
@@ -600,13 +823,8 @@ describe('narrow windows', () => {
   ])('at %i wide nothing is cut off sideways', async (width, height) => {
     await openDemo();
     await page.setViewport({ width, height });
-    for (const station of ['overview', 'gear', 'routing', 'sounds', 'program', 'set', 'proof']) {
+    for (const station of ['Overview', 'Gear', 'Routing', 'Sounds', 'Program', 'Set', 'Proof']) {
       await go(station);
-      await page.waitForFunction(
-        (name) => document.querySelector('.stationhead h1')?.textContent?.toLowerCase() === name,
-        {},
-        station,
-      );
       expect([
         station,
         await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),

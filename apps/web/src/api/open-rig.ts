@@ -13,6 +13,8 @@ export interface OpenShow {
   readonly judging: JudgedShow;
   readonly show: Show;
   readonly run: (command: Command | null) => boolean;
+  /** The same for a field: why the edit cannot be made, or null. */
+  readonly attempt: (command: Command | null) => string | null;
   readonly wiring: Wiring;
   readonly tracer: Tracer;
   /** The selected sound, followed by every station. */
@@ -69,7 +71,7 @@ export class OpenRig {
       (this.sound !== null && Object.hasOwn(sounds, this.sound) ? sounds[this.sound] : inOrder(sounds)[0]) ?? null;
     const device = this.device !== null && Object.hasOwn(devices, this.device) ? this.device : null;
     if (this.last?.show === show && this.last.sound === sound && this.last.device === device) return this.last;
-    const { id, store, judging, run, selectSound, selectDevice, selectFinding, fix } = this;
+    const { id, store, judging, run, attempt, selectSound, selectDevice, selectFinding, fix } = this;
     this.last = {
       id,
       store,
@@ -79,6 +81,7 @@ export class OpenRig {
       sound,
       device,
       run,
+      attempt,
       selectSound,
       selectDevice,
       selectFinding,
@@ -88,6 +91,8 @@ export class OpenRig {
   };
 
   private run = (command: Command | null): boolean => this.store.run(command);
+
+  private attempt = (command: Command | null): string | null => this.store.attempt(command);
 
   private selectSound = (id: string): void => {
     this.sound = id;

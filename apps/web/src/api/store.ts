@@ -179,15 +179,23 @@ export class ShowStore {
   /** Makes an edit; false where the core refuses it (the reason is in the state). One that changes nothing is none. */
   run(command: Command | null): boolean {
     if (!command || command.steps.length === 0) return false;
+    const reason = this.attempt(command);
+    if (reason !== null) this.refuse(reason);
+    return reason === null;
+  }
+
+  /** The same for a field that says itself why it was refused: null where the edit is made, or is none. */
+  attempt(command: Command | null): string | null {
+    if (!command || command.steps.length === 0) return null;
     const batch: Batch = {
       id: crypto.randomUUID(),
       command: command.command,
       steps: normalised(command.steps) as readonly Step[],
     };
     const before = this.state.show;
-    if (!this.applied(batch)) return false;
-    if (this.state.show !== before) this.change({ undo: [...this.state.undo, batch], redo: [] });
-    return true;
+    const reason = this.apply(batch);
+    if (reason === null && this.state.show !== before) this.change({ undo: [...this.state.undo, batch], redo: [] });
+    return reason;
   }
 
   undo(): void {
@@ -231,19 +239,20 @@ export class ShowStore {
   }
 
   private applied(batch: Batch): boolean {
+    const reason = this.apply(batch);
+    if (reason !== null) this.refuse(reason);
+    return reason === null;
+  }
+
+  /** Applies an edit and puts it on its way; says why where it cannot be. */
+  private apply(batch: Batch): string | null {
     const result = applySteps(this.state.show, batch.steps);
-    if (!result.ok) {
-      this.change({ refusal: result.problems.slice(0, 3).map(describeProblem).join(' ') });
-      return false;
-    }
+    if (!result.ok) return result.problems.slice(0, 3).map(describeProblem).join(' ');
     if (result.value === this.state.show) {
       this.dismiss();
-      return true;
+      return null;
     }
-    if (isTooLarge(batch)) {
-      this.change({ refusal: `${describeCommand(batch.command)}: too much for one edit. Do it in parts.` });
-      return false;
-    }
+    if (isTooLarge(batch)) return `${describeCommand(batch.command)}: too much for one edit. Do it in parts.`;
     const edit: Outgoing = { key: editKey(this.id, batch, (this.made += 1)), batch, shown: true };
     this.outbox = [...this.outbox, edit];
     this.recent = [...this.recent.slice(-30), { on: this.state.show, steps: batch.steps }];
@@ -257,7 +266,7 @@ export class ShowStore {
       .put(edit)
       .catch(this.keepsNothing)
       .then(() => this.flush());
-    return true;
+    return null;
   }
 
   /** Takes up edits that were kept and are in no window's hands any more. */

@@ -6,6 +6,10 @@ import { listBackups, makeBackup, readBackup, restoreBackup } from '../api/shows
 import { browserWindows, everyRig } from '../api/windows.ts';
 import { download } from '../ui/download.ts';
 import { Refusal } from '../ui/Refusal.tsx';
+import { LinkButton } from '../ui/LinkButton.tsx';
+import { DataTable } from '../ui/DataTable.tsx';
+import { Confirm } from '../ui/Confirm.tsx';
+import { Notice } from '../ui/Notice.tsx';
 
 const kindWords: Readonly<Record<BackupKind, string>> = {
   daily: 'daily',
@@ -20,6 +24,7 @@ export function Backups() {
   const queries = useQueryClient();
   const backups = useQuery({ queryKey: ['backups'], queryFn: listBackups });
   const [all, setAll] = useState(false);
+  const [asking, setAsking] = useState<{ readonly file: BackupFile; readonly when: string } | null>(null);
   const make = useMutation({
     mutationFn: makeBackup,
     onSettled: () => queries.invalidateQueries({ queryKey: ['backups'] }),
@@ -53,16 +58,14 @@ export function Backups() {
       {fetching.error && <Refusal error={fetching.error} what="Nothing was downloaded." />}
       {restore.error && <Refusal error={restore.error} what="Nothing was restored; all is as it was." />}
       {restore.data && (
-        <div className="notice" role="status">
-          <span>
-            Restored: {restore.data.rigs} {restore.data.rigs === 1 ? 'rig' : 'rigs'}, {restore.data.edits} edits of
-            history. {restore.data.before !== null && 'What was there before is in the newest backup.'}
-          </span>
-        </div>
+        <Notice>
+          Restored: {restore.data.rigs} {restore.data.rigs === 1 ? 'rig' : 'rigs'}, {restore.data.edits} edits of
+          history. {restore.data.before !== null && 'What was there before is in the newest backup.'}
+        </Notice>
       )}
       {backups.data && files.length === 0 && <p className="soft">None yet.</p>}
       {files.length > 0 && (
-        <table className="plain sheet">
+        <DataTable className="sheet">
           <thead>
             <tr>
               <th>Made</th>
@@ -80,41 +83,39 @@ export function Backups() {
                   <td>{kindWords[file.kind]}</td>
                   <td className="num">{Math.max(1, Math.round(file.bytes / 1000))} kB</td>
                   <td style={{ textAlign: 'right' }}>
-                    <button
-                      className="linkish"
+                    <LinkButton
                       aria-label={`Download the backup of ${when}`}
                       disabled={fetching.isPending}
                       onClick={() => fetching.mutate(file)}
                     >
                       Download
-                    </button>{' '}
-                    <button
-                      className="linkish"
+                    </LinkButton>{' '}
+                    <LinkButton
                       aria-label={`Restore the backup of ${when}`}
                       disabled={restore.isPending}
-                      onClick={() => {
-                        if (
-                          window.confirm(
-                            `Bring everything back to ${when}? All rigs, songs, history and ticks become what they were then. What is there now is backed up first.`,
-                          )
-                        )
-                          restore.mutate(file);
-                      }}
+                      onClick={() => setAsking({ file, when })}
                     >
                       Restore
-                    </button>
+                    </LinkButton>
                   </td>
                 </tr>
               );
             })}
           </tbody>
-        </table>
+        </DataTable>
       )}
       {!all && files.length > shownAtFirst && (
-        <button className="linkish" onClick={() => setAll(true)}>
-          Show all {files.length}
-        </button>
+        <LinkButton onClick={() => setAll(true)}>Show all {files.length}</LinkButton>
       )}
+      <Confirm
+        title={`Restore the backup of ${asking?.when ?? ''}`}
+        does="Bring everything back"
+        open={asking !== null}
+        onConfirm={() => asking && restore.mutate(asking.file)}
+        onClose={() => setAsking(null)}
+      >
+        All rigs, songs, history and ticks become what they were then. What is there now is backed up first.
+      </Confirm>
     </section>
   );
 }

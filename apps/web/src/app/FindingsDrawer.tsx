@@ -1,54 +1,73 @@
-import { Button } from '@mantine/core';
-import { commands, type Severity, severityWords } from '@yunta/core';
-import { memo, useState } from 'react';
+import { ActionIcon, Button, Checkbox, TextInput } from '@mantine/core';
+import { IconPin, IconPinnedOff, IconX } from '@tabler/icons-react';
+import { commands } from '@yunta/core';
+import { memo, useEffect, useRef, useState } from 'react';
 import { keyOfFinding } from '../api/judged-show.ts';
 import type { OpenShow } from '../api/open-rig.ts';
 import { useFindings, useShow } from '../api/rig.tsx';
-import { DeviceInspector } from '../stations/gear/DeviceInspector.tsx';
 import { FindingLine } from '../ui/FindingLine.tsx';
-import { SeverityMark } from '../ui/SeverityMark.tsx';
+import { Fold } from '../ui/Fold.tsx';
 import { freshId } from '../ui/ids.ts';
+import { LinkButton } from '../ui/LinkButton.tsx';
+import { SeverityMark } from '../ui/SeverityMark.tsx';
 import type { Judged, ToldFinding } from '../workers/judge-types.ts';
+import { type FindingGroup, groupsOf } from './finding-groups.ts';
+import type { FindingsPanel } from './use-findings-panel.ts';
 
-/** The selected device, and under it what is found: of the selected sound first. */
-export function FindingsDrawer() {
-  const { sound, device, selectFinding, fix } = useShow();
+/** So many of a group are shown at once. */
+const mostOfGroup = 4;
+
+/** What is found, by rule, the worst first. */
+export function FindingsDrawer({
+  panel,
+  onPanel,
+}: {
+  readonly panel: FindingsPanel;
+  readonly onPanel: (panel: FindingsPanel) => void;
+}) {
+  const { sound, selectFinding, fix } = useShow();
   const { judged, gone } = useFindings();
   const [only, setOnly] = useState(false);
-  const [hidden, setHidden] = useState<ReadonlySet<Severity>>(new Set());
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    if (panel === 'open') heading.current?.focus();
+  }, [panel]);
   const all = judged?.findings ?? [];
   const concerns = (finding: ToldFinding) => finding.at.sound === undefined || finding.at.sound === sound?.id;
-  const shown = all.filter((finding) => (!only || concerns(finding)) && !hidden.has(finding.severity));
-  const turn = (severity: Severity) => {
-    const next = new Set(hidden);
-    if (!next.delete(severity)) next.add(severity);
-    setHidden(next);
-  };
+  const shown = only ? all.filter(concerns) : all;
   return (
-    <>
-      {device !== null && <DeviceInspector key={device} id={device} />}
-      <div className="sectionhead" style={{ marginTop: 0 }}>
-        <h2>Findings</h2>
-        <span className="tools">
-          <label style={{ fontSize: 12 }}>
-            <input type="checkbox" checked={only} onChange={(event) => setOnly(event.target.checked)} /> this sound only
-          </label>
+    <section
+      aria-label="Findings"
+      onKeyDown={(event) => {
+        if (event.key === 'Escape' && panel === 'open') onPanel('shut');
+      }}
+    >
+      <div className="sectionhead" style={{ marginTop: 0, alignItems: 'center' }}>
+        <h2 ref={heading} tabIndex={-1} style={{ outline: 'none' }}>
+          Findings
+        </h2>
+        <span className="tools" style={{ display: 'flex', gap: 4 }}>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            aria-label={panel === 'pinned' ? 'Unpin the findings' : 'Pin the findings beside the station'}
+            title={panel === 'pinned' ? 'Unpin' : 'Pin beside the station'}
+            onClick={() => onPanel(panel === 'pinned' ? 'open' : 'pinned')}
+          >
+            {panel === 'pinned' ? <IconPinnedOff size={16} /> : <IconPin size={16} />}
+          </ActionIcon>
+          <ActionIcon variant="subtle" color="gray" aria-label="Close the findings" onClick={() => onPanel('shut')}>
+            <IconX size={16} />
+          </ActionIcon>
         </span>
       </div>
-      {all.length > 0 && (
-        <div className="filters" role="group" aria-label="Which findings are shown">
-          {severities.map((severity) => (
-            <button
-              key={severity}
-              aria-pressed={!hidden.has(severity)}
-              title={severityWords[severity]}
-              onClick={() => turn(severity)}
-            >
-              <SeverityMark is={severity} size={12} /> {all.filter((finding) => finding.severity === severity).length}{' '}
-              {filterWords[severity]}
-            </button>
-          ))}
-        </div>
+      {sound && all.length > 0 && (
+        <Checkbox
+          size="xs"
+          label={`only what concerns ${sound.name}`}
+          checked={only}
+          onChange={(event) => setOnly(event.currentTarget.checked)}
+        />
       )}
       <ul className="findings">
         {judged?.broken.map((rule) => (
@@ -59,32 +78,59 @@ export function FindingsDrawer() {
             </span>
           </li>
         ))}
-        {shown.map((finding) => (
-          <FindingItem key={keyOfFinding(finding)} finding={finding} selectFinding={selectFinding} fix={fix} />
-        ))}
         {gone.map((finding) => (
           <li key={`gone ${keyOfFinding(finding)}`} className="gone">
             <SeverityMark is="ok" />
             <span className="title">{finding.title}</span>
-            <span className="text">{finding.at.sound ? finding.text : 'Gone with the last edits.'}</span>
+            <span className="text">Solved. It said: {finding.text}</span>
           </li>
+        ))}
+        {groupsOf(shown).map((group) => (
+          <Group
+            key={`${group.severity} ${group.rule} ${group.title}`}
+            group={group}
+            selectFinding={selectFinding}
+            fix={fix}
+          />
         ))}
       </ul>
       {judged && shown.length === 0 && (
-        <p className="soft">{all.length > 0 ? 'Nothing among what is shown.' : 'Nothing found.'}</p>
+        <p className="soft">{all.length > 0 ? 'Nothing concerns this sound.' : 'Nothing found.'}</p>
       )}
       {!judged && <p className="soft">Judging …</p>}
       {judged && judged.waived.length > 0 && <Waived waived={judged.waived} />}
-    </>
+    </section>
   );
 }
 
-const filterWords: Record<Severity, string> = {
-  'stops-the-show': 'stop',
-  'fix-before-load-in': 'to fix',
-  'worth-knowing': 'to know',
-};
-const severities: readonly Severity[] = ['stops-the-show', 'fix-before-load-in', 'worth-knowing'];
+/** One finding, or what one rule found in several places under one title. */
+function Group({
+  group: { severity, title, findings },
+  selectFinding,
+  fix,
+}: { readonly group: FindingGroup } & Pick<OpenShow, 'selectFinding' | 'fix'>) {
+  const [all, setAll] = useState(false);
+  if (findings.length === 1) return <FindingItem finding={findings[0]} selectFinding={selectFinding} fix={fix} />;
+  const shown = all ? findings : findings.slice(0, mostOfGroup);
+  return (
+    <li className="group">
+      <SeverityMark is={severity} />
+      <span className="title">
+        {title} <span className="num soft">{findings.length}</span>
+      </span>
+      <ul className="places">
+        {shown.map((finding) => (
+          <FindingItem key={keyOfFinding(finding)} inGroup finding={finding} selectFinding={selectFinding} fix={fix} />
+        ))}
+      </ul>
+      {shown.length < findings.length && (
+        <LinkButton style={{ gridColumn: 2, justifySelf: 'start' }} onClick={() => setAll(true)}>
+          {findings.length - shown.length} more
+        </LinkButton>
+      )}
+    </li>
+  );
+}
 
 /** Why a finding may stay: kept with the rig, shown with its reason, judged again at a press. */
 function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonly onDone: () => void }) {
@@ -96,29 +142,17 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
       onSubmit={(event) => {
         event.preventDefault();
         if (reason.trim() === '') return;
-        if (
-          run(
-            commands.waive(
-              show,
-              freshId('waiver', show.rig.waivers ?? {}, 'waiver'),
-              finding.ruleId,
-              finding.at,
-              reason.trim(),
-              finding.title,
-            ),
-          )
-        )
-          onDone();
+        const id = freshId('waiver', show.rig.waivers ?? {}, 'waiver');
+        if (run(commands.waive(show, id, finding.ruleId, finding.at, reason.trim(), finding.title))) onDone();
       }}
     >
-      <input
-        className="cellinput"
-        style={{ border: '1px solid var(--line)', flex: 1 }}
+      <TextInput
+        style={{ flex: 1 }}
         autoFocus
         aria-label={`Why “${finding.title}” may stay`}
         placeholder="why it may stay"
         value={reason}
-        onChange={(event) => setReason(event.target.value)}
+        onChange={(event) => setReason(event.currentTarget.value)}
         maxLength={500}
       />
       <Button type="submit" variant="default" size="compact-xs">
@@ -131,8 +165,7 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
 function Waived({ waived }: { readonly waived: Judged['waived'] }) {
   const { show, run } = useShow();
   return (
-    <details style={{ marginTop: 10 }}>
-      <summary style={{ cursor: 'pointer' }}>Accepted: {waived.length}</summary>
+    <Fold title={`Accepted: ${waived.length}`}>
       <ul className="findings">
         {waived.map(({ finding, waiver }) => (
           <li key={waiver.id + JSON.stringify(finding.at)}>
@@ -142,39 +175,38 @@ function Waived({ waived }: { readonly waived: Judged['waived'] }) {
               {finding.text} <i>{waiver.reason}</i>
             </span>
             <span className="does">
-              <button className="linkish" onClick={() => run(commands.unwaive(show, waiver.id, finding.title))}>
-                Reopen
-              </button>
+              <LinkButton onClick={() => run(commands.unwaive(show, waiver.id, finding.title))}>Reopen</LinkButton>
             </span>
           </li>
         ))}
       </ul>
-    </details>
+    </Fold>
   );
 }
 
 /** Drawn again only where the finding says something else. */
 const FindingItem = memo(function FindingItem({
   finding,
+  inGroup = false,
   selectFinding,
   fix,
-}: { readonly finding: ToldFinding } & Pick<OpenShow, 'selectFinding' | 'fix'>) {
+}: { readonly finding: ToldFinding; readonly inGroup?: boolean } & Pick<OpenShow, 'selectFinding' | 'fix'>) {
   const [why, setWhy] = useState(false);
   const [waiving, setWaiving] = useState(false);
   return (
-    <FindingLine finding={finding} onSelect={() => selectFinding(finding)}>
+    <FindingLine finding={finding} textOnly={inGroup} onSelect={() => selectFinding(finding)}>
       <span className="does">
         {finding.fix && (
           <Button variant="default" size="compact-xs" onClick={() => fix(finding)}>
             {finding.fix.label}
           </Button>
         )}
-        <button className="linkish" aria-expanded={why} onClick={() => setWhy(!why)}>
+        <LinkButton aria-expanded={why} onClick={() => setWhy(!why)}>
           Why?
-        </button>
-        <button className="linkish" aria-expanded={waiving} onClick={() => setWaiving(!waiving)}>
+        </LinkButton>
+        <LinkButton aria-expanded={waiving} onClick={() => setWaiving(!waiving)}>
           Accept
-        </button>
+        </LinkButton>
       </span>
       {waiving && <WaiveForm finding={finding} onDone={() => setWaiving(false)} />}
       {why && (

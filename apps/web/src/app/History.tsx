@@ -4,6 +4,7 @@ import { describeCommand } from '@yunta/core';
 import { useSaved, useShow } from '../api/rig.tsx';
 import { readHistory } from '../api/shows.ts';
 import { Revisions } from './Revisions.tsx';
+import { DataTable } from '../ui/DataTable.tsx';
 
 /** Revisions with a name, and every edit that the server has taken, newest first. */
 export function History({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
@@ -29,7 +30,7 @@ export function History({ open, onClose }: { readonly open: boolean; readonly on
       {history.isPending && <p className="soft">Reading …</p>}
       {history.data?.length === 0 && <p className="soft">No edit yet: the rig is as it was made.</p>}
       {history.data && history.data.length > 0 && (
-        <table className="plain">
+        <DataTable>
           <thead>
             <tr>
               <th>Revision</th>
@@ -46,7 +47,7 @@ export function History({ open, onClose }: { readonly open: boolean; readonly on
               </tr>
             ))}
           </tbody>
-        </table>
+        </DataTable>
       )}
       {history.data?.length === 500 && <p className="soft">The last 500 are shown.</p>}
     </Modal>

@@ -1,4 +1,4 @@
-import { Button, FileButton, NativeSelect, TextInput } from '@mantine/core';
+import { Button, FileButton, Radio, Select, TextInput } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { starterById, type StarterId, starters } from '@yunta/core';
 import type { NewShow, ShowSummary } from '@yunta/contract';
@@ -8,6 +8,9 @@ import { createShow, listShows, readFileOf, removeShow } from '../api/shows.ts';
 import { download, fileName } from '../ui/download.ts';
 import { Refusal } from '../ui/Refusal.tsx';
 import { Backups } from './Backups.tsx';
+import { LinkButton } from '../ui/LinkButton.tsx';
+import { DataTable } from '../ui/DataTable.tsx';
+import { Confirm } from '../ui/Confirm.tsx';
 
 /** Where one begins: the rigs that are there, and three ways to a new one. */
 export function Home() {
@@ -36,11 +39,61 @@ export function Home() {
   const [name, setName] = useState('');
   const [starter, setStarter] = useState<StarterId | ''>('');
   const [songbookOf, setSongbookOf] = useState('');
+  const [deleting, setDeleting] = useState<ShowSummary | null>(null);
   const books = songbooksOf(rigs.data ?? []);
   return (
     <main className="home">
       <h1 style={{ fontSize: 26 }}>Yunta</h1>
       <p className="soft">Plan a stage rig so that every song’s sounds come up right.</p>
+      {rigs.data && rigs.data.length > 0 && <h2>Rigs</h2>}
+      {rigs.error && <Refusal error={rigs.error} />}
+      {exporting.error && <Refusal error={exporting.error} what={`“${exporting.variables.name}” was not exported.`} />}
+      {remove.error && <Refusal error={remove.error} what={`“${remove.variables.name}” was not deleted.`} />}
+      {rigs.data && rigs.data.length > 0 && (
+        <DataTable className="sheet">
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>Devices</th>
+              <th>Sounds</th>
+              <th>Songs</th>
+              <th>Last changed</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {rigs.data.map((rig) => (
+              <tr key={rig.id}>
+                <td style={{ padding: 8 }}>
+                  <Link to={`/rig/${rig.id}/overview`}>
+                    <b>{rig.name}</b>
+                  </Link>
+                </td>
+                <td className="num">{rig.devices}</td>
+                <td className="num">{rig.sounds}</td>
+                <td>{sharing(rig, books)}</td>
+                <td>{new Date(rig.changedAt).toLocaleString()}</td>
+                <td style={{ textAlign: 'right' }}>
+                  <LinkButton
+                    aria-label={`Export ${rig.name}`}
+                    disabled={exporting.isPending}
+                    onClick={() => exporting.mutate(rig)}
+                  >
+                    Export
+                  </LinkButton>{' '}
+                  <LinkButton
+                    aria-label={`Delete ${rig.name}`}
+                    disabled={remove.isPending}
+                    onClick={() => setDeleting(rig)}
+                  >
+                    Delete
+                  </LinkButton>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </DataTable>
+      )}
       <div className="start">
         <form
           className="sheet"
@@ -62,43 +115,39 @@ export function Home() {
             placeholder="Winter tour"
             maxLength={200}
           />
-          <fieldset className="starters">
-            <legend>Begin with</legend>
-            {starters.map((item) => (
-              <label key={item.id}>
-                <input
-                  type="radio"
-                  name="starter"
-                  value={item.id}
-                  checked={starter === item.id}
-                  onChange={() => setStarter(item.id)}
+          <Radio.Group label="Begin with" value={starter} onChange={(value) => setStarter(value as StarterId | '')}>
+            <div className="starters">
+              {[
+                ...starters.map(({ id, name: called, says }) => ({ id: id as string, called, says })),
+                { id: '', called: 'Nothing', says: 'An empty rig: type every piece yourself.' },
+              ].map(({ id, called, says }) => (
+                <Radio
+                  key={id}
+                  size="xs"
+                  value={id}
+                  label={
+                    <>
+                      <b>{called}</b> <span className="soft">{says}</span>
+                    </>
+                  }
                 />
-                <span>
-                  <b>{item.name}</b> <span className="soft">{item.says}</span>
-                </span>
-              </label>
-            ))}
-            <label>
-              <input type="radio" name="starter" value="" checked={starter === ''} onChange={() => setStarter('')} />
-              <span>
-                <b>Nothing</b> <span className="soft">An empty rig: type every piece yourself.</span>
-              </span>
-            </label>
-          </fieldset>
-          {books.length > 0 && (
-            <NativeSelect
-              label="Songs"
-              size="xs"
-              value={songbookOf}
-              onChange={(event) => setSongbookOf(event.target.value)}
-            >
-              <option value="">Its own</option>
-              {books.map((book) => (
-                <option key={book.id} value={book.rigs[0].id}>
-                  {`Those of ${book.rigs.map((rig) => rig.name).join(' and ')}: a change goes to all`}
-                </option>
               ))}
-            </NativeSelect>
+            </div>
+          </Radio.Group>
+          {books.length > 0 && (
+            <Select
+              label="Songs"
+              allowDeselect={false}
+              value={songbookOf}
+              onChange={(value) => setSongbookOf(value ?? '')}
+              data={[
+                { value: '', label: 'Its own' },
+                ...books.map((book) => ({
+                  value: book.rigs[0].id,
+                  label: `Those of ${book.rigs.map((rig) => rig.name).join(' and ')}: a change goes to all`,
+                })),
+              ]}
+            />
           )}
           <Button type="submit" loading={create.isPending}>
             New rig
@@ -133,62 +182,16 @@ export function Home() {
       </div>
       {create.error && <Refusal error={create.error} />}
       {readFile.error && <Refusal error={readFile.error} what="The file cannot be read." />}
-      <h2>Rigs</h2>
-      {rigs.error && <Refusal error={rigs.error} />}
-      {exporting.error && <Refusal error={exporting.error} what={`“${exporting.variables.name}” was not exported.`} />}
-      {remove.error && <Refusal error={remove.error} what={`“${remove.variables.name}” was not deleted.`} />}
-      {rigs.data?.length === 0 && <p className="soft">None yet.</p>}
-      {rigs.data && rigs.data.length > 0 && (
-        <table className="plain sheet">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>Devices</th>
-              <th>Sounds</th>
-              <th>Songs</th>
-              <th>Last changed</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {rigs.data.map((rig) => (
-              <tr key={rig.id}>
-                <td style={{ padding: 8 }}>
-                  <Link to={`/rig/${rig.id}/overview`}>
-                    <b>{rig.name}</b>
-                  </Link>
-                </td>
-                <td className="num">{rig.devices}</td>
-                <td className="num">{rig.sounds}</td>
-                <td>{sharing(rig, books)}</td>
-                <td>{new Date(rig.changedAt).toLocaleString()}</td>
-                <td style={{ textAlign: 'right' }}>
-                  <button
-                    className="linkish"
-                    aria-label={`Export ${rig.name}`}
-                    disabled={exporting.isPending}
-                    onClick={() => exporting.mutate(rig)}
-                  >
-                    Export
-                  </button>{' '}
-                  <button
-                    className="linkish"
-                    aria-label={`Delete ${rig.name}`}
-                    disabled={remove.isPending}
-                    onClick={() => {
-                      if (window.confirm(`Delete “${rig.name}” with all its sounds? Export it first if in doubt.`))
-                        remove.mutate(rig);
-                    }}
-                  >
-                    Delete
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
       <Backups />
+      <Confirm
+        title={`Delete ${deleting?.name ?? 'this rig'}`}
+        does="Delete the rig"
+        open={deleting !== null}
+        onConfirm={() => deleting && remove.mutate(deleting)}
+        onClose={() => setDeleting(null)}
+      >
+        It goes with all its sounds. Export it first if in doubt.
+      </Confirm>
     </main>
   );
 }

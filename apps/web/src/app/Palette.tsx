@@ -1,18 +1,20 @@
-import { Modal } from '@mantine/core';
-import { type ReactNode, useEffect, useId, useMemo, useState } from 'react';
-import type { PaletteEntry } from './palette-entries.ts';
-import { matching } from './palette-entries.ts';
+import { Modal, TextInput } from '@mantine/core';
+import { useEffect, useId, useMemo, useState } from 'react';
+import { matching, type PaletteEntry } from './palette-entries.ts';
+import type { Panel } from './Shell.tsx';
+import { usePaletteEntries } from './use-palette-entries.ts';
 
-/** Everything that can be done or gone to, found by typing any of its words. */
-export function Palette({
-  open,
-  onClose,
-  children,
-}: {
+interface PaletteProps {
   readonly open: boolean;
   readonly onClose: () => void;
-  readonly children: ReactNode;
-}) {
+  readonly onPanel: (panel: Panel) => void;
+  readonly onFindings: () => void;
+  readonly toggleColorScheme: () => void;
+}
+
+/** Everything that can be done or gone to, found by typing any of its words. */
+export function Palette(props: PaletteProps) {
+  const { open, onClose } = props;
   return (
     <Modal
       opened={open}
@@ -25,18 +27,13 @@ export function Palette({
       title="Commands"
       classNames={{ header: 'visually-hidden' }}
     >
-      {children}
+      {open && <Search {...props} />}
     </Modal>
   );
 }
 
-export function Search({
-  entries,
-  onClose,
-}: {
-  readonly entries: readonly PaletteEntry[];
-  readonly onClose: () => void;
-}) {
+function Search({ onClose, ...panels }: PaletteProps) {
+  const entries = usePaletteEntries(panels);
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
   const list = useId();
@@ -51,17 +48,20 @@ export function Search({
   };
   return (
     <div className="palette">
-      <input
+      <TextInput
+        size="md"
+        variant="unstyled"
+        px={12}
         data-autofocus
         role="combobox"
         aria-expanded
         aria-controls={list}
         aria-activedescendant={found[at] ? `${list}-${at}` : undefined}
-        aria-label="Command, station, sound or device"
-        placeholder="Type a station, a sound, a device, or what to do"
+        aria-label="Command, station, sound, device or field"
+        placeholder="Type a station, a sound, a device, a field, or what to do"
         value={typed}
         onChange={(event) => {
-          setTyped(event.target.value);
+          setTyped(event.currentTarget.value);
           setAt(0);
         }}
         onKeyDown={(event) => {

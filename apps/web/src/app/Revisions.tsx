@@ -6,6 +6,9 @@ import { type FormEvent, useState } from 'react';
 import { useSaved, useShow } from '../api/rig.tsx';
 import { removeRevision, keepRevision, listRevisions, readRevision } from '../api/shows.ts';
 import { Refusal } from '../ui/Refusal.tsx';
+import { LinkButton } from '../ui/LinkButton.tsx';
+import { DataTable } from '../ui/DataTable.tsx';
+import { Confirm } from '../ui/Confirm.tsx';
 
 /** Names the rig as it is now, and brings a named revision back: an edit like any other, that undo takes back. */
 export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
@@ -16,6 +19,10 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
   const revisions = useQuery({ queryKey, queryFn: () => listRevisions(id) });
   const again = () => queries.invalidateQueries({ queryKey });
   const [name, setName] = useState('');
+  const [asking, setAsking] = useState<{
+    readonly what: 'restore' | 'delete';
+    readonly revision: NamedRevision;
+  } | null>(null);
   const keep = useMutation({
     mutationFn: (called: string) => keepRevision(id, called),
     onSuccess: () => setName(''),
@@ -64,7 +71,7 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
       </form>
       {failed && <Refusal error={failed} />}
       {revisions.data && revisions.data.length > 0 && (
-        <table className="plain" style={{ marginTop: 8 }}>
+        <DataTable style={{ marginTop: 8 }}>
           <thead>
             <tr>
               <th>Revision</th>
@@ -80,38 +87,39 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
                 <td>{revision.name}</td>
                 <td className="soft">{new Date(revision.at).toLocaleString()}</td>
                 <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-                  <button
-                    className="linkish"
+                  <LinkButton
                     aria-label={`Restore ${revision.name}`}
                     disabled={restore.isPending}
-                    onClick={() => {
-                      const others =
-                        sharedWith.length === 0
-                          ? ''
-                          : ` The songs, shared with ${sharedWith.join(' and ')}, go back too.`;
-                      if (others === '' || window.confirm(`Restore “${revision.name}”?${others}`))
-                        restore.mutate(revision);
-                    }}
-                  >
-                    Restore
-                  </button>{' '}
-                  <button
-                    className="linkish"
-                    aria-label={`Delete the revision ${revision.name}`}
-                    disabled={remove.isPending}
                     onClick={() =>
-                      window.confirm(`Delete the kept revision “${revision.name}”? The rig as it is now stays.`) &&
-                      remove.mutate(revision)
+                      sharedWith.length === 0 ? restore.mutate(revision) : setAsking({ what: 'restore', revision })
                     }
                   >
+                    Restore
+                  </LinkButton>{' '}
+                  <LinkButton
+                    aria-label={`Delete the revision ${revision.name}`}
+                    disabled={remove.isPending}
+                    onClick={() => setAsking({ what: 'delete', revision })}
+                  >
                     Delete
-                  </button>
+                  </LinkButton>
                 </td>
               </tr>
             ))}
           </tbody>
-        </table>
+        </DataTable>
       )}
+      <Confirm
+        title={asking?.what === 'restore' ? `Restore ${asking.revision.name}` : `Delete ${asking?.revision.name ?? ''}`}
+        does={asking?.what === 'restore' ? 'Restore' : 'Delete the revision'}
+        open={asking !== null}
+        onConfirm={() => asking && (asking.what === 'restore' ? restore : remove).mutate(asking.revision)}
+        onClose={() => setAsking(null)}
+      >
+        {asking?.what === 'restore'
+          ? `The songs, shared with ${sharedWith.join(' and ')}, go back too.`
+          : 'Only what was kept under this name goes. The rig as it is now stays.'}
+      </Confirm>
     </section>
   );
 }

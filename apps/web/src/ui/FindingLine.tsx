@@ -1,3 +1,4 @@
+import { UnstyledButton } from '@mantine/core';
 import type { Severity } from '@yunta/core';
 import type { ReactNode } from 'react';
 import { SeverityMark } from './SeverityMark.tsx';
@@ -10,23 +11,26 @@ interface WordedFinding {
 
 /**
  * A finding as one reads it: its mark, its title (which selects what it is about), its sentence, and what can be done.
+ * Under a title that it shares with others, the sentence alone.
  */
 export function FindingLine({
   finding,
+  textOnly = false,
   onSelect,
   children,
 }: {
   readonly finding: WordedFinding;
+  readonly textOnly?: boolean;
   readonly onSelect: () => void;
   readonly children?: ReactNode;
 }) {
   return (
     <li>
-      <SeverityMark is={finding.severity} />
-      <button className="plain title" onClick={onSelect}>
-        {finding.title}
-      </button>
-      <span className="text">{finding.text}</span>
+      {!textOnly && <SeverityMark is={finding.severity} />}
+      <UnstyledButton className={textOnly ? 'text' : 'title'} onClick={onSelect}>
+        {textOnly ? finding.text : finding.title}
+      </UnstyledButton>
+      {!textOnly && <span className="text">{finding.text}</span>}
       {children}
     </li>
   );

@@ -1,6 +1,7 @@
-import { Popover } from '@mantine/core';
+import { Popover, UnstyledButton } from '@mantine/core';
 import type { Evidence } from '@yunta/core';
 import { useState } from 'react';
+import { LinkButton } from './LinkButton.tsx';
 
 const restsWords: Record<Evidence['rests'], string> = {
   typical: 'on typical values, until this unit’s own are entered',
@@ -25,7 +26,7 @@ export function Why({ evidence }: { readonly evidence: Evidence }) {
       width={300}
     >
       <Popover.Target>
-        <button
+        <UnstyledButton
           className={`number${isTypical ? ' typical' : ''}`}
           aria-expanded={open}
           aria-label={`${of}: ${value}${isTypical ? ' typical' : ''}. Why?`}
@@ -36,7 +37,7 @@ export function Why({ evidence }: { readonly evidence: Evidence }) {
         >
           {value}
           {isTypical && <small> typical</small>}
-        </button>
+        </UnstyledButton>
       </Popover.Target>
       <Popover.Dropdown className="evidence">
         <b>
@@ -54,9 +55,7 @@ export function Why({ evidence }: { readonly evidence: Evidence }) {
         <p className="soft">
           Rests {restsWords[evidence.rests]}. Source: {evidence.source}.
         </p>
-        <button className="linkish" onClick={() => setOpen(false)}>
-          Close
-        </button>
+        <LinkButton onClick={() => setOpen(false)}>Close</LinkButton>
       </Popover.Dropdown>
     </Popover>
   );

@@ -1,5 +1,6 @@
 import { commands, type Device } from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
 
 /** Which contacts, closed or open, choose which value of a control. */
 export function ContactTable({ device }: { readonly device: Device }) {
@@ -25,26 +26,21 @@ export function ContactTable({ device }: { readonly device: Device }) {
         </span>
       ))}
       {Object.entries(contacts.table).map(([bits, value]) => (
-        <label key={bits} style={{ display: 'flex', gap: 8, fontSize: 13, alignItems: 'center' }}>
+        <div key={bits} style={{ display: 'flex', gap: 8, fontSize: 13, alignItems: 'center' }}>
           <span className="mono" style={{ flex: 1 }}>
-            {[...bits].map((bit) => (bit === '1' ? 'closed' : 'open')).join(', ')}
+            {contactWords(bits)}
           </span>
-          <select
-            className="cellinput"
-            style={{ width: 110, border: '1px solid var(--line)' }}
+          <CellSelect
+            bordered
+            label={`${control.label} with the contacts ${contactWords(bits)}`}
             value={String(value)}
-            onChange={(event) =>
-              run(commands.setParam(show, device.id, 'table', { ...contacts.table, [bits]: event.target.value }))
-            }
-          >
-            {values.map((controlValue) => (
-              <option key={controlValue} value={controlValue}>
-                {controlValue}
-              </option>
-            ))}
-          </select>
-        </label>
+            choices={values.map((each) => ({ value: String(each), label: String(each) }))}
+            onPick={(picked) => run(commands.setParam(show, device.id, 'table', { ...contacts.table, [bits]: picked }))}
+          />
+        </div>
       ))}
     </fieldset>
   );
 }
+
+const contactWords = (bits: string): string => [...bits].map((bit) => (bit === '1' ? 'closed' : 'open')).join(', ');

@@ -16,6 +16,8 @@ import { useEffect, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { ContactTable } from './ContactTable.tsx';
 import { StoredPresets } from './StoredPresets.tsx';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { Fold } from '../../ui/Fold.tsx';
 
 /** What the rig needs to know of one device: facts first that differ from unit to unit, then those of its type. */
 export function DeviceInspector({ id }: { readonly id: string }) {
@@ -29,9 +31,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
     <section className="inspector" aria-label={`Inspector: ${device.name}`}>
       <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' }}>
         <h2>{device.name}</h2>
-        <button className="linkish" onClick={() => selectDevice(null)}>
-          Close
-        </button>
+        <LinkButton onClick={() => selectDevice(null)}>Close</LinkButton>
       </div>
       <span className="soft" style={{ fontSize: 12 }}>
         {device.type.name}: generic, typical values
@@ -141,8 +141,7 @@ function Params({ device }: { readonly device: Device }) {
   );
   if (specs.length === 0) return null;
   return (
-    <details open={device.type.archetype !== 'midi-effect' && specs.length < 9}>
-      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Settings</summary>
+    <Fold title="Settings" open={device.type.archetype !== 'midi-effect' && specs.length < 9}>
       <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
         {specs.map(([name, spec]) => (
           <Param
@@ -153,7 +152,7 @@ function Params({ device }: { readonly device: Device }) {
           />
         ))}
       </div>
-    </details>
+    </Fold>
   );
 }
 
@@ -256,8 +255,7 @@ function Owners({ device, controls }: { readonly device: Device; readonly contro
   const shown = controls.filter((control) => control.scope !== 'slot');
   if (shown.length === 0) return null;
   return (
-    <details>
-      <summary style={{ cursor: 'pointer', fontSize: 13, fontWeight: 600 }}>Controlled by</summary>
+    <Fold title="Controlled by">
       <div style={{ display: 'grid', gap: 6, marginTop: 6 }}>
         {shown.map((control) => (
           <Select
@@ -273,7 +271,7 @@ function Owners({ device, controls }: { readonly device: Device; readonly contro
           />
         ))}
       </div>
-    </details>
+    </Fold>
   );
 }
 

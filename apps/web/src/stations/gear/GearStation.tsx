@@ -1,12 +1,14 @@
 import { commands, type Device, inOrder, switchingOf, type WiredDevice } from '@yunta/core';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { EditableText } from '../../ui/EditableText.tsx';
-import { useFocusBack } from '../../ui/focus-back.ts';
+import { CellSelect } from '../../ui/CellSelect.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
 import { freshId } from '../../ui/ids.ts';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { AddDevice } from './AddDevice.tsx';
 import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 
 /** What there is and what each piece needs to be told; the selected piece is in the inspector. */
 export function GearStation() {
@@ -25,7 +27,11 @@ export function GearStation() {
   };
   return (
     <>
-      <StationHead name="Gear" question="What do I have, and what does each piece need to be told?">
+      <StationHead
+        name="Gear"
+        startAt={['[aria-label="Add a device"]']}
+        question="What do I have, and what does each piece need to be told?"
+      >
         <span className="soft num">{devices.length} pieces</span>
       </StationHead>
       <AddDevice />
@@ -36,7 +42,7 @@ export function GearStation() {
         </p>
       ) : (
         <div className="sheet" style={{ overflowX: 'auto', borderTop: 0 }}>
-          <table className="plain gear">
+          <DataTable className="gear">
             <thead>
               <tr>
                 <th>Name</th>
@@ -61,7 +67,7 @@ export function GearStation() {
                 />
               ))}
             </tbody>
-          </table>
+          </DataTable>
         </div>
       )}
       {devices.length > 0 && (
@@ -88,15 +94,17 @@ function GearRow({
   readonly switched: string;
   readonly selected: boolean;
 }) {
-  const { show, run, selectDevice } = useShow();
+  const { show, attempt, selectDevice } = useShow();
   const presets = wired.anatomy.presets;
   return (
     <tr aria-selected={selected}>
       <td>
-        <EditableText
+        <InlineField
           label={`Name of ${device.name}`}
           value={device.name}
-          onCommit={(name) => name !== '' && run(commands.setDevice(show, device.id, 'name', name))}
+          onCommit={(name) =>
+            name === '' ? 'A device needs a name.' : attempt(commands.setDevice(show, device.id, 'name', name))
+          }
         />
       </td>
       <td className="soft">{device.type.name}</td>
@@ -113,15 +121,14 @@ function GearRow({
       </td>
       <td className="num">{plugsOf(wired)}</td>
       <td>
-        <button
-          className="linkish"
+        <LinkButton
           data-device={device.id}
           aria-pressed={selected}
           aria-label={`${selected ? 'Close' : 'Inspect'} ${device.name}`}
           onClick={() => selectDevice(selected ? null : device.id)}
         >
           {selected ? 'Close' : 'Inspect'}
-        </button>
+        </LinkButton>
       </td>
     </tr>
   );
@@ -129,44 +136,45 @@ function GearRow({
 
 /** Where a piece stands; a new place is made by typing its name where it stood. */
 function PlaceSelect({ device }: { readonly device: Device }) {
-  const { show, run } = useShow();
+  const { show, run, attempt } = useShow();
   const [naming, setNaming] = useState(false);
-  const select = useFocusBack<HTMLSelectElement>(naming);
-  const add = (name: string) => {
-    if (name === '') return;
+  const cell = useRef<HTMLSpanElement>(null);
+  const add = (name: string): string | null => {
+    if (name === '') return null;
     const id = freshId(name, show.rig.places, 'place');
     const added = commands.addPlace(show, id, name);
-    run({ ...added, steps: [...added.steps, ...commands.setDevice(show, device.id, 'place', id).steps] });
+    return attempt({ ...added, steps: [...added.steps, ...commands.setDevice(show, device.id, 'place', id).steps] });
   };
-  if (naming)
-    return (
-      <EditableText
-        label={`New place for ${device.name}`}
-        value=""
-        placeholder="its name ↵"
-        onCommit={add}
-        autoFocus
-        onLeave={() => setNaming(false)}
-      />
-    );
+  const leave = () => {
+    setNaming(false);
+    requestAnimationFrame(() => {
+      if (document.activeElement === document.body) cell.current?.querySelector('button')?.focus();
+    });
+  };
   return (
-    <select
-      ref={select}
-      className="cellinput"
-      aria-label={`Place of ${device.name}`}
-      value={device.place}
-      onChange={(event) =>
-        event.target.value === '+'
-          ? setNaming(true)
-          : run(commands.setDevice(show, device.id, 'place', event.target.value))
-      }
-    >
-      {inOrder(show.rig.places).map((place) => (
-        <option key={place.id} value={place.id}>
-          {place.name}
-        </option>
-      ))}
-      <option value="+">another place …</option>
-    </select>
+    <span ref={cell}>
+      {naming ? (
+        <InlineField
+          label={`New place for ${device.name}`}
+          value=""
+          placeholder="its name ↵"
+          onCommit={add}
+          autoFocus
+          onLeave={leave}
+        />
+      ) : (
+        <CellSelect
+          label={`Place of ${device.name}`}
+          value={device.place}
+          choices={[
+            ...inOrder(show.rig.places).map((place) => ({ value: place.id, label: place.name })),
+            { value: '+', label: 'another place …' },
+          ]}
+          onPick={(picked) =>
+            picked === '+' ? setNaming(true) : run(commands.setDevice(show, device.id, 'place', picked))
+          }
+        />
+      )}
+    </span>
   );
 }

@@ -1,23 +1,29 @@
+import { TextInput } from '@mantine/core';
 import { commands, type Device, type NoteValue, noteValues, noteWords, type StoredPreset } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { EditableText } from '../../ui/EditableText.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
+import { LinkButton } from '../../ui/LinkButton.tsx';
 
 /** What is known of what the device stores: names and values by panel number. What is not entered counts as unknown. */
 export function StoredPresets({ device }: { readonly device: Device }) {
-  const { show, run, wiring, store } = useShow();
+  const { show, run, wiring, attempt } = useShow();
   const [typed, setTyped] = useState('');
+  const [reason, setReason] = useState<string | null>(null);
   const stored = wiring.device.get(device.id)!.anatomy.controls.filter((control) => control.scope === 'preset');
   const numbers = Object.keys(device.presets)
     .map(Number)
     .sort((a, b) => a - b);
-  const set = (number: number, preset: StoredPreset | null) => run(commands.setPreset(show, device.id, number, preset));
+  const edit = (number: number, preset: StoredPreset | null) => commands.setPreset(show, device.id, number, preset);
+  const set = (number: number, preset: StoredPreset | null) => run(edit(number, preset));
   const add = () => {
     const panel = Number(typed);
     if (!Number.isInteger(panel) || typed.trim() === '' || panel < device.firstPresetNumber)
-      return store.refuse(
+      return setReason(
         `“${typed}” is not a preset number of ${device.name}: its panel counts from ${device.firstPresetNumber}.`,
       );
+    setReason(null);
     const wire = String(panel - device.firstPresetNumber);
     if (!(wire in device.presets)) set(Number(wire), { values: {} });
     setTyped('');
@@ -33,16 +39,16 @@ export function StoredPresets({ device }: { readonly device: Device }) {
             <span className="mono" title={`sent as ${number}`}>
               {panel}
             </span>
-            <EditableText
+            <InlineField
               label={`Name of preset ${panel}`}
               value={preset.name ?? ''}
               placeholder="name"
-              onCommit={(name) => set(number, { ...preset, name })}
+              onCommit={(name) => attempt(edit(number, { ...preset, name }))}
             />
             {stored.map((control) => (
-              <EditableText
+              <InlineField
                 key={control.id}
-                className="cellinput mono"
+                look="mono"
                 label={`${control.label} of preset ${panel}`}
                 value={
                   preset.values[control.id] === undefined || preset.values[control.id] === null
@@ -51,33 +57,24 @@ export function StoredPresets({ device }: { readonly device: Device }) {
                 }
                 placeholder={`${control.label.toLowerCase()} ?`}
                 onCommit={(value) => {
-                  const number_ = Number(value);
-                  set(number, {
-                    ...preset,
-                    values: {
-                      ...preset.values,
-                      [control.id]: value === '' ? null : Number.isNaN(number_) ? value : number_,
-                    },
-                  });
+                  const asNumber = Number(value);
+                  const stored = value === '' ? null : Number.isNaN(asNumber) ? value : asNumber;
+                  return attempt(edit(number, { ...preset, values: { ...preset.values, [control.id]: stored } }));
                 }}
               />
             ))}
-            <select
-              className="cellinput"
-              aria-label={`SetEvent of preset ${panel}`}
+            <CellSelect
+              label={`Note value of preset ${panel}`}
               value={preset.sync ?? ''}
-              onChange={(event) => set(number, withSync(preset, event.target.value))}
-            >
-              <option value="">not synced</option>
-              {(Object.keys(noteValues) as NoteValue[]).map((note) => (
-                <option key={note} value={note}>
-                  {noteWords[note]}
-                </option>
-              ))}
-            </select>
-            <button className="linkish" aria-label={`Forget preset ${panel}`} onClick={() => set(number, null)}>
+              choices={[
+                { value: '', label: 'not synced' },
+                ...(Object.keys(noteValues) as NoteValue[]).map((note) => ({ value: note, label: noteWords[note] })),
+              ]}
+              onPick={(note) => set(number, withSync(preset, note))}
+            />
+            <LinkButton aria-label={`Forget preset ${panel}`} onClick={() => set(number, null)}>
               ×
-            </button>
+            </LinkButton>
           </div>
         );
       })}
@@ -88,17 +85,15 @@ export function StoredPresets({ device }: { readonly device: Device }) {
           add();
         }}
       >
-        <input
-          className="cellinput"
-          style={{ border: '1px solid var(--line)' }}
+        <TextInput
+          style={{ flex: 1 }}
+          error={reason}
           aria-label="Preset number as its panel shows it"
           placeholder="panel number"
           value={typed}
-          onChange={(event) => setTyped(event.target.value)}
+          onChange={(event) => setTyped(event.currentTarget.value)}
         />
-        <button className="linkish" type="submit">
-          Add
-        </button>
+        <LinkButton type="submit">Add</LinkButton>
       </form>
     </fieldset>
   );

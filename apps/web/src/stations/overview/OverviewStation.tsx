@@ -18,8 +18,13 @@ import { Why } from '../../ui/Why.tsx';
 import type { Judged } from '../../workers/judge-types.ts';
 import { levels, verdictMark, worstOf } from '../proof/levels.ts';
 import { useProof } from '../proof/use-proof.ts';
+import { conventionWords } from './convention-words.ts';
 import { byStation } from './by-station.ts';
 import { verdictOf } from './verdict.ts';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
 
 /** The verdict first: whether one can go on stage with this, and what stands in the way. */
 export function OverviewStation() {
@@ -36,7 +41,7 @@ export function OverviewStation() {
         </div>
         <div>
           <RigFacts />
-          <SchoolsTable />
+          <ConventionsTable />
           <LastChanges key={show.rig.id} />
         </div>
       </div>
@@ -74,9 +79,7 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
               >
                 {finding.fix && (
                   <span className="does">
-                    <button className="linkish" onClick={() => fix(finding)}>
-                      {finding.fix.label}
-                    </button>
+                    <LinkButton onClick={() => fix(finding)}>{finding.fix.label}</LinkButton>
                   </span>
                 )}
               </FindingLine>
@@ -90,7 +93,7 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
             <h2>Where to fix</h2>
             <span className="soft">what else was found, by the station that it belongs to</span>
           </div>
-          <table className="plain sheet">
+          <DataTable className="sheet">
             <tbody>
               {rest.map(({ station, fixes, knows, titles }) => (
                 <tr key={station.to}>
@@ -115,7 +118,7 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </DataTable>
         </>
       )}
     </>
@@ -159,7 +162,7 @@ function Levels() {
           </Link>
         </span>
       </div>
-      <table className="plain sheet">
+      <DataTable className="sheet">
         <tbody>
           {levels.map(({ level, name, what }) => {
             const judgements = proved[level]?.judgements;
@@ -177,13 +180,13 @@ function Levels() {
             );
           })}
         </tbody>
-      </table>
+      </DataTable>
     </>
   );
 }
 
 function RigFacts() {
-  const { show, run } = useShow();
+  const { show, attempt } = useShow();
   const { rig, songbook } = show;
   const list = chosenSetList(show);
   const facts: readonly (readonly [string, string])[] = [
@@ -196,26 +199,17 @@ function RigFacts() {
   return (
     <div className="sheet">
       <div style={{ padding: '8px 14px', borderBottom: '1px solid var(--line)' }}>
-        <input
-          key={rig.name}
-          className="cellinput"
-          style={{ fontWeight: 700 }}
-          aria-label="Name of the rig"
-          defaultValue={rig.name}
-          maxLength={200}
-          onBlur={(event) =>
-            event.target.value.trim() !== '' &&
-            event.target.value.trim() !== rig.name &&
-            run(commands.renameRig(show, event.target.value.trim()))
-          }
-          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        <InlineField
+          label="Name of the rig"
+          value={rig.name}
+          onCommit={(name) => (name === '' ? 'A rig needs a name.' : attempt(commands.renameRig(show, name)))}
         />
       </div>
       <div className="factgrid" style={{ gridTemplateColumns: 'auto 1fr' }}>
         {facts.map(([name, value]) => (
           <div key={name} style={{ display: 'contents' }}>
             <span className="soft">{name}</span>
-            <span className="num">{value}</span>
+            <span>{value}</span>
           </div>
         ))}
       </div>
@@ -223,16 +217,8 @@ function RigFacts() {
   );
 }
 
-const questions: Record<keyof Conventions, string> = {
-  foot: 'Foot style',
-  tempo: 'Tempo',
-  time: 'Delay and reverb',
-  gate: 'Noise gate',
-  gain: 'Drives',
-};
-
-/** On which side of the disputed questions this rig is: rules that a school would dispute follow it. */
-function SchoolsTable() {
+/** On which side of the disputed questions this rig is: rules that practitioners dispute follow it. */
+function ConventionsTable() {
   const { show, run } = useShow();
   return (
     <>
@@ -243,21 +229,13 @@ function SchoolsTable() {
       <div className="sheet factgrid" style={{ gridTemplateColumns: 'auto 1fr' }}>
         {(Object.keys(conventions) as (keyof Conventions)[]).map((question) => (
           <div key={question} style={{ display: 'contents' }}>
-            <label htmlFor={`convention-${question}`} className="soft">
-              {questions[question]}
-            </label>
-            <select
-              id={`convention-${question}`}
-              className="cellinput shown"
+            <span className="soft">{conventionWords[question]}</span>
+            <CellSelect
+              label={conventionWords[question]}
               value={conventionOf(show.rig, question)}
-              onChange={(event) => run(commands.setConvention(show, question, event.target.value as never))}
-            >
-              {conventions[question].map((side) => (
-                <option key={side} value={side}>
-                  {side}
-                </option>
-              ))}
-            </select>
+              choices={conventions[question].map((side) => ({ value: side, label: side }))}
+              onPick={(side) => run(commands.setConvention(show, question, side as never))}
+            />
           </div>
         ))}
       </div>

@@ -4,6 +4,9 @@ import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { ActionForm } from './ActionForm.tsx';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
 
 /**
  * What a controller does beside its slots' presses: when the power comes, when a momentary switch goes down and up,
@@ -23,30 +26,21 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
           what {controller.name} does by itself, at a momentary switch, and when it is called
         </span>
       </div>
-      <table className="sheet plain beside" aria-label={`What ${controller.name} does beside its slots`}>
+      <DataTable className="sheet beside" aria-label={`What ${controller.name} does beside its slots`}>
         <tbody>
           <tr>
             <th scope="row">At power-up</th>
             <td>
               fires{' '}
-              <select
-                className="cellinput shown"
-                aria-label="Slot fired at power-up"
+              <CellSelect
+                bordered
+                label="Slot fired at power-up"
                 value={controller.powerUpSlot ?? ''}
-                onChange={(event) =>
-                  run(
-                    commands.setDevice(
-                      show,
-                      controller.id,
-                      'powerUpSlot',
-                      event.target.value === '' ? undefined : event.target.value,
-                    ),
-                  )
+                choices={[{ value: '', label: 'nothing' }, ...slotChoices(show, slots)]}
+                onPick={(slot) =>
+                  run(commands.setDevice(show, controller.id, 'powerUpSlot', slot === '' ? undefined : (slot as never)))
                 }
-              >
-                <option value="">nothing</option>
-                <SlotOptions slots={slots} />
-              </select>
+              />
             </td>
           </tr>
           {momentaries.map(({ id, label }) => (
@@ -60,7 +54,7 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
           )}
           {isCallable && <Calls controller={controller} slots={slots} />}
         </tbody>
-      </table>
+      </DataTable>
     </>
   );
 }
@@ -68,14 +62,8 @@ export function BesideSlots({ controller }: { readonly controller: Device }) {
 const slotName = ({ rig }: Show, slot: Slot): string =>
   slotPlace(slot) + (slot.sound === null ? '' : `: ${rig.sounds[slot.sound].name}`);
 
-function SlotOptions({ slots }: { readonly slots: readonly Slot[] }) {
-  const { show } = useShow();
-  return slots.map((slot) => (
-    <option key={slot.id} value={slot.id}>
-      {slotName(show, slot)}
-    </option>
-  ));
-}
+const slotChoices = (show: Show, slots: readonly Slot[]) =>
+  slots.map((slot) => ({ value: slot.id as string, label: slotName(show, slot) }));
 
 const moments = { press: 'pressed', release: 'released' } as const;
 
@@ -102,13 +90,12 @@ function Momentary({
               <li key={i}>
                 {listAction.hex !== '' && <span className="mono">{listAction.hex} </span>}
                 {listAction.words}{' '}
-                <button
-                  className="linkish"
+                <LinkButton
                   aria-label={`Remove from ${name}: ${listAction.words}`}
                   onClick={() => set(actions.filter((_, n) => n !== i))}
                 >
                   ×
-                </button>
+                </LinkButton>
               </li>
             ))}
           </ul>
@@ -156,26 +143,20 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
         {calls && (
           <>
             on channel{' '}
-            <select
-              className="cellinput shown"
-              aria-label="Channel that calls come on"
-              value={channel}
-              onChange={(event) => set(calls.programs, Number(event.target.value))}
-            >
-              {Array.from({ length: 16 }, (_, i) => (
-                <option key={i} value={i + 1}>
-                  {i + 1}
-                </option>
-              ))}
-            </select>
+            <CellSelect
+              bordered
+              label="Channel that calls come on"
+              value={String(channel)}
+              choices={Array.from({ length: 16 }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }))}
+              onPick={(picked) => set(calls.programs, Number(picked))}
+            />
           </>
         )}
         <ul className="bare">
           {Object.entries(calls?.programs ?? {}).map(([number, called]) => (
             <li key={number}>
               program {number} presses {slotName(show, show.rig.slots[called])}{' '}
-              <button
-                className="linkish"
+              <LinkButton
                 aria-label={`No longer called by program ${number}`}
                 onClick={() => {
                   const { [number]: _, ...rest } = calls!.programs;
@@ -183,7 +164,7 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
                 }}
               >
                 ×
-              </button>
+              </LinkButton>
             </li>
           ))}
         </ul>
@@ -200,14 +181,13 @@ function Calls({ controller, slots }: { readonly controller: Device; readonly sl
               error={reason ?? undefined}
               style={{ width: 150 }}
             />
-            <select
-              className="cellinput shown"
-              aria-label="Slot that it presses"
+            <CellSelect
+              bordered
+              label="Slot that it presses"
               value={slot}
-              onChange={(event) => setSlot(event.target.value)}
-            >
-              <SlotOptions slots={slots} />
-            </select>
+              choices={slotChoices(show, slots)}
+              onPick={setSlot}
+            />
           </LineForm>
         ) : (
           <span className="soft">no slots yet: lay the sounds out</span>

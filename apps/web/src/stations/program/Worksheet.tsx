@@ -1,34 +1,23 @@
-import { Button } from '@mantine/core';
-import { cueSheet, patchList, saidBy, type SheetLine, sheetRows, worksheet, writeRows } from '@yunta/core';
+import { Button, Checkbox } from '@mantine/core';
+import { saidBy, type SheetLine, sheetRows, worksheet, writeRows } from '@yunta/core';
 import { useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { useServices } from '../../api/services.tsx';
 import { type Ticks, useTicks } from '../../api/ticks.ts';
 import { download, fileName } from '../../ui/download.ts';
+import { DataTable } from '../../ui/DataTable.tsx';
+import { usePrint } from './use-print.ts';
+import { Fold } from '../../ui/Fold.tsx';
 
 /** What to key in by hand, line by line, ticked off as it is done; a line that an edit has changed opens again. */
 export function Worksheet() {
-  const { show, wiring, id, store } = useShow();
+  const { show, wiring, id } = useShow();
   const sheet = useMemo(() => worksheet(show, wiring), [show, wiring]);
   const ticks = useTicks(id);
-  const { pdf: pdfs } = useServices();
+  const { print, printing } = usePrint();
   const [openOnly, setOpenOnly] = useState(false);
-  const [printing, setPrinting] = useState(false);
   const lines = sheet.groups.flatMap((group) => group.lines);
   const done = lines.filter((line) => isDone(ticks, line)).length;
   const stale = lines.filter((line) => ticks.said.has(line.id) && !isDone(ticks, line)).length;
-  const print = async () => {
-    setPrinting(true);
-    try {
-      const paper = /US|CA|MX/.test(navigator.language) ? 'LETTER' : 'A4';
-      const pdf = await pdfs().print([patchList(show, wiring), sheet, cueSheet(show, wiring)], paper);
-      download(fileName(show.rig.name, 'pdf'), pdf as BlobPart, 'application/pdf');
-    } catch (reason) {
-      store.refuse(`The PDF could not be made: ${reason instanceof Error ? reason.message : String(reason)}`);
-    } finally {
-      setPrinting(false);
-    }
-  };
   return (
     <>
       <div className="sectionhead">
@@ -37,10 +26,12 @@ export function Worksheet() {
           {done} of {lines.length} entered{stale > 0 ? `, ${stale} to do again` : ''}
         </span>
         <span className="tools" style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
-          <label style={{ fontSize: 12 }}>
-            <input type="checkbox" checked={openOnly} onChange={(event) => setOpenOnly(event.target.checked)} /> only
-            what is left
-          </label>
+          <Checkbox
+            size="xs"
+            label="only what is left"
+            checked={openOnly}
+            onChange={(event) => setOpenOnly(event.currentTarget.checked)}
+          />
           <Button
             variant="default"
             size="compact-xs"
@@ -60,26 +51,31 @@ export function Worksheet() {
           {ticks.error}
         </div>
       )}
-      <div className="sheet">
+      <div className="sheet worksheet">
         {sheet.groups.map((group) => {
           const shown = openOnly ? group.lines.filter((line) => !isDone(ticks, line)) : group.lines;
           if (shown.length === 0) return null;
           return (
-            <details key={group.heading} className="worksheet" open={group.lines.length < 9 || openOnly}>
-              <summary>
-                {group.heading}{' '}
-                <span className="soft num">
-                  {group.lines.filter((line) => isDone(ticks, line)).length} of {group.lines.length}
-                </span>
-              </summary>
-              <table className="plain">
+            <Fold
+              key={`${group.heading} ${openOnly}`}
+              open={group.lines.length < 9 || openOnly}
+              title={
+                <>
+                  {group.heading}{' '}
+                  <span className="soft num">
+                    {group.lines.filter((line) => isDone(ticks, line)).length} of {group.lines.length}
+                  </span>
+                </>
+              }
+            >
+              <DataTable>
                 <tbody>
                   {shown.map((line) => (
                     <WorksheetRow key={line.id} line={line} ticks={ticks} group={group.heading} />
                   ))}
                 </tbody>
-              </table>
-            </details>
+              </DataTable>
+            </Fold>
           );
         })}
         {sheet.notes.map((note) => (
@@ -109,11 +105,11 @@ function WorksheetRow({
   return (
     <tr className={done ? 'done' : undefined}>
       <td style={{ width: 30 }}>
-        <input
-          type="checkbox"
+        <Checkbox
+          size="xs"
           aria-label={`${group}: ${what} ${to}`}
           checked={done}
-          onChange={(event) => ticks.set(line.id, saidBy(line), event.target.checked)}
+          onChange={(event) => ticks.set(line.id, saidBy(line), event.currentTarget.checked)}
         />
       </td>
       <td style={{ width: 210 }}>{what}</td>

@@ -1,3 +1,4 @@
+import { UnstyledButton } from '@mantine/core';
 import { type Judgement, type Level, slotLabel, why } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
@@ -8,6 +9,7 @@ import { levels, verdictMark, verdictWords, worstOf } from './levels.ts';
 import { StrayTable } from './StrayTable.tsx';
 import { useProof } from './use-proof.ts';
 import { WrongCase } from './WrongCase.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 
 /** Whether every sound comes up right, at each of the four levels; the shortest ways in which one does not. */
 export function ProofStation() {
@@ -46,17 +48,17 @@ export function ProofStation() {
         </p>
       )}
       {slots > 0 && (
-        <table className="levels sheet" aria-label="Verdicts by level">
+        <DataTable className="levels sheet" label="Verdicts by level">
           <tbody>
             {levels.map(({ level: one, name, what }) => {
               const judgements = proved[one]?.judgements;
               return (
                 <tr key={one} aria-selected={one === level} onClick={() => setLevel(one)}>
                   <th scope="row">
-                    <button className="plain" aria-pressed={one === level} onClick={() => setLevel(one)}>
+                    <UnstyledButton aria-pressed={one === level} onClick={() => setLevel(one)}>
                       {judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />}{' '}
                       <b>{name}</b>
-                    </button>
+                    </UnstyledButton>
                   </th>
                   <td className="num" data-level={one}>
                     {judgements ? <Why evidence={why.recalled(one, judgements)} /> : '…'}
@@ -66,7 +68,7 @@ export function ProofStation() {
               );
             })}
           </tbody>
-        </table>
+        </DataTable>
       )}
       {now && slots > 0 && (
         <>
@@ -126,7 +128,7 @@ function AllVerdicts({
         <h2>All slots</h2>
       </div>
       <div className="scroll-x">
-        <table className="plain sheet">
+        <DataTable className="sheet">
           <thead>
             <tr>
               <th>Slot</th>
@@ -144,9 +146,9 @@ function AllVerdicts({
                 <tr key={row.slot} aria-selected={sound?.id === row.sound}>
                   <td className="mono">{slotLabel(slot)}</td>
                   <td>
-                    <button className="plain" onClick={() => selectSound(row.sound)}>
+                    <UnstyledButton onClick={() => selectSound(row.sound)}>
                       {show.rig.sounds[row.sound]?.name}
-                    </button>
+                    </UnstyledButton>
                   </td>
                   {levels.map(({ level }) => {
                     const judgement = proved[level]?.judgements.find((other) => other.slot === row.slot);
@@ -176,7 +178,7 @@ function AllVerdicts({
               );
             })}
           </tbody>
-        </table>
+        </DataTable>
       </div>
     </>
   );

@@ -1,7 +1,9 @@
+import { UnstyledButton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useFindings, useShow } from '../../api/rig.tsx';
 import { useServices } from '../../api/services.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
+import { DataTable } from '../../ui/DataTable.tsx';
 
 /** A stray foot told switch by switch: what it breaks at once, and what the next presses still bring up wrong. */
 export function StrayTable({ proved }: { readonly proved: Proved }) {
@@ -31,7 +33,7 @@ export function StrayTable({ proved }: { readonly proved: Proved }) {
         <h2>By switch</h2>
         <span className="soft">switches that no foot is planned for</span>
       </div>
-      <table className="plain sheet">
+      <DataTable className="sheet">
         <thead>
           <tr>
             <th>Switch</th>
@@ -43,20 +45,20 @@ export function StrayTable({ proved }: { readonly proved: Proved }) {
           {rows.map((report) => (
             <tr key={`${report.device} ${report.switch}`}>
               <td>
-                <button className="plain" onClick={() => selectDevice(report.device)}>
+                <UnstyledButton onClick={() => selectDevice(report.device)}>
                   <b>{show.rig.devices[report.device]?.name}</b>,{' '}
                   {wiring.device
                     .get(report.device)
                     ?.anatomy.switches.find((footSwitch) => footSwitch.id === report.switch)
                     ?.label.toLowerCase()}
-                </button>
+                </UnstyledButton>
               </td>
               <td>{names(report.atOnce)}</td>
               <td className={report.after.length > 0 ? 'stop' : 'soft'}>{names(report.after)}</td>
             </tr>
           ))}
         </tbody>
-      </table>
+      </DataTable>
     </>
   );
 }

@@ -8,6 +8,8 @@ import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { verdictMark, verdictWords } from './levels.ts';
 import { endWords, powerUpWords, wordsOf } from './step-labels.ts';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 
 /** One failure as a row of steps, and played on the simulated rig step by step. */
 export function WrongCase({
@@ -66,9 +68,9 @@ export function WrongCase({
             </Button>
           )}
           {sequence && (
-            <button className="linkish" aria-expanded={open} onClick={open ? onOpen : play}>
+            <LinkButton aria-expanded={open} onClick={open ? onOpen : play}>
               {open ? 'Close' : 'Play it'}
-            </button>
+            </LinkButton>
           )}
         </span>
       </header>
@@ -126,7 +128,7 @@ function Playing({
         </span>
       </div>
       <div className="twocol" style={{ marginTop: 8 }}>
-        <table className="plain">
+        <DataTable>
           <thead>
             <tr>
               <th>Sent</th>
@@ -162,9 +164,9 @@ function Playing({
               </tr>
             )}
           </tbody>
-        </table>
+        </DataTable>
         {last && (
-          <table className="plain">
+          <DataTable>
             <thead>
               <tr>
                 <th>In this sound</th>
@@ -188,7 +190,7 @@ function Playing({
                 </tr>
               ))}
             </tbody>
-          </table>
+          </DataTable>
         )}
       </div>
     </div>

@@ -1,3 +1,4 @@
+import { UnstyledButton } from '@mantine/core';
 import { inOrder } from '@yunta/core';
 import { useMemo } from 'react';
 import { useShow } from '../../api/rig.tsx';
@@ -15,7 +16,7 @@ export function DeviceStrip() {
   return (
     <div className="sheet" style={{ display: 'flex', flexWrap: 'wrap', gap: '4px 6px', padding: 8, borderTop: 0 }}>
       {devices.map((shown) => (
-        <button
+        <UnstyledButton
           key={shown.id}
           className={onRun.has(shown.id) ? 'tag' : 'tag off'}
           aria-pressed={device === shown.id}
@@ -23,7 +24,7 @@ export function DeviceStrip() {
           onClick={() => selectDevice(device === shown.id ? null : shown.id)}
         >
           {shown.name}
-        </button>
+        </UnstyledButton>
       ))}
     </div>
   );

@@ -13,9 +13,13 @@ import {
 } from '@yunta/core';
 import { useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { EditableText } from '../../ui/EditableText.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
+import { lengthTyped, numberShown } from '../../ui/numbers.ts';
 import { freshId } from '../../ui/ids.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 
 const reasons = {
   'no-arrow': () => 'Write it as “guitar > switcher”: what it comes from, an arrow, what it goes into.',
@@ -63,13 +67,13 @@ export function PatchTable() {
             No cables yet.
           </p>
         ) : (
-          <table className="plain">
+          <DataTable>
             <thead>
               <tr>
                 <th style={{ width: 72 }}>Tag</th>
                 <th>From</th>
                 <th>To</th>
-                <th style={{ width: 76 }}>Length, m</th>
+                <th style={{ width: 76 }}>Length</th>
                 <th style={{ width: 88 }}>Loom</th>
                 <th style={{ width: 92 }} />
               </tr>
@@ -79,7 +83,7 @@ export function PatchTable() {
                 <CableRow key={cable.id} cable={cable} />
               ))}
             </tbody>
-          </table>
+          </DataTable>
         )}
       </div>
     </>
@@ -87,26 +91,26 @@ export function PatchTable() {
 }
 
 function CableRow({ cable }: { readonly cable: Cable }) {
-  const { show, wiring, run, store } = useShow();
+  const { show, wiring, run, attempt } = useShow();
   const [isAdding, setAdding] = useState(false);
   const adder = useRef<HTMLButtonElement>(null);
   const { from, to } = endsOf(wiring, cable);
   const set = <K extends 'tag' | 'loom' | 'length'>(field: K, value: Cable[K]) =>
-    run(commands.setCable(show, cable.id, field, value));
+    attempt(commands.setCable(show, cable.id, field, value));
+  const setTag = (tag: string) => {
+    const other = Object.values(show.rig.cables).find((each) => each.id !== cable.id && each.tag === tag);
+    return other
+      ? `Another cable has the tag ${tag}: tags are read off the cable, so each is its own.`
+      : set('tag', tag);
+  };
   const setLength = (typed: string) => {
-    const metres = typed === '' ? null : Number(typed.replace(',', '.'));
-    if (metres === null || (Number.isFinite(metres) && metres >= 0)) set('length', metres);
-    else store.refuse(`“${typed}” is not a length in metres.`);
+    const read = lengthTyped(typed);
+    return read === undefined ? `“${typed}” is not a length: write 6, 6 m or 20 ft.` : set('length', read);
   };
   return (
     <tr>
       <td>
-        <EditableText
-          className="cellinput tag"
-          label={`Tag of ${cable.tag}`}
-          value={cable.tag}
-          onCommit={(tag) => set('tag', tag)}
-        />
+        <InlineField look="tape" label={`Tag of ${cable.tag}`} value={cable.tag} onCommit={setTag} />
       </td>
       <td>
         <Ends cable={cable} side="From" ends={from} />
@@ -124,16 +128,17 @@ function CableRow({ cable }: { readonly cable: Cable }) {
         )}
       </td>
       <td>
-        <EditableText
-          className="cellinput mono"
+        <InlineField
+          look="mono"
           label={`Length of ${cable.tag}`}
-          value={cable.length === null ? '' : String(cable.length)}
+          value={cable.length === null ? '' : numberShown(cable.length)}
+          unit="m"
           placeholder="—"
           onCommit={setLength}
         />
       </td>
       <td>
-        <EditableText
+        <InlineField
           label={`Loom of ${cable.tag}`}
           value={cable.loom ?? ''}
           placeholder="—"
@@ -141,23 +146,19 @@ function CableRow({ cable }: { readonly cable: Cable }) {
         />
       </td>
       <td className="doings">
-        <button
+        <LinkButton
           ref={adder}
-          className="linkish"
+
           aria-label={`Split ${cable.tag}`}
           aria-expanded={isAdding}
           title="One end more: a Y cord"
           onClick={() => setAdding(!isAdding)}
         >
           Split
-        </button>
-        <button
-          className="linkish"
-          aria-label={`Unplug ${cable.tag}`}
-          onClick={() => run(commands.disconnect(show, cable.id))}
-        >
+        </LinkButton>
+        <LinkButton aria-label={`Unplug ${cable.tag}`} onClick={() => run(commands.disconnect(show, cable.id))}>
           Unplug
-        </button>
+        </LinkButton>
       </td>
     </tr>
   );
@@ -180,8 +181,7 @@ function Ends({
       <div key={end.index} className="cableend">
         <PlugSelect cable={cable} end={end} label={name} />
         {ends.length > 1 && (
-          <button
-            className="linkish"
+          <LinkButton
             aria-label={`Take off ${name}`}
             title="Take this end off"
             onClick={() =>
@@ -196,7 +196,7 @@ function Ends({
             }
           >
             ×
-          </button>
+          </LinkButton>
         )}
       </div>
     );
@@ -214,34 +214,30 @@ function PlugSelect({
   readonly label: string;
 }) {
   const { show, run } = useShow();
-  const [open, setOpen] = useState(false);
   const value = `${plug.device}:${plug.jack}`;
-  const others = open
-    ? freeJacks(show.rig, (jack) => here !== undefined && sameKind(jack, here) && isOut(jack) === isOut(here))
-    : [];
+  const own = { value, label: `${show.rig.devices[plug.device].name} ${here?.label ?? plug.jack}` };
   return (
-    <select
-      className="cellinput"
-      aria-label={label}
+    <CellSelect
+      label={label}
       value={value}
-      onFocus={() => setOpen(true)}
-      onMouseDown={() => setOpen(true)}
-      onChange={(event) =>
+      shownAs={own.label}
+      choices={() => [
+        own,
+        ...choicesOf(
+          freeJacks(show.rig, (jack) => here !== undefined && sameKind(jack, here) && isOut(jack) === isOut(here)),
+        ),
+      ]}
+      onPick={(picked) =>
         run(
           commands.setCable(
             show,
             cable.id,
             'plugs',
-            cable.plugs.map((plug, i) => (i === index ? plugOf(event.target.value) : plug)),
+            cable.plugs.map((plug, i) => (i === index ? plugOf(picked) : plug)),
           ),
         )
       }
-    >
-      <option value={value}>
-        {show.rig.devices[plug.device].name} {here?.label ?? plug.jack}
-      </option>
-      <JackOptions jacks={others} />
-    </select>
+    />
   );
 }
 
@@ -251,28 +247,21 @@ function NewEnd({ cable, onDone }: { readonly cable: Cable; readonly onDone: () 
   const like = endsOf(wiring, cable).from[0].jack;
   const jacks = freeJacks(show.rig, (jack) => like !== undefined && sameKind(jack, like));
   return (
-    <select
-      className="cellinput shown"
-      aria-label={`Another end of ${cable.tag}`}
-      autoFocus
+    <CellSelect
+      bordered
+      autoOpen
+      label={`Another end of ${cable.tag}`}
       value=""
-      onKeyDown={(event) => event.key === 'Escape' && onDone()}
-      onChange={(event) => {
-        if (run(commands.setCable(show, cable.id, 'plugs', [...cable.plugs, plugOf(event.target.value)]))) onDone();
-      }}
-    >
-      <option value="">{jacks.length === 0 ? 'No free jack fits' : 'Another end goes to …'}</option>
-      <JackOptions jacks={jacks} />
-    </select>
+      placeholder={jacks.length === 0 ? 'No free jack fits' : 'Another end goes to …'}
+      choices={choicesOf(jacks)}
+      onPick={(picked) => run(commands.setCable(show, cable.id, 'plugs', [...cable.plugs, plugOf(picked)]))}
+      onClose={onDone}
+    />
   );
 }
 
-const JackOptions = ({ jacks }: { readonly jacks: ReturnType<typeof freeJacks> }) =>
-  jacks.map(({ device, jack }) => (
-    <option key={`${device.id}:${jack.id}`} value={`${device.id}:${jack.id}`}>
-      {device.name} {jack.label}
-    </option>
-  ));
+const choicesOf = (jacks: ReturnType<typeof freeJacks>) =>
+  jacks.map(({ device, jack }) => ({ value: `${device.id}:${jack.id}`, label: `${device.name} ${jack.label}` }));
 
 function plugOf(value: string) {
   const [device, jack] = value.split(':');

@@ -1,7 +1,7 @@
+import { Checkbox } from '@mantine/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
-import { AddDevice } from '../gear/AddDevice.tsx';
 import { DeviceStrip } from './DeviceStrip.tsx';
 import { PatchTable } from './PatchTable.tsx';
 import { SignalDiagram } from './SignalDiagram.tsx';
@@ -14,18 +14,19 @@ export function RoutingStation() {
   const isEmpty = Object.keys(show.rig.devices).length === 0;
   return (
     <>
-      <StationHead name="Routing" question="What happens to the signal in this sound?">
-        <label style={{ fontSize: 12 }}>
-          <input type="checkbox" checked={controls} onChange={(event) => setControls(event.target.checked)} /> MIDI and
-          contacts
-        </label>
+      <StationHead
+        name="Routing"
+        startAt={['[aria-label="Add a cable"]']}
+        question="What happens to the signal in this sound?"
+      >
+        <Checkbox
+          size="xs"
+          label="MIDI and contacts"
+          checked={controls}
+          onChange={(event) => setControls(event.currentTarget.checked)}
+        />
       </StationHead>
       {isEmpty ? <Beginning /> : <SignalDiagram selected={pass} onSelect={setPass} controls={controls} />}
-      <div className="sectionhead">
-        <h2>Devices</h2>
-        <span className="soft">{Object.keys(show.rig.devices).length}</span>
-      </div>
-      <AddDevice />
       <DeviceStrip />
       <PatchTable />
     </>
@@ -37,8 +38,8 @@ function Beginning() {
     <div className="sheet" style={{ padding: '18px 16px' }}>
       <h2>An empty rig</h2>
       <p className="soft" style={{ margin: '6px 0 0', maxWidth: 560 }}>
-        Type what you have in the line below: <i>guitar</i>, <i>switcher</i>, <i>drive</i>, <i>valve amp</i>,{' '}
-        <i>cabinet</i>. Then say what plugs into what, one cable a line:{' '}
+        Type what you have on <b>Gear</b>: <i>guitar</i>, <i>switcher</i>, <i>drive</i>, <i>valve amp</i>,{' '}
+        <i>cabinet</i>. Then say here what plugs into what, one cable a line:{' '}
         <span className="mono">guitar &gt; switcher</span>. The run draws itself.
       </p>
     </div>

@@ -1,9 +1,11 @@
-import { Button } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { IconUsersGroup } from '@tabler/icons-react';
 import { chosenSetList, commands, inOrder, type SetList } from '@yunta/core';
 import { useState } from 'react';
 import { useSaved, useShow } from '../../api/rig.tsx';
-import { EditableText } from '../../ui/EditableText.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
+import { Confirm } from '../../ui/Confirm.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
@@ -25,20 +27,19 @@ export function SetStation() {
   };
   return (
     <>
-      <StationHead name="Set" question="What do hands and feet do tonight?">
+      <StationHead name="Set" startAt={['[aria-label="Add a song"]']} question="What do hands and feet do tonight?">
         <SetFiles list={list} />
       </StationHead>
       <Shared />
       <div className="sheet">
-        <Csr lists={lists} list={list} />
+        <ListChooser lists={lists} list={list} />
         <LineForm does="Add song" onAdd={add}>
-          <input
-            className="cellinput"
-            style={{ border: '1px solid var(--line)', flex: 1, padding: '5px 8px' }}
+          <TextInput
+            className="grow"
             aria-label="Add a song"
             placeholder="Add a song: Harbour Light"
             value={typed}
-            onChange={(event) => setTyped(event.target.value)}
+            onChange={(event) => setTyped(event.currentTarget.value)}
             maxLength={200}
           />
         </LineForm>
@@ -83,15 +84,10 @@ function Shared() {
   const { store } = useShow();
   const { sharedWith } = useSaved();
   const [asking, setAsking] = useState(false);
+  const [confirming, setConfirming] = useState(false);
   if (sharedWith.length === 0) return null;
   const others = sharedWith.map((name) => `“${name}”`).join(', ');
   const part = async () => {
-    if (
-      !window.confirm(
-        `From here on the songs of this rig and those of ${others} go separate ways. This cannot be undone.`,
-      )
-    )
-      return;
     setAsking(true);
     if (await store.ownSongbook()) store.tell('This rig now has songs of its own.');
     setAsking(false);
@@ -103,16 +99,25 @@ function Shared() {
         Songs, parts and lists are shared with <b>{others}</b>: a change here is a change there. What sound plays a part
         is this rig’s own.
       </span>
-      <Button variant="default" size="compact-xs" loading={asking} onClick={() => void part()}>
+      <Button variant="default" size="compact-xs" loading={asking} onClick={() => setConfirming(true)}>
         Make a copy of its own
       </Button>
+      <Confirm
+        title="Songs of its own"
+        does="Make a copy"
+        open={confirming}
+        onConfirm={() => void part()}
+        onClose={() => setConfirming(false)}
+      >
+        From here on the songs of this rig and those of {others} go separate ways. This cannot be undone.
+      </Confirm>
     </div>
   );
 }
 
 /** Which list is played tonight; the proof in set order follows it. */
-function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly list: SetList | null }) {
-  const { show, run } = useShow();
+function ListChooser({ lists, list }: { readonly lists: readonly SetList[]; readonly list: SetList | null }) {
+  const { show, run, attempt } = useShow();
   const add = () => {
     const name = freshName(
       'Set',
@@ -123,33 +128,29 @@ function Csr({ lists, list }: { readonly lists: readonly SetList[]; readonly lis
   };
   return (
     <div className="addline" style={{ alignItems: 'center' }}>
-      <label htmlFor="set-list" className="soft" style={{ fontSize: 12 }}>
+      <span className="soft" style={{ fontSize: 12 }}>
         Played tonight
-      </label>
+      </span>
       {lists.length > 0 && (
-        <select
-          id="set-list"
-          className="cellinput shown"
-          style={{ fontWeight: 700 }}
+        <CellSelect
+          bordered
+          label="Played tonight"
           value={list?.id ?? ''}
-          onChange={(event) => run(commands.chooseSetList(show, event.target.value))}
-        >
-          {lists.map((list) => (
-            <option key={list.id} value={list.id}>
-              {list.name} ({list.songs.length})
-            </option>
-          ))}
-        </select>
+          choices={lists.map((each) => ({ value: each.id, label: `${each.name} (${each.songs.length})` }))}
+          onPick={(picked) => run(commands.chooseSetList(show, picked))}
+        />
       )}
       {list && (
         <span style={{ width: 230, display: 'flex', gap: 6, alignItems: 'baseline' }}>
           <span className="soft" style={{ fontSize: 12 }}>
             called
           </span>
-          <EditableText
+          <InlineField
             label="Name of the set list"
             value={list.name}
-            onCommit={(name) => name !== '' && run(commands.setSetList(show, list.id, 'name', name))}
+            onCommit={(name) =>
+              name === '' ? 'A list needs a name.' : attempt(commands.setSetList(show, list.id, 'name', name))
+            }
           />
         </span>
       )}

@@ -1,3 +1,4 @@
+import { UnstyledButton } from '@mantine/core';
 import {
   closestCenter,
   DndContext,
@@ -19,8 +20,10 @@ import { IconGripVertical } from '@tabler/icons-react';
 import { commands, type SetList, type Song } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { EditableText } from '../../ui/EditableText.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
+import { numberShown, numberTyped } from '../../ui/numbers.ts';
 import { SongParts } from './SongParts.tsx';
+import { LinkButton } from '../../ui/LinkButton.tsx';
 
 /** Songs as rows; in a list they can be put into another order by hand or by keys. */
 export function SongList({
@@ -110,7 +113,7 @@ function SortableRow(props: SongRowProps) {
     id: props.song.id,
   });
   const grip = (
-    <button
+    <UnstyledButton
       className="grip"
       ref={setActivatorNodeRef}
       {...attributes}
@@ -118,7 +121,7 @@ function SortableRow(props: SongRowProps) {
       aria-label={`Move ${props.song.name}`}
     >
       <IconGripVertical size={15} aria-hidden="true" />
-    </button>
+    </UnstyledButton>
   );
   return (
     <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} data-inhand={props.open}>
@@ -128,20 +131,21 @@ function SortableRow(props: SongRowProps) {
 }
 
 function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps & { readonly grip: React.ReactNode }) {
-  const { show, run, store } = useShow();
+  const { show, run, attempt } = useShow();
   const set = <K extends 'name' | 'tempo' | 'meter' | 'instrument' | 'tuning'>(field: K, value: Song[K]) =>
-    run(commands.setSong(show, song.id, field, value));
+    attempt(commands.setSong(show, song.id, field, value));
   const setTempo = (text: string) => {
-    const tempo = text === '' ? null : Number(text.replace(',', '.'));
-    if (tempo === null || (tempo >= 20 && tempo <= 400)) set('tempo', tempo);
-    else store.refuse(`“${text}” is not a tempo: 20 to 400 quarter notes a minute.`);
+    const tempo = text === '' ? null : numberTyped(text);
+    return tempo === null || (tempo !== undefined && tempo >= 20 && tempo <= 400)
+      ? set('tempo', tempo)
+      : `“${text}” is not a tempo: 20 to 400 quarter notes a minute.`;
   };
   const setMeter = (text: string) => {
     const read = /^(\d{1,2})\s*\/\s*(2|4|8|16)$/.exec(text);
-    if (text === '') set('meter', undefined);
-    else if (read && Number(read[1]) >= 1 && Number(read[1]) <= 32)
-      set('meter', { beats: Number(read[1]), unit: Number(read[2]) as 2 | 4 | 8 | 16 });
-    else store.refuse(`“${text}” is not a meter. Write it as 4/4, 3/4 or 6/8.`);
+    if (text === '') return set('meter', undefined);
+    return read && Number(read[1]) >= 1 && Number(read[1]) <= 32
+      ? set('meter', { beats: Number(read[1]), unit: Number(read[2]) as 2 | 4 | 8 | 16 })
+      : `“${text}” is not a meter. Write it as 4/4, 3/4 or 6/8.`;
   };
   const parts = Object.values(show.songbook.parts).filter((part) => part.song === song.id);
   return (
@@ -149,49 +153,47 @@ function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps 
       <div className="songrow">
         {grip ?? <span />}
         <span className="num soft">{number}</span>
-        <EditableText
+        <InlineField
           label={`Name of ${song.name}`}
           value={song.name}
-          onCommit={(name) => name !== '' && set('name', name)}
+          onCommit={(name) => (name === '' ? 'A song needs a name.' : set('name', name))}
         />
-        <EditableText
-          className="cellinput mono"
+        <InlineField
+          look="mono"
           label={`Tempo of ${song.name}`}
-          value={song.tempo === null ? '' : String(song.tempo)}
+          value={song.tempo === null ? '' : numberShown(song.tempo)}
           placeholder="—"
           onCommit={setTempo}
         />
-        <EditableText
-          className="cellinput mono"
+        <InlineField
+          look="mono"
           label={`Meter of ${song.name}`}
           value={song.meter ? `${song.meter.beats}/${song.meter.unit}` : ''}
           placeholder="4/4"
           onCommit={setMeter}
         />
-        <EditableText
+        <InlineField
           label={`Instrument of ${song.name}`}
           value={song.instrument ?? ''}
           placeholder="—"
           onCommit={(text) => set('instrument', text === '' ? undefined : text)}
         />
-        <EditableText
+        <InlineField
           label={`Tuning of ${song.name}`}
           value={song.tuning ?? ''}
           placeholder="—"
           onCommit={(text) => set('tuning', text === '' ? undefined : text)}
         />
         <span style={{ display: 'flex', gap: 6, justifyContent: 'end' }}>
-          <button
-            className="linkish"
+          <LinkButton
             aria-expanded={open}
             aria-label={`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} of ${song.name}`}
             onClick={onOpen}
           >
             {parts.length} {parts.length === 1 ? 'part' : 'parts'}
-          </button>
+          </LinkButton>
           {list ? (
-            <button
-              className="linkish"
+            <LinkButton
               aria-label={`Take ${song.name} out of the list`}
               title="Out of this list"
               onClick={() =>
@@ -206,24 +208,19 @@ function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps 
               }
             >
               ×
-            </button>
+            </LinkButton>
           ) : (
             <>
-              <button
-                className="linkish"
-                aria-label={`Put ${song.name} into the list`}
-                onClick={() => onPut?.(song.id)}
-              >
+              <LinkButton aria-label={`Put ${song.name} into the list`} onClick={() => onPut?.(song.id)}>
                 Put in
-              </button>
-              <button
-                className="linkish"
+              </LinkButton>
+              <LinkButton
                 aria-label={`Remove ${song.name}`}
                 title="Remove this song for good"
                 onClick={() => run(commands.removeSong(show, song.id))}
               >
                 ×
-              </button>
+              </LinkButton>
             </>
           )}
         </span>

@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, Checkbox, TextInput, UnstyledButton } from '@mantine/core';
 import {
   type CastAction,
   castOf,
@@ -9,6 +9,7 @@ import {
   noteWords,
   type Part,
   setFile,
+  slotLabel,
   type Song,
   songFile,
   why,
@@ -17,10 +18,13 @@ import {
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { download, fileName } from '../../ui/download.ts';
-import { EditableText } from '../../ui/EditableText.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
 import { freshId } from '../../ui/ids.ts';
 import { Why } from '../../ui/Why.tsx';
 import { assumedWords } from './assumed-words.ts';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 
 /** A song from inside: its parts and what plays each, its delay times, its MIDI file. */
 export function SongParts({ song }: { readonly song: Song }) {
@@ -55,7 +59,7 @@ export function SongParts({ song }: { readonly song: Song }) {
   };
   return (
     <div className="parts">
-      <table className="plain">
+      <DataTable>
         <thead>
           <tr>
             <th>Part</th>
@@ -78,19 +82,19 @@ export function SongParts({ song }: { readonly song: Song }) {
           ))}
           <tr>
             <td colSpan={6}>
-              <input
-                className="cellinput"
+              <TextInput
+                variant="unstyled"
                 aria-label={`Add a part to ${song.name}`}
                 placeholder="add a part: verse ↵"
                 value={typed}
-                onChange={(event) => setTyped(event.target.value)}
+                onChange={(event) => setTyped(event.currentTarget.value)}
                 onKeyDown={(event) => event.key === 'Enter' && add()}
                 maxLength={200}
               />
             </td>
           </tr>
         </tbody>
-      </table>
+      </DataTable>
       <div className="delays" aria-label="Delay times">
         {song.tempo === null ? (
           <span className="soft">No tempo, no delay times.</span>
@@ -121,25 +125,27 @@ function PartRow({
   readonly after: string | null;
   readonly afterNext: string | null;
 }) {
-  const { show, run, store } = useShow();
+  const { show, run, attempt } = useShow();
   const setBars = (text: string) => {
     const bars = text === '' ? undefined : Number(text);
-    if (bars === undefined || (Number.isInteger(bars) && bars >= 1 && bars <= 2000))
-      run(commands.setPart(show, part.id, 'bars', bars));
-    else store.refuse(`“${text}” is not a number of bars.`);
+    return bars === undefined || (Number.isInteger(bars) && bars >= 1 && bars <= 2000)
+      ? attempt(commands.setPart(show, part.id, 'bars', bars))
+      : `“${text}” is not a number of bars: 1 to 2,000.`;
   };
   return (
     <tr>
       <td>
-        <EditableText
+        <InlineField
           label={`Name of part ${part.name}`}
           value={part.name}
-          onCommit={(name) => name !== '' && run(commands.setPart(show, part.id, 'name', name))}
+          onCommit={(name) =>
+            name === '' ? 'A part needs a name.' : attempt(commands.setPart(show, part.id, 'name', name))
+          }
         />
       </td>
       <td>
-        <EditableText
-          className="cellinput mono"
+        <InlineField
+          look="mono"
           label={`Bars of ${part.name}`}
           value={part.bars === undefined ? '' : String(part.bars)}
           placeholder="—"
@@ -153,37 +159,33 @@ function PartRow({
         <Feet part={part} />
       </td>
       <td>
-        <input
-          type="checkbox"
+        <Checkbox
+          size="xs"
           aria-label={`${part.name} is silent`}
           checked={part.silent ?? false}
-          onChange={(event) => run(commands.setPart(show, part.id, 'silent', event.target.checked ? true : undefined))}
+          onChange={(event) =>
+            run(commands.setPart(show, part.id, 'silent', event.currentTarget.checked ? true : undefined))
+          }
         />
       </td>
       <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-        <button
-          className="linkish"
+        <LinkButton
           aria-label={`Move ${part.name} up`}
           disabled={before === null}
           onClick={() => run(commands.movePart(show, part.id, before))}
         >
           ↑
-        </button>
-        <button
-          className="linkish"
+        </LinkButton>
+        <LinkButton
           aria-label={`Move ${part.name} down`}
           disabled={after === null}
           onClick={() => run(commands.movePart(show, part.id, afterNext))}
         >
           ↓
-        </button>
-        <button
-          className="linkish"
-          aria-label={`Remove part ${part.name}`}
-          onClick={() => run(commands.removePart(show, part.id))}
-        >
+        </LinkButton>
+        <LinkButton aria-label={`Remove part ${part.name}`} onClick={() => run(commands.removePart(show, part.id))}>
           ×
-        </button>
+        </LinkButton>
       </td>
     </tr>
   );
@@ -196,19 +198,18 @@ function CastSelect({ part }: { readonly part: Part }) {
     .filter((slot) => slot.sound !== null)
     .sort((a, b) => a.bank - b.bank || a.position - b.position);
   return (
-    <select
-      className="cellinput"
-      aria-label={`Slot for ${part.name}`}
+    <CellSelect
+      label={`Slot for ${part.name}`}
       value={cast?.slot ?? ''}
-      onChange={(event) => run(commands.castPart(show, part.id, event.target.value === '' ? null : event.target.value))}
-    >
-      <option value="">nothing yet</option>
-      {slots.map((slot) => (
-        <option key={slot.id} value={slot.id}>
-          {slot.bank + 1} · {slot.position + 1} {show.rig.sounds[slot.sound!]?.name}
-        </option>
-      ))}
-    </select>
+      choices={[
+        { value: '', label: 'nothing yet' },
+        ...slots.map((slot) => ({
+          value: slot.id,
+          label: `${show.rig.sounds[slot.sound!]?.name}, ${slotLabel(slot)}`,
+        })),
+      ]}
+      onPick={(picked) => run(commands.castPart(show, part.id, picked === '' ? null : picked))}
+    />
   );
 }
 
@@ -220,14 +221,14 @@ function Feet({ part }: { readonly part: Part }) {
   const feet = cast.before.filter((action): action is Extract<CastAction, { kind: 'foot' }> => action.kind === 'foot');
   const cues = cast.before.filter((action): action is Extract<CastAction, { kind: 'cue' }> => action.kind === 'cue');
   const switches = wiring.devices.flatMap((wired) =>
-    wired.anatomy.switches.map((footSwitch) => ({ device: wired.device, one: footSwitch })),
+    wired.anatomy.switches.map((footSwitch) => ({ device: wired.device, footSwitch })),
   );
   const nameOf = (action: { readonly device: string; readonly switch: string }) =>
     wiring.device.get(action.device)?.device.name ?? action.device;
   return (
     <span style={{ display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}>
       {feet.map((action, i) => (
-        <button
+        <UnstyledButton
           key={i}
           className="tag"
           aria-label={`No foot on ${nameOf(action)} before ${part.name}`}
@@ -244,26 +245,24 @@ function Feet({ part }: { readonly part: Part }) {
           }
         >
           {nameOf(action)} ×
-        </button>
+        </UnstyledButton>
       ))}
       {switches.length > 0 && (
-        <select
-          className="cellinput"
-          style={{ width: 74 }}
-          aria-label={`Plan a foot before ${part.name}`}
-          value=""
-          onChange={(event) => {
-            const [device, id] = event.target.value.split(' ');
-            run(commands.setCast(show, cast.id, 'before', [{ kind: 'foot', device, switch: id }, ...cast.before]));
-          }}
-        >
-          <option value="">+ foot</option>
-          {switches.map(({ device, one }) => (
-            <option key={`${device.id} ${one.id}`} value={`${device.id} ${one.id}`}>
-              {device.name}: {one.label}
-            </option>
-          ))}
-        </select>
+        <span style={{ width: 74 }}>
+          <CellSelect
+            label={`Plan a foot before ${part.name}`}
+            value=""
+            placeholder="+ foot"
+            choices={switches.map(({ device, footSwitch }) => ({
+              value: `${device.id} ${footSwitch.id}`,
+              label: `${device.name}: ${footSwitch.label}`,
+            }))}
+            onPick={(picked) => {
+              const [device, id] = picked.split(' ');
+              run(commands.setCast(show, cast.id, 'before', [{ kind: 'foot', device, switch: id }, ...cast.before]));
+            }}
+          />
+        </span>
       )}
       {cues.length > 0 && (
         <span style={{ color: 'var(--hands)', fontSize: 12 }}>

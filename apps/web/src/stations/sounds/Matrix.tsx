@@ -1,9 +1,9 @@
-import { commands, type ControlValue, inOrder, slotLabel, type Sound } from '@yunta/core';
+import { commands, type ControlValue, inOrder, slotLabel, slotPlaceTyped, type Sound } from '@yunta/core';
 import { memo, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
 import { type Cell, type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
-import { numberTyped, turned } from './matrix-keys.ts';
+import { nextNamed, numberTyped, outOfRange, turned } from './matrix-keys.ts';
 import { isHand, MatrixRow, type RowActions, type Typing } from './MatrixRow.tsx';
 import { NameRow } from './NameRow.tsx';
 
@@ -26,11 +26,15 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
   const sounds = useMemo(() => inOrder(filed), [filed]);
   const all = columnsOf(wiring);
   const columns = useMemo(() => (onlyDiffering ? shownColumns(all, sounds, true) : all), [all, sounds, onlyDiffering]);
-  const widths = useMemo(() => [...columns.map(widthOf), 54, 30], [columns]);
+  const widths = useMemo(() => [...columns.map(widthOf), 30], [columns]);
   const template = useMemo(() => widths.map((width) => `${width}px`).join(' '), [widths]);
   const [typing, showTyping] = useState<Typing | null>(null);
   /** The same at once: a number is taken only once, though leaving its cell takes it too. */
   const typingNow = useRef<Typing | null>(null);
+  const foundNow = useRef({ text: '', at: 0 });
+  const controllers = useMemo(() => wiring.devices.filter(({ anatomy }) => anatomy.controller), [wiring]);
+  const controllersNow = useRef(controllers);
+  controllersNow.current = controllers;
   const grid = useRef<HTMLDivElement>(null);
   const slotTexts = useMemo(() => new Map(Object.values(slots).map((slot) => [slot.sound, slotLabel(slot)])), [slots]);
 
@@ -72,21 +76,55 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
             : commands.want(now(), sound.id, column.ref, value),
         );
     };
-    const turn = (sound: Sound, column: Column, among: ReadonlySet<string>, by: Typing['by']) => {
+    const turn = (sound: Sound, column: Column, among: ReadonlySet<string>, typing: Pick<Typing, 'by' | 'at'>) => {
       const next = turned(column, valueIn(sound, column));
-      if (next === null) setTyping({ text: '', by });
+      if (next === null) setTyping({ text: '', ...typing });
       else change(sound, column, next, among);
     };
-    const takeTyped = (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => {
-      if (!typingNow.current) return;
-      setTyping(null);
-      if (typed === '') return;
-      const number = numberTyped(column, typed);
-      if (number === null)
-        return store.refuse(
-          `“${typed}” is not a number of ${column.name}: its panel counts from ${column.kind === 'preset' ? column.firstPresetNumber : 0}.`,
-        );
-      change(sound, column, number, among);
+    const takeTyped = (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>): boolean => {
+      const typing = typingNow.current;
+      if (!typing) return true;
+      const number = typed === '' ? null : numberTyped(column, typed);
+      const reason =
+        typed === ''
+          ? null
+          : number === null
+            ? `“${typed}” is not a number of ${column.name}: its panel counts from ${column.kind === 'preset' ? column.firstPresetNumber : 0}.`
+            : outOfRange(column, number);
+      setTyping(reason === null ? null : { ...typing, text: typed, reason });
+      if (reason === null && number !== null) change(sound, column, number, among);
+      return reason === null;
+    };
+    const place = (sound: Sound, typed: string): string | null => {
+      const { rig } = now();
+      const own = Object.values(rig.slots).filter((slot) => slot.sound === sound.id);
+      if (typed === '') return own[0] ? store.attempt(commands.removeSlot(now(), own[0].id)) : null;
+      const at = slotPlaceTyped(typed);
+      if (!at) return 'Write it as bank and switch: 2·3, or 2.3.';
+      const wired =
+        controllersNow.current.find(({ device }) => device.id === own[0]?.controller) ?? controllersNow.current[0];
+      if (!wired) return 'There is no switcher or foot controller. Add one on Gear.';
+      const { banks, positions } = wired.anatomy.controller!;
+      if (at.bank >= banks || at.position >= positions)
+        return `${wired.device.name} has ${banks} banks of ${positions} switches.`;
+      const to = { controller: wired.device.id, ...at };
+      const command = commands.placeSound(now(), sound.id, to);
+      const isThere = own.some(
+        (slot) => slot.controller === to.controller && slot.bank === at.bank && slot.position === at.position,
+      );
+      if (!command && !isThere) return `Every switch of ${wired.device.name} is taken.`;
+      return store.attempt(command);
+    };
+    const find = (row: number, column: number, letter: string) => {
+      const at = Date.now();
+      const text = at - foundNow.current.at < 900 ? foundNow.current.text + letter : letter;
+      foundNow.current = { text, at };
+      const next = nextNamed(
+        listed().map((each) => each.name),
+        row,
+        text,
+      );
+      if (next !== null) take(next, column);
     };
     const copy = (sound: Sound) => {
       const name = freshName(
@@ -114,26 +152,58 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
     };
     const remove = (sound: Sound) => store.run(commands.removeSound(now(), sound.id));
     const rename = (sound: Sound, name: string) =>
-      name !== '' && store.run(commands.setSound(now(), sound.id, 'name', name));
+      name === '' ? 'A sound needs a name.' : store.attempt(commands.setSound(now(), sound.id, 'name', name));
     const setRole = (sound: Sound, role: string) => store.run(commands.setSound(now(), sound.id, 'role', role));
-    return { take, change, turn, takeTyped, copy, mark, move, remove, rename, setRole, setTyping, focusCell };
+    return {
+      take,
+      change,
+      turn,
+      takeTyped,
+      copy,
+      find,
+      mark,
+      move,
+      remove,
+      rename,
+      place,
+      setRole,
+      setTyping,
+      focusCell,
+    };
   }, [store, selectSound, onCommit, onMark, columns]);
+
+  /** Up and down among the names, in the same column. */
+  const onNamesKey = (event: React.KeyboardEvent<HTMLDivElement>) => {
+    const by = { ArrowUp: -1, ArrowDown: 1, PageUp: -10, PageDown: 10 }[event.key];
+    const here = event.target instanceof HTMLElement ? event.target.dataset.place : undefined;
+    if (by === undefined || here === undefined || event.altKey) return;
+    event.preventDefault();
+    const [row, part] = here.split('.');
+    const next = clamp(Number(row) + by, sounds.length);
+    onCommit({ row: next, column: cell.column });
+    selectSound(sounds[next].id);
+    event.currentTarget.querySelector<HTMLElement>(`[data-place="${next}.${part}"]`)?.focus();
+  };
 
   if (sounds.length === 0) return null;
   return (
     <div className="matrix">
-      <div className="names" role="grid" aria-label="Sounds">
+      <div className="names" role="grid" aria-label="Sounds" onKeyDown={onNamesKey}>
         <div role="row" className="head">
           <div role="columnheader">
             <span className="visually-hidden">Marked</span>
           </div>
           <div role="columnheader">Sound</div>
           <div role="columnheader">Role</div>
+          <div role="columnheader">Slot</div>
         </div>
-        {sounds.map((sound) => (
+        {sounds.map((sound, row) => (
           <NameRow
             key={sound.id}
             sound={sound}
+            row={row}
+            isHere={cell.row === row || (row === 0 && cell.row >= sounds.length)}
+            slot={slotTexts.get(sound.id) ?? ''}
             roles={settings.roles}
             selected={sound.id === selected?.id}
             marked={marked.has(sound.id)}
@@ -160,11 +230,10 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
               row={row}
               columns={columns}
               template={template}
-              slot={slotTexts.get(sound.id) ?? '—'}
               selected={sound.id === selected?.id}
               marked={marked.has(sound.id) ? marked : null}
               at={cell.row === row ? cell.column : -1}
-              typing={cell.row === row ? typing : null}
+              typing={typing?.at.row === row ? typing : null}
               actions={actions}
             />
           ))}
@@ -194,7 +263,6 @@ const HeadRow = memo(function HeadRow({
           <small>{column.note}</small>
         </div>
       ))}
-      <div role="columnheader">Slot</div>
       <div role="columnheader">
         <span className="visually-hidden">Remove</span>
       </div>

@@ -1,7 +1,8 @@
-import type { ControlValue, Sound } from '@yunta/core';
-import { assertNever } from '@yunta/core';
+import { Input } from '@mantine/core';
+import { assertNever, type ControlValue, type Sound } from '@yunta/core';
 import { memo } from 'react';
-import { type Cell, type Column, shownValue, valueIn } from './matrix-columns.ts';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { type Cell as Place, type Column, shownValue, valueIn } from './matrix-columns.ts';
 import { actionOfKey, type CellAction } from './matrix-keys.ts';
 
 /**
@@ -11,6 +12,10 @@ import { actionOfKey, type CellAction } from './matrix-keys.ts';
 export interface Typing {
   readonly text: string;
   readonly by: 'keys' | 'pointer';
+  /** The cell that it is for. */
+  readonly at: Place;
+  /** Why it was refused: it stays until it is mended or given up. */
+  readonly reason?: string;
 }
 
 /** What a row can do; the same object as long as the columns are the same. */
@@ -23,16 +28,20 @@ export interface RowActions {
     among: ReadonlySet<string>,
   ) => void;
   /** On, off, the next value; of a number, `by` says how it is then typed. */
-  readonly turn: (sound: Sound, column: Column, among: ReadonlySet<string>, by: Typing['by']) => void;
-  readonly takeTyped: (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => void;
+  readonly turn: (sound: Sound, column: Column, among: ReadonlySet<string>, typing: Pick<Typing, 'by' | 'at'>) => void;
+  /** False where it is refused: it stays in the cell then. */
+  readonly takeTyped: (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => boolean;
   readonly copy: (sound: Sound) => void;
+  readonly find: (row: number, column: number, letter: string) => void;
   readonly mark: (sound: Sound) => void;
   readonly move: (row: number, column: number, step: -1 | 1) => void;
   readonly remove: (sound: Sound) => void;
-  readonly rename: (sound: Sound, name: string) => void;
+  readonly rename: (sound: Sound, name: string) => string | null;
+  /** To the switch that was typed; none: cleared. Says why where it cannot be. */
+  readonly place: (sound: Sound, typed: string) => string | null;
   readonly setRole: (sound: Sound, role: string) => void;
   readonly setTyping: (typing: Typing | null) => void;
-  readonly focusCell: (at: Cell) => void;
+  readonly focusCell: (at: Place) => void;
 }
 
 interface RowProps {
@@ -42,7 +51,6 @@ interface RowProps {
   readonly columns: readonly Column[];
   /** Widths of all columns, as a grid template. */
   readonly template: string;
-  readonly slot: string;
   readonly selected: boolean;
   /** All the marked sounds, where this one is among them. */
   readonly marked: ReadonlySet<string> | null;
@@ -60,7 +68,6 @@ export const MatrixRow = memo(function MatrixRow({
   row,
   columns,
   template,
-  slot,
   selected,
   marked,
   at,
@@ -71,7 +78,7 @@ export const MatrixRow = memo(function MatrixRow({
   const onKeyDown = (event: React.KeyboardEvent) => {
     const c = columnOf(event);
     if (c < 0) return;
-    const typed = typing?.by === 'keys' ? typing.text : null;
+    const typed = typing?.by === 'keys' && typing.at.column === c ? typing.text : null;
     const action = actionOfKey(event, columns[c], typed);
     if (!action) return;
     if (action.kind !== 'take-typed' || !action.leaves) event.preventDefault();
@@ -84,15 +91,17 @@ export const MatrixRow = memo(function MatrixRow({
       case 'walk':
         return actions.take(row + action.rows, c + action.columns);
       case 'type':
-        return actions.setTyping({ text: action.text, by: 'keys' });
+        return actions.setTyping({ text: action.text, by: 'keys', at: { row, column: c } });
       case 'give-up':
         return actions.setTyping(null);
       case 'take-typed':
-        actions.takeTyped(sound, column, typing?.text ?? '', among);
+        if (!actions.takeTyped(sound, column, typing?.text ?? '', among)) return;
         if (action.rows !== 0 || action.columns !== 0) actions.take(row + action.rows, c + action.columns);
         return;
+      case 'find':
+        return actions.find(row, c, action.letter);
       case 'turn':
-        return actions.turn(sound, column, among, 'keys');
+        return actions.turn(sound, column, among, { by: 'keys', at: { row, column: c } });
       case 'clear':
         return actions.change(sound, column, undefined, among);
       case 'copy':
@@ -109,12 +118,13 @@ export const MatrixRow = memo(function MatrixRow({
     const c = columnOf(event);
     if (c < 0) return;
     actions.take(row, c);
-    if (columns[c].kind === 'pedal') actions.turn(sound, columns[c], among, 'pointer');
+    if (columns[c].kind === 'pedal') actions.turn(sound, columns[c], among, { by: 'pointer', at: { row, column: c } });
   };
   /** A pedal has turned with each of the two clicks already. */
   const onDoubleClick = (event: React.MouseEvent) => {
     const column = columns[columnOf(event)] as Column | undefined;
-    if (column && column.kind !== 'pedal') actions.turn(sound, column, among, 'pointer');
+    if (column && column.kind !== 'pedal')
+      actions.turn(sound, column, among, { by: 'pointer', at: { row, column: columnOf(event) } });
   };
   return (
     <div
@@ -125,7 +135,7 @@ export const MatrixRow = memo(function MatrixRow({
       onKeyDown={onKeyDown}
       onClick={onClick}
       onDoubleClick={onDoubleClick}
-      onBlur={() => typing?.by === 'keys' && at >= 0 && actions.takeTyped(sound, columns[at], typing.text, among)}
+      onBlur={() => typing?.by === 'keys' && actions.takeTyped(sound, columns[typing.at.column], typing.text, among)}
       onFocus={(event) => columnOf(event) >= 0 && columnOf(event) !== at && actions.take(row, columnOf(event))}
     >
       {columns.map((column, c) => {
@@ -139,25 +149,22 @@ export const MatrixRow = memo(function MatrixRow({
             value={value}
             differs={value !== valueIn(above, column)}
             isHere={at === c}
-            typed={at === c ? typing : null}
+            typed={typing?.at.column === c ? typing : null}
             onTyped={actions.setTyping}
             onCommit={(typed) => actions.takeTyped(sound, column, typed, among)}
             onLeave={() => actions.focusCell({ row, column: c })}
           />
         );
       })}
-      <div role="gridcell" className="plain mono">
-        {slot}
-      </div>
       <div role="gridcell" className="plain">
-        <button
-          className="linkish"
+        <LinkButton
+          tabIndex={at >= 0 ? 0 : -1}
           aria-label={`Remove ${sound.name}`}
           title="Remove this sound"
           onClick={() => actions.remove(sound)}
         >
           ×
-        </button>
+        </LinkButton>
       </div>
     </div>
   );
@@ -173,7 +180,7 @@ interface CellProps {
   readonly isHere: boolean;
   readonly typed: Typing | null;
   readonly onTyped: (typed: Typing | null) => void;
-  readonly onCommit: (typed: string) => void;
+  readonly onCommit: (typed: string) => boolean;
   /** Back from the field to the cell. */
   readonly onLeave: () => void;
 }
@@ -193,22 +200,26 @@ const Cell = memo(
         aria-label={`${name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'don’t care') : shownValue(column, value)}`}
       >
         {typed?.by === 'keys' ? (
-          <span className="mono typed">{typed.text}</span>
+          <span className={`mono typed${typed.reason === undefined ? '' : ' refused'}`}>
+            {typed.text}
+            {typed.reason !== undefined && <Reason>{typed.reason}</Reason>}
+          </span>
         ) : typed ? (
-          <input
-            className="cellinput mono"
-            style={{ width: 48, textAlign: 'center' }}
+          <Input
+            unstyled
+            classNames={{ input: 'cellinput mono' }}
+            wrapperProps={{ style: { width: 48 } }}
+            aria-invalid={typed.reason !== undefined || undefined}
             autoFocus
             aria-label={`${column.name} ${column.note}`}
             inputMode="numeric"
             value={typed.text}
-            onChange={(event) => onTyped({ text: event.target.value.trim(), by: 'pointer' })}
+            onChange={(event) => onTyped({ ...typed, text: event.currentTarget.value.trim() })}
             onBlur={() => onCommit(typed.text)}
             onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => {
-              if (event.key === 'Enter') onCommit(typed.text);
               if (event.key === 'Escape') onTyped(null);
-              if (event.key === 'Enter' || event.key === 'Escape') onLeave();
+              if (event.key === 'Escape' || (event.key === 'Enter' && onCommit(typed.text))) onLeave();
               event.stopPropagation();
             }}
           />
@@ -236,6 +247,13 @@ function columnOf(event: React.SyntheticEvent): number {
   const cell = (event.target as Element).closest<HTMLElement>('[data-cell]');
   return cell ? Number(cell.dataset.cell!.split('.')[1]) : -1;
 }
+
+/** Why a number was refused, under its cell. */
+const Reason = ({ children }: { readonly children: string }) => (
+  <span className="cellreason" role="alert">
+    {children}
+  </span>
+);
 
 export const isHand = (column: Column): boolean => column.kind === 'control' && column.byHand;
 

@@ -1,75 +1,124 @@
+import { Checkbox, UnstyledButton } from '@mantine/core';
 import type { Sound } from '@yunta/core';
-import { memo, useState } from 'react';
-import { EditableText } from '../../ui/EditableText.tsx';
+import { memo, useMemo, useState } from 'react';
+import { CellSelect } from '../../ui/CellSelect.tsx';
 import { useFocusBack } from '../../ui/focus-back.ts';
+import { InlineField } from '../../ui/InlineField.tsx';
 import type { RowActions } from './MatrixRow.tsx';
 
 interface NameRowProps {
   readonly sound: Sound;
+  readonly row: number;
   readonly roles: readonly string[];
+  /** Where its slot lies; empty where it has none. */
+  readonly slot: string;
   readonly selected: boolean;
   readonly marked: boolean;
+  /** The row of the selected cell: the only one that Tab stops in. */
+  readonly isHere: boolean;
   readonly actions: RowActions;
 }
 
-/** Who a row is: mark, name, role. Stands beside the cells and does not scroll with them. */
-export const NameRow = memo(function NameRow({ sound, roles, selected, marked, actions }: NameRowProps) {
+/** Who a row is: mark, name, role, slot. Stands beside the cells and does not scroll with them. */
+export const NameRow = memo(function NameRow({
+  sound,
+  row,
+  roles,
+  slot,
+  selected,
+  marked,
+  isHere,
+  actions,
+}: NameRowProps) {
+  const tabIndex = isHere ? 0 : -1;
+  const choices = useMemo(
+    () => [
+      { value: '', label: 'no role' },
+      ...[...new Set([...roles, ...(sound.role === '' ? [] : [sound.role])])].map((role) => ({
+        value: role,
+        label: role,
+      })),
+    ],
+    [roles, sound.role],
+  );
   return (
     <div role="row" aria-selected={selected}>
       <div role="gridcell">
-        <input
-          type="checkbox"
+        <Checkbox
+          size="xs"
+          tabIndex={tabIndex}
+          data-place={`${row}.mark`}
           aria-label={`Mark ${sound.name}`}
           checked={marked}
           onChange={() => actions.mark(sound)}
         />
       </div>
       <div role="rowheader">
-        <RowName name={sound.name} onRename={(name) => actions.rename(sound, name)} />
+        <CellText
+          text={sound.name}
+          shown={sound.name}
+          button={`Rename ${sound.name}`}
+          label={`Name of ${sound.name}`}
+          place={`${row}.name`}
+          tabIndex={tabIndex}
+          className="rowname"
+          onCommit={(name) => actions.rename(sound, name)}
+        />
       </div>
       <div role="gridcell" className="left">
-        <select
-          className="cellinput"
-          style={{ width: 66 }}
-          aria-label={`Role of ${sound.name}`}
+        <CellSelect
+          label={`Role of ${sound.name}`}
           value={sound.role}
-          onChange={(event) => actions.setRole(sound, event.target.value)}
-        >
-          <option value="">no role</option>
-          {[...new Set([...roles, ...(sound.role === '' ? [] : [sound.role])])].map((role) => (
-            <option key={role} value={role}>
-              {role}
-            </option>
-          ))}
-        </select>
+          choices={choices}
+          onPick={(role) => actions.setRole(sound, role)}
+          tabIndex={tabIndex}
+          place={`${row}.role`}
+        />
+      </div>
+      <div role="gridcell" className="left">
+        <CellText
+          text={slot}
+          shown={slot === '' ? '—' : slot}
+          button={`Slot of ${sound.name}: ${slot === '' ? 'none' : slot}`}
+          label={`Slot of ${sound.name}`}
+          place={`${row}.slot`}
+          tabIndex={tabIndex}
+          className="rowslot num"
+          onCommit={(typed) => actions.place(sound, typed)}
+        />
       </div>
     </div>
   );
 });
 
-/** A name that becomes a field when it is pressed: sixty fields in a matrix make every frame slow. */
-function RowName({ name, onRename }: { readonly name: string; readonly onRename: (name: string) => void }) {
+interface CellTextProps {
+  readonly text: string;
+  readonly shown: string;
+  readonly button: string;
+  readonly label: string;
+  readonly place: string;
+  readonly tabIndex: number;
+  readonly className: string;
+  readonly onCommit: (text: string) => string | null;
+}
+
+/** A text that becomes a field when it is pressed, or typed on: sixty fields in a matrix make every frame slow. */
+function CellText({ text, shown, button, label, place, tabIndex, className, onCommit }: CellTextProps) {
   const [editing, setEditing] = useState(false);
-  const button = useFocusBack<HTMLButtonElement>(editing);
+  const own = useFocusBack<HTMLButtonElement>(editing);
   if (editing)
-    return (
-      <EditableText
-        label={`Name of ${name}`}
-        value={name}
-        onCommit={onRename}
-        autoFocus
-        onLeave={() => setEditing(false)}
-      />
-    );
+    return <InlineField label={label} value={text} onCommit={onCommit} autoFocus onLeave={() => setEditing(false)} />;
   return (
-    <button
-      ref={button}
-      className="rowname"
-      aria-label={`Rename ${name}`}
-      title="Press to rename"
+    <UnstyledButton
+      ref={own}
+      className={className}
+      aria-label={button}
+      data-place={place}
+      tabIndex={tabIndex}
+      title="Press to change"
       onClick={() => setEditing(true)}
     >
-      {name}
-    </button>
+      {shown}
+    </UnstyledButton>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button, Checkbox, TextInput } from '@mantine/core';
 import { commands, inOrder } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
@@ -27,11 +27,17 @@ export function SoundsStation() {
   };
   return (
     <>
-      <StationHead name="Sounds" question="What is on, where is it set, and what do the hands do?">
-        <label style={{ fontSize: 12 }}>
-          <input type="checkbox" checked={onlyDiffering} onChange={(event) => setOnlyDiffering(event.target.checked)} />{' '}
-          only columns that differ
-        </label>
+      <StationHead
+        name="Sounds"
+        startAt={['[data-cell][tabindex="0"]', '[aria-label="Add a sound"]']}
+        question="What is on, where is it set, and what do the hands do?"
+      >
+        <Checkbox
+          size="xs"
+          label="only columns that differ"
+          checked={onlyDiffering}
+          onChange={(event) => setOnlyDiffering(event.currentTarget.checked)}
+        />
       </StationHead>
       <div className="sheet">
         <LineForm does="Add sound" onAdd={add}>
@@ -87,10 +93,13 @@ export function SoundsStation() {
             <kbd>Delete</kbd> don’t care
           </span>
           <span>
-            <kbd>D</kbd> copy the sound
+            <kbd>a–z</kbd> find a sound
           </span>
           <span>
-            <kbd>X</kbd> mark the sound
+            <kbd>Shift D</kbd> copy it
+          </span>
+          <span>
+            <kbd>Shift X</kbd> mark it
           </span>
           <span>
             <kbd>Alt ↑↓</kbd> move the sound

@@ -8,7 +8,7 @@ const { show } = fourCable().sound('lead', lead).sound('clean', clean);
 const columns = columnsOf(buildWiring(show.rig));
 const column = (name: string): Column => columns.find((column) => `${column.name} ${column.note}` === name)!;
 const [pedal, preset, range, choice] = ['Drive L1', 'Delay PC', 'Delay mix', 'Combo channel'].map(column);
-const plain = { altKey: false, ctrlKey: false, metaKey: false };
+const plain = { altKey: false, shiftKey: false, ctrlKey: false, metaKey: false };
 const press = (key: string, at: Column, typed: string | null = null, more = {}) =>
   actionOfKey({ key, ...plain, ...more }, at, typed);
 

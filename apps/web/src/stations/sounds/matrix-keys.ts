@@ -1,7 +1,7 @@
 import { type ControlValue, domainValues } from '@yunta/core';
 import type { Column } from './matrix-columns.ts';
 
-/** What a key asks of the cell that it is pressed in. */
+/** What a key asks of the cell that it is pressed in. Home and End walk to the edge, page keys ten rows. */
 export type CellAction =
   | { readonly kind: 'walk'; readonly rows: number; readonly columns: number }
   /** A number is being typed into the cell: so far this. */
@@ -14,6 +14,8 @@ export type CellAction =
   | { readonly kind: 'clear' }
   | { readonly kind: 'copy' }
   | { readonly kind: 'mark' }
+  /** Go to the next sound that begins so. */
+  | { readonly kind: 'find'; readonly letter: string }
   /** The sound itself moves among its neighbours. */
   | { readonly kind: 'move'; readonly by: -1 | 1 };
 
@@ -22,6 +24,7 @@ export interface PressedKey {
   readonly altKey: boolean;
   readonly ctrlKey: boolean;
   readonly metaKey: boolean;
+  readonly shiftKey: boolean;
 }
 
 const walks: Readonly<Record<string, readonly [rows: number, columns: number]>> = {
@@ -29,6 +32,10 @@ const walks: Readonly<Record<string, readonly [rows: number, columns: number]>> 
   ArrowDown: [1, 0],
   ArrowLeft: [0, -1],
   ArrowRight: [0, 1],
+  PageUp: [-10, 0],
+  PageDown: [10, 0],
+  Home: [0, -1000],
+  End: [0, 1000],
 };
 const isDigit = (key: string): boolean => /^\d$/.test(key);
 
@@ -45,8 +52,9 @@ export function actionOfKey(pressed: PressedKey, column: Column, typed: string |
   if (Object.hasOwn(walks, key)) return { kind: 'walk', rows: walks[key][0], columns: walks[key][1] };
   if (key === ' ' || key === 'Enter') return { kind: 'turn' };
   if (key === 'Delete' || key === 'Backspace') return { kind: 'clear' };
-  if (key.toLowerCase() === 'd') return { kind: 'copy' };
-  if (key.toLowerCase() === 'x') return { kind: 'mark' };
+  if (pressed.shiftKey && key.toLowerCase() === 'd') return { kind: 'copy' };
+  if (pressed.shiftKey && key.toLowerCase() === 'x') return { kind: 'mark' };
+  if (/^\p{L}$/u.test(key)) return { kind: 'find', letter: key };
   return isDigit(key) && takesNumbers(column) ? { kind: 'type', text: key } : null;
 }
 
@@ -73,4 +81,22 @@ export function turned(column: Column, before: ControlValue | undefined): Contro
 export function numberTyped(column: Column, typed: string): number | null {
   const number = Number(typed) - (column.kind === 'preset' ? column.firstPresetNumber : 0);
   return typed.trim() !== '' && Number.isInteger(number) && number >= 0 ? number : null;
+}
+
+/** Why a number cannot be wanted of a column; null where it can. */
+export function outOfRange(column: Column, number: number): string | null {
+  if (column.kind !== 'control' || column.control.domain.kind !== 'range') return null;
+  const { min, max } = column.control.domain;
+  return number >= min && number <= max ? null : `${column.name} ${column.note} goes from ${min} to ${max}.`;
+}
+
+/** The row after `from`, round to the first, whose name begins with what was typed. Null: there is none. */
+export function nextNamed(names: readonly string[], from: number, typed: string): number | null {
+  // With more letters typed, the row that one stands on still counts.
+  const first = typed.length > 1 ? 0 : 1;
+  for (let i = first; i < names.length + first; i += 1) {
+    const row = (from + i) % names.length;
+    if (names[row].toLowerCase().startsWith(typed.toLowerCase())) return row;
+  }
+  return null;
 }

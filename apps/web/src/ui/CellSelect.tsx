@@ -1,0 +1,184 @@
+import { Combobox, UnstyledButton, useCombobox } from '@mantine/core';
+import { IconChevronDown } from '@tabler/icons-react';
+import { useEffect, useRef, useState } from 'react';
+import styles from './ui.module.css';
+
+export interface Choice {
+  readonly value: string;
+  readonly label: string;
+}
+
+interface CellSelectProps {
+  readonly label: string;
+  readonly value: string;
+  /** What there is to choose; worked out when the list opens where that takes long. */
+  readonly choices: readonly Choice[] | (() => readonly Choice[]);
+  /** What the value is called, where the choices are not known before the list opens. */
+  readonly shownAs?: string;
+  readonly onPick: (value: string) => void;
+  /** Shown where the value is none of the choices. */
+  readonly placeholder?: string;
+  readonly bordered?: boolean;
+  readonly autoOpen?: boolean;
+  readonly tabIndex?: number;
+  /** Found by the grid that it stands in. */
+  readonly place?: string;
+  readonly onClose?: () => void;
+}
+
+/** So many are drawn; typing finds the rest. */
+const mostShown = 150;
+
+/** Choices that hold every word typed, those that begin with it first. */
+export function matching(choices: readonly Choice[], typed: string): readonly Choice[] {
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = choices.filter(({ label }) => words.every((word) => label.toLowerCase().includes(word)));
+  const begins = (choice: Choice) => choice.label.toLowerCase().startsWith(typed.toLowerCase());
+  return [...found.filter(begins), ...found.filter((choice) => !begins(choice))];
+}
+
+/**
+ * One of several, in the place of a value: Enter, a click or typing opens the list; typing finds in it. The list is
+ * only there while it is open, so that a table may have hundreds of these.
+ */
+export function CellSelect({
+  label,
+  value,
+  choices: given,
+  shownAs,
+  onPick,
+  placeholder = '—',
+  bordered,
+  autoOpen,
+  tabIndex,
+  place,
+  onClose,
+}: CellSelectProps) {
+  const [typed, setTyped] = useState<string | null>(autoOpen ? '' : null);
+  const button = useRef<HTMLButtonElement>(null);
+  const wasOpen = useRef(false);
+  const open = typed !== null;
+  useEffect(() => {
+    if (wasOpen.current && !open) button.current?.focus();
+    wasOpen.current = open;
+  }, [open]);
+  const close = () => {
+    setTyped(null);
+    onClose?.();
+  };
+  const shown =
+    shownAs ?? (typeof given === 'function' ? undefined : given.find((choice) => choice.value === value)?.label);
+  const target = (
+    <UnstyledButton
+      ref={button}
+      className={styles.select}
+      role="combobox"
+      aria-label={label}
+      aria-haspopup="listbox"
+      aria-expanded={open}
+      tabIndex={tabIndex}
+      data-place={place}
+      data-bordered={bordered || undefined}
+      data-empty={shown === undefined || undefined}
+      onClick={() => (open ? close() : setTyped(''))}
+      onKeyDown={(event) => {
+        if (open || event.ctrlKey || event.metaKey || event.altKey) return;
+        if (place === undefined && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+          event.preventDefault();
+          setTyped('');
+        } else if (/^[\p{L}\p{N}]$/u.test(event.key)) {
+          event.preventDefault();
+          event.stopPropagation();
+          setTyped(event.key);
+        }
+      }}
+    >
+      <span>{shown ?? placeholder}</span>
+      <IconChevronDown size={12} aria-hidden="true" />
+    </UnstyledButton>
+  );
+  if (typed === null) return target;
+  return (
+    <OpenList
+      label={label}
+      value={value}
+      choices={matching(typeof given === 'function' ? given() : given, typed)}
+      typed={typed}
+      onType={setTyped}
+      onPick={(picked) => {
+        close();
+        if (picked !== value) onPick(picked);
+      }}
+      onClose={close}
+    >
+      {target}
+    </OpenList>
+  );
+}
+
+interface OpenListProps extends Pick<CellSelectProps, 'label' | 'value' | 'onPick'> {
+  readonly choices: readonly Choice[];
+  readonly typed: string;
+  readonly onType: (text: string) => void;
+  readonly onClose: () => void;
+  readonly children: React.ReactElement;
+}
+
+function OpenList({ label, value, choices, typed, onType, onPick, onClose, children }: OpenListProps) {
+  const store = useCombobox({ opened: true, onOpenedChange: (opened) => !opened && onClose() });
+  useEffect(() => {
+    store.focusSearchInput();
+    // Once, when it opens.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  useEffect(() => {
+    store.updateSelectedOptionIndex('active');
+    if (typed !== '' || !choices.some((choice) => choice.value === value)) store.selectFirstOption();
+    else store.selectActiveOption();
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [typed]);
+  return (
+    <Combobox
+      store={store}
+      onOptionSubmit={onPick}
+      position="bottom-start"
+      width="max-content"
+      shadow="none"
+      withinPortal
+    >
+      <Combobox.Target targetType="button">{children}</Combobox.Target>
+      <Combobox.Dropdown style={{ minWidth: 170 }}>
+        <Combobox.Search
+          size="xs"
+          aria-label={`Find: ${label}`}
+          placeholder="type to find"
+          value={typed}
+          onChange={(event) => onType(event.currentTarget.value)}
+          onBlur={onClose}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') {
+              event.stopPropagation();
+              onClose();
+            }
+          }}
+        />
+        <Combobox.Options mah={260} style={{ overflowY: 'auto' }} aria-label={label}>
+          {choices.slice(0, mostShown).map((choice) => (
+            <Combobox.Option
+              key={choice.value}
+              value={choice.value}
+              active={choice.value === value}
+              className={styles.option}
+            >
+              {choice.label}
+            </Combobox.Option>
+          ))}
+          {choices.length === 0 && <Combobox.Empty>Nothing is called so</Combobox.Empty>}
+          {choices.length > mostShown && (
+            <Combobox.Empty>Type to find {choices.length - mostShown} more</Combobox.Empty>
+          )}
+        </Combobox.Options>
+      </Combobox.Dropdown>
+    </Combobox>
+  );
+}
