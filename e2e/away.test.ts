@@ -84,6 +84,7 @@ test('two windows on one field: the second is told what won, and has it', async 
   other.removeAllListeners('request');
   await under.continue();
   await other.setRequestInterception(false);
+  await other.bringToFront();
   await waitForSaid(other, 'alert', 'An edit was not saved');
   const said = await other.$$eval('[role="alert"]', (nodes) => nodes.map((node) => node.textContent).join());
   expect(said).toMatch(/Change cable C01 \(9\).*it is now 7/);

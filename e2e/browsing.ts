@@ -79,7 +79,9 @@ export const click = async (page: Page, role: string, name: string): Promise<voi
   (await find(page, role, name)).click();
 
 export async function type(page: Page, name: string, text: string): Promise<void> {
-  const field = await page.waitForSelector(`::-p-aria([name="${name}"])`);
+  const field = await page.waitForSelector(
+    `::-p-aria([name="${name}"][role="textbox"]), ::-p-aria([name="${name}"][role="combobox"])`,
+  );
   await field!.click();
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
@@ -127,9 +129,17 @@ export async function waitForSaid(page: Page, role: 'alert' | 'status', words: s
   }
 }
 
+const findingsButton = '::-p-xpath(//header//button[starts-with(normalize-space(.), "Findings")])';
+
+/** Waits until the count of findings holds some words. */
+export async function waitForCount(page: Page, words: string): Promise<void> {
+  await page.waitForSelector(`::-p-xpath(//header//button[starts-with(., "Findings") and contains(., "${words}")])`);
+}
+
 /** Opens the findings, if they are shut, and waits until they hold some words. */
 export async function waitForFinding(page: Page, words: string): Promise<void> {
-  const button = await find(page, 'button', 'Findings');
+  await page.waitForSelector(findingsButton);
+  const button = (await page.$(findingsButton))!;
   if ((await button.evaluate((node) => node.getAttribute('aria-expanded'))) === 'false') await button.click();
   await waitForText(page, 'section[aria-label="Findings"]', words);
 }

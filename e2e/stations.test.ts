@@ -16,6 +16,7 @@ import {
   saved,
   textOf,
   type,
+  waitForCount,
   waitForFinding,
   waitForSaid,
   waitForText,
@@ -208,7 +209,9 @@ describe('sounds', () => {
     await openDemo();
     await go('Sounds');
     await (await page.waitForSelector('[data-cell="0.0"]'))!.focus();
+    await page.keyboard.down('Shift');
     for (const key of ['X', 'ArrowDown', 'X', 'ArrowDown', 'X']) await page.keyboard.press(key as 'X');
+    await page.keyboard.up('Shift');
     await waitForText(page, 'main', '3 sounds marked');
     await page.keyboard.press('Space');
     const cells = () =>
@@ -651,13 +654,13 @@ describe('set', () => {
       'song;tempo;part;bars;plays\r\nHarbour Light;96,5;verse;16;Slow Lock, verse\r\nHarbour Light;96,5;chorus;8;\r\n',
     );
     await waitForText(page, 'main', '19');
-    await waitForText(page, 'button[aria-label="Findings"]', '3 stop the show');
+    await waitForCount(page, '3 stop the show');
     await click(page, 'button', 'Export tables');
     await click(page, 'menuitem', 'Songs, CSV');
     const text = (await downloaded('river-boat-combo-rig-songs.csv')).toString();
     expect(text).toContain('Harbour Light,96.5,,,,verse,16,"Slow Lock, verse"\r\n');
     await click(page, 'button', 'Undo: Import 1 song');
-    await waitForText(page, 'button[aria-label="Findings"]', '2 stop the show');
+    await waitForCount(page, '2 stop the show');
   });
 
   test('songs come in from a MIDI file, as another program writes it: tempo, markers as parts, bars', async () => {

@@ -45,6 +45,7 @@ describe('a new database', () => {
       '/api/shows/{id}/batches',
       '/api/shows/{id}/file',
       '/api/shows/{id}/history',
+      '/api/shows/{id}/history/{revision}',
       '/api/shows/{id}/own-songbook',
       '/api/shows/{id}/revisions',
       '/api/shows/{id}/revisions/{revision}',
@@ -52,6 +53,46 @@ describe('a new database', () => {
       '/health',
     ]);
     expect((await running.ask('GET', '/api/schema')).json).toMatchObject({ $id: 'urn:yunta:show:2', type: 'object' });
+  });
+});
+
+describe('an earlier revision', () => {
+  const past = (id: string, revision: number | string) => running.ask('GET', `/api/shows/${id}/history/${revision}`);
+  const edit = async (id: string, command: (show: Show) => { command: object; steps: readonly object[] }) => {
+    const show = await read(id);
+    const sent = { id: randomUUID(), base: show.revision, ...command(show) };
+    expect((await running.ask('POST', `/api/shows/${id}/batches`, sent)).status).toBe(200);
+  };
+
+  test('is the rig as it was then, songs included, back to the beginning', async () => {
+    const id = await made({ kind: 'starter', starter: 'four-cable', name: 'Past' });
+    const states = [await read(id)];
+    for (const command of [
+      (show: Show) => commands.renameRig(show, 'Later'),
+      (show: Show) => commands.addSong(show, 'ebb', 'Ebb'),
+      (show: Show) => commands.removeSound(show, Object.keys(show.rig.sounds)[0]),
+    ]) {
+      await edit(id, command);
+      states.push(await read(id));
+    }
+    for (const [revision, { rig, songbook }] of states.entries())
+      expect((await past(id, revision)).json).toEqual({ revision, rig, songbook, songsOfToday: false });
+  });
+
+  test('where another rig changed the shared songs since, the rig is that of then and the songs are those of today', async () => {
+    const id = await made({ kind: 'starter', starter: 'four-cable', name: 'Sharing' });
+    const other = await made({ kind: 'empty', name: 'Other', songbookOf: id });
+    await edit(id, (show) => commands.addSong(show, 'ebb', 'Ebb'));
+    await edit(other, (show) => commands.setSong(show, 'ebb', 'name', 'Flood'));
+    await edit(id, (show) => commands.renameRig(show, 'Renamed'));
+    const then = (await past(id, 0)).json as { songsOfToday: boolean; rig: Show['rig']; songbook: Show['songbook'] };
+    expect([then.songsOfToday, then.rig.name, then.songbook.songs['ebb']?.name]).toEqual([true, 'Sharing', 'Flood']);
+  });
+
+  test.each(['99', '-1', 'x', '1e3', '999999999999'])('“%s” is none', async (revision) => {
+    const id = await made({ kind: 'empty', name: 'Short' });
+    expect((await past(id, revision)).status).toBe(404);
+    expect((await past('nobody', 0)).status).toBe(404);
   });
 });
 

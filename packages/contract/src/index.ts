@@ -42,6 +42,15 @@ export interface HistoryEntry {
   readonly command: Batch['command'];
 }
 
+/** The rig as it was after an earlier edit. */
+export interface PastShow {
+  readonly revision: number;
+  readonly rig: Rig;
+  readonly songbook: Songbook;
+  /** The songs are those of today: another rig that shares them has changed them since. */
+  readonly songsOfToday: boolean;
+}
+
 export type NewShow =
   /** `songbookOf`: the rig whose songbook the new one shares; one of its own where absent. */
   | { readonly kind: 'empty'; readonly name: string; readonly songbookOf?: string }

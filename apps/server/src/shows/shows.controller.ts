@@ -1,7 +1,7 @@
 import { Body, Controller, Delete, Get, Header, HttpCode, Inject, Param, Post, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { showSchema } from '@yunta/core';
-import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@yunta/contract';
+import type { AppliedBatch, HistoryEntry, PastShow, ShowAtRevision, ShowSummary } from '@yunta/contract';
 import { NewShowDto, SentBatchDto } from './dto.ts';
 import { ShowsService } from './shows.service.ts';
 
@@ -46,6 +46,11 @@ export class ShowsController {
   @Get('shows/:id/history')
   history(@Param('id') id: string): Promise<HistoryEntry[]> {
     return this.shows.history(id);
+  }
+
+  @Get('shows/:id/history/:revision')
+  past(@Param('id') id: string, @Param('revision') revision: string): Promise<PastShow> {
+    return this.shows.past(id, revision);
   }
 
   @Get('shows/:id/file')

@@ -11,6 +11,7 @@ import {
   exportShow,
   flyShow,
   importShow,
+  invertSteps,
   problem,
   readBatch,
   repairShow,
@@ -25,8 +26,8 @@ import {
   stepsBetween,
   withSongbook,
 } from '@yunta/core';
-import type { AppliedBatch, HistoryEntry, ShowAtRevision, ShowSummary } from '@yunta/contract';
-import { DataSource, type EntityManager, Not } from 'typeorm';
+import type { AppliedBatch, HistoryEntry, PastShow, ShowAtRevision, ShowSummary } from '@yunta/contract';
+import { DataSource, type EntityManager, MoreThan, Not } from 'typeorm';
 import { BatchRow, ShowRow, SongbookRow } from '../persistence/entities.ts';
 import { withRetries } from '../persistence/retry.ts';
 import { ProblemException } from '../platform/problem.ts';
@@ -248,6 +249,36 @@ export class ShowsService {
       actor: row.actor,
       command: JSON.parse(row.command),
     }));
+  }
+
+  /**
+   * The rig as it was after an earlier edit: what came after it is taken back from what is there now, the last first.
+   * Where another rig has changed the shared songs since, the songs are those of today.
+   */
+  async past(id: string, revision: string): Promise<PastShow> {
+    return this.database.transaction('REPEATABLE READ', async (manager) => {
+      const { row, book } = await this.rows(manager, id);
+      const wanted = /^\d{1,9}$/.test(revision) ? Number(revision) : Infinity;
+      const unknown = () =>
+        new ProblemException([problem('', 'not-found', { what: 'revision', id: revision.slice(0, 64) })]);
+      if (wanted > row.revision) throw unknown();
+      const later = await manager.find(BatchRow, {
+        where: { workspace: localTenant.workspace, show: id, revision: MoreThan(wanted) },
+        order: { revision: 'DESC' },
+      });
+      if (later.length !== row.revision - wanted) throw unknown();
+      const back = later.flatMap(({ steps }) => invertSteps((JSON.parse(steps) as readonly Step[]).map(stepOfToday)));
+      const now = documentsOf(row, book);
+      const whole = applySteps(now, back);
+      const then = whole.ok
+        ? whole
+        : applySteps(
+            now,
+            back.filter((step) => step.doc === 'rig'),
+          );
+      if (!then.ok) throw unknown();
+      return { revision: wanted, ...then.value, songsOfToday: !whole.ok };
+    });
   }
 
   /** A retry gets the first result; another batch under a used id is refused. */

@@ -17,6 +17,8 @@ async function opened(kept: string | null = null) {
         put: () => Promise.resolve(),
         remove: () => Promise.resolve(),
         loadShow: () => Promise.resolve(null),
+        loadUndo: () => Promise.resolve({ undo: [], redo: [] }),
+        keepUndo: () => Promise.resolve(),
         keepShow: () => Promise.resolve(),
       },
       windows: { announce: () => undefined, listen: () => () => undefined },

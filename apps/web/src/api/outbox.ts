@@ -27,6 +27,34 @@ export interface Storage {
   /** The rig as the server last told it, to open while the server is away. */
   readonly loadShow: (rig: string) => Promise<ShowAtRevision | null>;
   readonly keepShow: (at: ShowAtRevision) => Promise<void>;
+  /** What can be undone and redone, so that it still can after a reload. */
+  readonly loadUndo: (rig: string) => Promise<UndoStacks>;
+  readonly keepUndo: (rig: string, stacks: UndoStacks) => Promise<void>;
+}
+
+/** Edits that can be taken back, and those taken back that can be made again; the last at the end. */
+export interface UndoStacks {
+  readonly undo: readonly Batch[];
+  readonly redo: readonly Batch[];
+}
+
+/** So many edits are remembered. */
+export const mostUndone = 100;
+
+/** What of remembered edits can be read: from the end back to the first that cannot, since one undoes in order. */
+export function readStacks(data: unknown): UndoStacks {
+  const { undo, redo } = (data ?? {}) as Record<string, unknown>;
+  return { undo: readable(undo), redo: readable(redo) };
+}
+
+function readable(list: unknown): readonly Batch[] {
+  const batches: Batch[] = [];
+  for (const each of Array.isArray(list) ? (list as unknown[]).slice(-mostUndone).reverse() : []) {
+    const read = readBatch(each);
+    if (!read.ok) break;
+    batches.unshift(read.value);
+  }
+  return batches;
 }
 
 /** A fresh key for an edit of a rig; `count`: how many the window had made before it. */
@@ -88,6 +116,8 @@ export function browserStorage(): Storage {
     remove: (key) => soon(() => del(key, edits())),
     loadShow: (rig) => soon(async () => showOfToday(await get<ShowAtRevision>(rig, shows())) ?? null),
     keepShow: (at) => soon(() => set(at.id, at, shows())),
+    loadUndo: (rig) => soon(async () => readStacks(await get<unknown>(`undo/${rig}`, edits()))),
+    keepUndo: (rig, stacks) => soon(() => set(`undo/${rig}`, stacks, edits())),
   };
 }
 

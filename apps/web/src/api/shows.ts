@@ -3,6 +3,7 @@ import type {
   BackupFile,
   HistoryEntry,
   NamedRevision,
+  PastShow,
   NewShow,
   ProblemDetails,
   RestoredBackup,
@@ -64,6 +65,8 @@ export const ownSongbook = (id: string): Promise<ShowAtRevision> =>
 export const readFileOf = async (id: string): Promise<Blob> =>
   (await answerOf(`/api/shows/${encodeURIComponent(id)}/file`)).blob();
 export const readHistory = (id: string): Promise<HistoryEntry[]> => ask(`/api/shows/${encodeURIComponent(id)}/history`);
+export const readPast = (id: string, revision: number): Promise<PastShow> =>
+  ask(`/api/shows/${encodeURIComponent(id)}/history/${revision}`);
 export const listTicks = (id: string): Promise<Tick[]> => ask(`/api/shows/${encodeURIComponent(id)}/ticks`);
 export const setTick = (
   id: string,

@@ -14,7 +14,7 @@ import {
 import type { AppliedBatch, SentBatch, ShowAtRevision } from '@yunta/contract';
 import fc from 'fast-check';
 import { RefusedError } from './shows.ts';
-import { editKey, type KeptEdit, type Outbox, readEdit, type Storage } from './outbox.ts';
+import { editKey, type KeptEdit, type Outbox, readEdit, readStacks, type Storage } from './outbox.ts';
 import { ShowStore, type Transport } from './store.ts';
 
 /** The server as the store sees it: two rigs over one songbook, each batch once, and a wire that a test can cut. */
@@ -134,6 +134,7 @@ class Server {
 class FakeBrowser {
   readonly records = new Map<string, unknown>();
   readonly shows = new Map<string, ShowAtRevision>();
+  readonly undos = new Map<string, unknown>();
   private readonly ears: { heard: (rig: string) => void; from: object }[] = [];
   isBroken = false;
 
@@ -157,6 +158,8 @@ class FakeBrowser {
       remove: (key) => working(() => void this.records.delete(key)),
       loadShow: (rig) => working(() => this.shows.get(rig) ?? null),
       keepShow: (at) => working(() => void this.shows.set(at.id, at)),
+      loadUndo: (rig) => working(() => readStacks(this.undos.get(rig))),
+      keepUndo: (rig, stacks) => working(() => void this.undos.set(rig, JSON.parse(JSON.stringify(stacks)))),
     };
   }
 
@@ -206,6 +209,46 @@ describe('one window', () => {
     expect(server.read('combo')).toMatchObject({ revision: 2, rig: { name: demoShow().rig.name } });
     expect(store.get().redo).toHaveLength(1);
   });
+  test('after a reload what was done can be undone and redone, in its order; what cannot be read is left out', async () => {
+    const [server, browser] = [new Server(), new FakeBrowser()];
+    const store = await server.open('combo', browser);
+    const { name } = store.get().show.rig;
+    store.run(commands.renameRig(store.get().show, 'One'));
+    store.run(commands.renameRig(store.get().show, 'Two'));
+    store.run(commands.renameRig(store.get().show, 'Three'));
+    store.undo();
+    await settled();
+    expect(store.get().saving).toBe('saved');
+    const again = await server.open('combo', browser);
+    expect([again.get().undo.length, again.get().redo.length]).toEqual([2, 1]);
+    again.redo();
+    expect(again.get().show.rig.name).toBe('Three');
+    for (let i = 0; i < 3; i += 1) again.undo();
+    expect([again.get().show.rig.name, again.get().undo]).toEqual([name, []]);
+    await settled();
+    expect(again.get().saving).toBe('saved');
+    const kept = browser.undos.get('combo') as { redo: unknown[] };
+    browser.undos.set('combo', { undo: 'x', redo: [{ odd: 1 }, ...kept.redo.slice(1)] });
+    const third = await server.open('combo', browser);
+    expect([third.get().undo.length, third.get().redo.length]).toEqual([0, 2]);
+  });
+
+  test('an edit of another window that stands in the way of an undo after a reload: said, and nothing is lost', async () => {
+    const [server, browser] = [new Server(), new FakeBrowser()];
+    const store = await server.open('combo', browser);
+    store.run(commands.renameRig(store.get().show, 'One'));
+    await settled();
+    expect(store.get().saving).toBe('saved');
+    const other = await server.open('combo');
+    other.run(commands.renameRig(other.get().show, 'Theirs'));
+    await settled();
+    expect(other.get().saving).toBe('saved');
+    const again = await server.open('combo', browser);
+    again.undo();
+    expect([again.get().show.rig.name, again.get().undo.length]).toEqual(['Theirs', 1]);
+    expect(again.get().refusal).toContain('it is now');
+  });
+
   test('an answer lost on its way: the edit is sent again and is there once', async () => {
     jest.useFakeTimers();
     const server = new Server();

@@ -13,7 +13,7 @@ import {
   type Step,
 } from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
-import { browserStorage, editKey, type KeptEdit, madeAt, type Storage } from './outbox.ts';
+import { browserStorage, editKey, type KeptEdit, madeAt, mostUndone, type Storage } from './outbox.ts';
 import { ownSongbook, readShow, RefusedError, sendBatch } from './shows.ts';
 import { browserWindows, everyRig, type Windows } from './windows.ts';
 
@@ -125,6 +125,7 @@ export class ShowStore {
   static async open(at: ShowAtRevision, transport: Transport): Promise<ShowStore> {
     const store = new ShowStore(at.id, at, transport);
     await store.adopt();
+    await store.recallUndo();
     void store.flush();
     store.keepShow();
     return store;
@@ -142,6 +143,7 @@ export class ShowStore {
       if (!kept) throw reason;
       const store = new ShowStore(id, kept, transport);
       await store.adopt();
+      await store.recallUndo();
       store.behind = true;
       store.change({ notice: 'The server does not answer. You see the rig as this browser last saw it.' });
       await store.failed(reason);
@@ -467,8 +469,22 @@ export class ShowStore {
     this.transport.windows.announce(this.id);
   }
 
+  /** What an earlier window could undo. An edit that stands in the way of one is said when it is tried. */
+  private async recallUndo(): Promise<void> {
+    const stacks = await this.transport.storage.loadUndo(this.id).catch(() => null);
+    if (stacks && this.state.undo.length + this.state.redo.length === 0)
+      this.state = { ...this.state, undo: stacks.undo, redo: stacks.redo };
+  }
+
+  private keepUndo(): void {
+    const { undo, redo } = this.state;
+    const stacks = { undo: undo.slice(-mostUndone), redo: redo.slice(-mostUndone) };
+    void this.transport.storage.keepUndo(this.id, stacks).catch(this.keepsNothing);
+  }
+
   private change(part: Partial<EditState>): void {
     this.state = { ...this.state, ...part };
+    if (part.undo || part.redo) this.keepUndo();
     for (const listener of this.listeners) listener();
   }
 }

@@ -18,7 +18,8 @@ export function Counts({ open, onToggle }: { readonly open: boolean; readonly on
   );
   const some = counts.filter(([, , count]) => count > 0);
   return (
-    <UnstyledButton className="counts" aria-label="Findings" aria-expanded={open} onClick={onToggle}>
+    <UnstyledButton className="counts" aria-expanded={open} onClick={onToggle}>
+      <span className="visually-hidden">Findings: </span>
       <span aria-live="polite">
         {!judged && <span className="soft">judging …</span>}
         {judged && some.length === 0 && <span className="soft">nothing found</span>}

@@ -1,16 +1,21 @@
-import { Modal } from '@mantine/core';
+import { Button, Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { describeCommand } from '@yunta/core';
+import { describeCommand, stepsBetween } from '@yunta/core';
+import { useState } from 'react';
 import { useSaved, useShow } from '../api/rig.tsx';
-import { readHistory } from '../api/shows.ts';
-import { Revisions } from './Revisions.tsx';
+import { readHistory, readPast } from '../api/shows.ts';
 import { DataTable } from '../ui/DataTable.tsx';
+import { LinkButton } from '../ui/LinkButton.tsx';
+import { Refusal } from '../ui/Refusal.tsx';
+import { changeWords } from './change-words.ts';
+import { Revisions } from './Revisions.tsx';
 
-/** Revisions with a name, and every edit that the server has taken, newest first. */
+/** Revisions with a name, and every edit that the server has taken, newest first; any of them can be gone back to. */
 export function History({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const { id } = useShow();
   const { revision } = useSaved();
   const history = useQuery({ queryKey: ['history', id, revision], queryFn: () => readHistory(id), enabled: open });
+  const [looked, setLooked] = useState<number | null>(null);
   return (
     <Modal
       opened={open}
@@ -22,34 +27,65 @@ export function History({ open, onClose }: { readonly open: boolean; readonly on
     >
       {open && <Revisions onRestored={onClose} />}
       <h3 style={{ margin: '16px 0 4px' }}>Every edit</h3>
-      {history.error && (
-        <div className="refusal" role="alert">
-          {history.error.message}
-        </div>
-      )}
+      {history.error && <Refusal error={history.error} />}
       {history.isPending && <p className="soft">Reading …</p>}
       {history.data?.length === 0 && <p className="soft">No edit yet: the rig is as it was made.</p>}
       {history.data && history.data.length > 0 && (
-        <DataTable>
-          <thead>
-            <tr>
-              <th>Revision</th>
-              <th>What</th>
-              <th>When</th>
+        <DataTable
+          label="Every edit"
+          columns={[{ head: 'Revision', width: 70 }, { head: 'What' }, { head: 'When', width: 170 }, { head: '' }]}
+        >
+          {history.data.map((entry) => (
+            <tr key={entry.revision} aria-selected={looked === entry.revision}>
+              <td className="num">{entry.revision}</td>
+              <td>
+                {describeCommand(entry.command)}
+                {looked === entry.revision && <Past revision={entry.revision} onRestored={onClose} />}
+              </td>
+              <td className="soft">{new Date(entry.at).toLocaleString()}</td>
+              <td>
+                {entry.revision < revision && (
+                  <LinkButton
+                    aria-label={`Go back to revision ${entry.revision}`}
+                    aria-expanded={looked === entry.revision}
+                    onClick={() => setLooked(looked === entry.revision ? null : entry.revision)}
+                  >
+                    Go back
+                  </LinkButton>
+                )}
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {history.data.map((entry) => (
-              <tr key={entry.revision}>
-                <td className="num">{entry.revision}</td>
-                <td>{describeCommand(entry.command)}</td>
-                <td className="soft">{new Date(entry.at).toLocaleString()}</td>
-              </tr>
-            ))}
-          </tbody>
+          ))}
         </DataTable>
       )}
       {history.data?.length === 500 && <p className="soft">The last 500 are shown.</p>}
     </Modal>
+  );
+}
+
+/** The rig as it was after an edit: what going back to it would change, and going back as one edit. */
+function Past({ revision, onRestored }: { readonly revision: number; readonly onRestored: () => void }) {
+  const { id, show, store, run } = useShow();
+  const past = useQuery({ queryKey: ['past', id, revision], queryFn: () => readPast(id, revision) });
+  if (past.error) return <Refusal error={past.error} what="This revision cannot be read." />;
+  if (!past.data) return <p className="soft">Reading …</p>;
+  const { rig, songbook, songsOfToday } = past.data;
+  const steps = stepsBetween(show, { rig, songbook });
+  const restore = () => {
+    if (run({ command: { name: 'restore-revision', facts: { name: String(revision) } }, steps })) {
+      store.tell(`The rig is as it was at revision ${revision}. Undo takes it back.`);
+      onRestored();
+    }
+  };
+  return (
+    <div className="soft" style={{ padding: '4px 0 6px' }}>
+      <div>{steps.length === 0 ? 'The rig is as it was then.' : `Going back changes ${changeWords(steps)}.`}</div>
+      {songsOfToday && <div>The songs stay as they are: another rig that shares them has changed them since.</div>}
+      {steps.length > 0 && (
+        <Button size="compact-xs" mt={4} onClick={restore}>
+          Go back to revision {revision}
+        </Button>
+      )}
+    </div>
   );
 }

@@ -132,7 +132,6 @@ function OpenList({ label, value, choices, typed, onType, onPick, onClose, child
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   useEffect(() => {
-    store.updateSelectedOptionIndex('active');
     if (typed !== '' || !choices.some((choice) => choice.value === value)) store.selectFirstOption();
     else store.selectActiveOption();
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -47,8 +47,10 @@ export function InlineField({
     [],
   );
   const take = (): boolean => {
-    const next = confirmed(latest.current.state, value, onCommit);
-    latest.current = { ...latest.current, state: next };
+    const last = latest.current;
+    const next = confirmed(last.state, last.value, onCommit);
+    // Taken is taken: leaving the field takes it no second time.
+    latest.current = { ...last, state: next, value: next.reason === null ? next.text : last.value };
     setState(next);
     return next.reason === null;
   };
@@ -59,7 +61,15 @@ export function InlineField({
   };
   const refused = state.reason !== null;
   return (
-    <Popover opened={refused} position="bottom-start" withinPortal shadow="none" offset={2} zIndex={150}>
+    <Popover
+      withRoles={false}
+      opened={refused}
+      position="bottom-start"
+      withinPortal
+      shadow="none"
+      offset={2}
+      zIndex={150}
+    >
       <Popover.Target>
         <span className={`${styles.field} ${styles[look] ?? ''} ${refused ? styles.refused : ''}`}>
           <Input
@@ -67,7 +77,7 @@ export function InlineField({
             classNames={{ input: styles.input, wrapper: styles.wrapper }}
             wrapperProps={{ style: { flex: 1, minWidth: 0 } }}
             aria-label={label}
-            aria-invalid={refused || undefined}
+            error={refused}
             aria-describedby={refused ? reasonId : undefined}
             placeholder={placeholder}
             value={state.text}

@@ -335,10 +335,7 @@ const Switch = memo(
       >
         <span className={styles.number}>{place.position + 1}</span>
         <span className={styles.name}>{slotId === null ? '' : name}</span>
-        <span className={styles.order}>
-          {order}
-          {byHand && <span className={styles.hand}> hand</span>}
-        </span>
+        <span className={styles.order} data-order={order} data-hand={byHand || undefined} />
       </UnstyledButton>
     );
   },

@@ -209,7 +209,7 @@ const Cell = memo(
             unstyled
             classNames={{ input: 'cellinput mono' }}
             wrapperProps={{ style: { width: 48 } }}
-            aria-invalid={typed.reason !== undefined || undefined}
+            error={typed.reason !== undefined}
             autoFocus
             aria-label={`${column.name} ${column.note}`}
             inputMode="numeric"

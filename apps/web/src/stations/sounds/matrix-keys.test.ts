@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { buildWiring } from '@yunta/core';
 import { clean, fourCable, lead } from '@yunta/core/testing';
 import { type Column, columnsOf } from './matrix-columns.ts';
-import { actionOfKey, numberTyped, turned } from './matrix-keys.ts';
+import { actionOfKey, nextNamed, numberTyped, outOfRange, turned } from './matrix-keys.ts';
 
 const { show } = fourCable().sound('lead', lead).sound('clean', clean);
 const columns = columnsOf(buildWiring(show.rig));
@@ -19,9 +19,11 @@ describe('a key in a cell', () => {
     [' ', { kind: 'turn' }],
     ['Enter', { kind: 'turn' }],
     ['Delete', { kind: 'clear' }],
-    ['d', { kind: 'copy' }],
-    ['X', { kind: 'mark' }],
-    ['q', null],
+    ['PageDown', { kind: 'walk', rows: 10, columns: 0 }],
+    ['End', { kind: 'walk', rows: 0, columns: 1000 }],
+    ['d', { kind: 'find', letter: 'd' }],
+    ['é', { kind: 'find', letter: 'é' }],
+    ['F5', null],
     ['Tab', null],
   ])('%s', (key, action) => expect(press(key, pedal)).toEqual(action));
   test.each([
@@ -36,6 +38,26 @@ describe('a key in a cell', () => {
     expect(press('d', pedal, null, { ctrlKey: true })).toBeNull();
     expect(press('x', pedal, null, { metaKey: true })).toBeNull();
   });
+});
+
+test('with Shift, letters do what they say', () => {
+  expect(press('D', pedal, null, { shiftKey: true })).toEqual({ kind: 'copy' });
+  expect(press('X', pedal, null, { shiftKey: true })).toEqual({ kind: 'mark' });
+});
+
+test('typing finds the next name that begins so, and goes round', () => {
+  const names = ['Low Water', 'Ferry Bell', 'Long Wharf'];
+  expect([
+    nextNamed(names, 0, 'l'),
+    nextNamed(names, 2, 'l'),
+    nextNamed(names, 2, 'lo'),
+    nextNamed(names, 0, 'x'),
+  ]).toEqual([2, 0, 2, null]);
+});
+
+test('a number outside the range of its control is refused with the range', () => {
+  expect(outOfRange(range, 500)).toMatch(/goes from 0 to/);
+  expect([outOfRange(range, 1), outOfRange(preset, 500)]).toEqual([null, null]);
 });
 
 describe('while a number is typed', () => {
