@@ -146,6 +146,7 @@ test('a rig from nothing: entered, proved, a fault found, played and mended, und
   await click(page, 'button', 'Next step');
   await waitForText(page, 'main', 'C0 05');
   await waitForFinding(page, 'Wrong sound after an earlier press');
+  await click(page, 'button', 'Close the findings');
   await click(page, 'button', 'Generate this slot from its sound');
   await waitForVerdict(page, 'From anywhere', '2 of 2 recall');
   await waitForFinding(page, 'Solved. It said: Lead');

@@ -186,7 +186,7 @@ describe('a Y cord in the patch', () => {
     await (await named('button', 'Take off To 2 of C01'))!.press('Enter');
     await named('combobox', 'To of C01');
     await saved(page);
-    await waitForFinding(page, 'Solved. It said: Return 8');
+    await waitForFinding(page, 'Solved. It said: Switcher: Return 8');
     await click(page, 'button', 'Close the findings');
   });
 
@@ -429,6 +429,38 @@ describe('a sound and its switch', () => {
     await saved(page);
     await go('Proof');
     await waitForVerdict(page, 'From anywhere', 'of 37 recall');
+  });
+});
+
+describe('a column pasted from a spreadsheet', () => {
+  const paste = (label: string, text: string) =>
+    page.$eval(
+      `[aria-label="${label}"]`,
+      (field, words) => {
+        const data = new DataTransfer();
+        data.setData('text/plain', words);
+        field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+      },
+      text,
+    );
+
+  test('becomes rows, as one edit each: devices, sounds, songs; a line that is none refuses the whole', async () => {
+    await openDemo();
+    await paste('Add a device', 'fuzz\twine red\r\nwah\r\nunheard of');
+    await waitForText(page, 'main', 'Nothing was added: no generic type fits unheard of.');
+    await waitForText(page, 'main', '11 pieces');
+    await paste('Add a device', 'fuzz\r\nwah');
+    await waitForText(page, 'main', '13 pieces');
+    await go('Sounds');
+    await paste('Add a sound', 'Ebb, verse\nEbb, chorus\nEbb, solo');
+    await find(page, 'button', 'Rename Ebb, solo');
+    await go('Set');
+    await paste('Add a song', 'Ebb\nFlood');
+    await find(page, 'textbox', 'Name of Flood');
+    await click(page, 'button', 'Undo: Add 2 songs');
+    await click(page, 'button', 'Undo: Add 3 sounds');
+    await click(page, 'button', 'Undo: Add 2 devices');
+    await saved(page);
   });
 });
 

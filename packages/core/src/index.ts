@@ -49,6 +49,7 @@ export { type ActionLine, readActionLine } from './change/action-line.ts';
 export { between } from './change/order.ts';
 export { endsOf, isOut, type CableEnd } from './model/cable-ends.ts';
 export { readPatchLine, type PatchLine } from './change/patch-line.ts';
+export { combine } from './change/combine.ts';
 export { stepsBetween } from './change/difference.ts';
 export { rebaseSteps } from './change/rebase.ts';
 export { applySteps, type Batch, checkShow, invertSteps, sameData, type Step } from './change/steps.ts';

@@ -5,6 +5,7 @@ type Facts = Command['command']['facts'];
 const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'add-device': (f) => `Add ${f.device}`,
   'remove-device': (f) => `Remove ${f.device}`,
+  'add-several': (f) => `Add ${f.count} ${f.what}`,
   'set-device': (f) => `Change ${f.device}`,
   connect: (f) => `Connect ${f.from} to ${f.to}`,
   disconnect: (f) => `Unplug ${f.cable}`,

@@ -73,10 +73,13 @@ export function SlotPlan({ controller, preview }: SlotPlanProps) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [mine?.id]);
 
-  const focusAt = (place: Place) =>
-    requestAnimationFrame(() =>
-      grid.current?.querySelector<HTMLElement>(`[data-place="${place.bank}.${place.position}"]`)?.focus(),
-    );
+  const focusAt = (place: Place) => {
+    const look = () => grid.current?.querySelector<HTMLElement>(`[data-place="${place.bank}.${place.position}"]`);
+    const there = look();
+    // A bank that is only now shown stands there a frame later.
+    if (there) there.focus();
+    else requestAnimationFrame(() => look()?.focus());
+  };
   const commandTo = (what: Carried, place: Place): Command | null =>
     what.kind === 'slot'
       ? commands.moveSlot(show, what.id, { controller: controller.id, ...place })
@@ -333,7 +336,7 @@ const Switch = memo(
         data-moved={moved || undefined}
         onClick={onPress}
       >
-        <span className={styles.number}>{place.position + 1}</span>
+        <span className={styles.number} data-number={place.position + 1} />
         <span className={styles.name}>{slotId === null ? '' : name}</span>
         <span className={styles.order} data-order={order} data-hand={byHand || undefined} />
       </UnstyledButton>

@@ -1,12 +1,13 @@
 import { Button, TextInput } from '@mantine/core';
 import { IconUsersGroup } from '@tabler/icons-react';
-import { chosenSetList, commands, inOrder, type SetList } from '@yunta/core';
+import { chosenSetList, combine, commands, inOrder, type SetList, type Show } from '@yunta/core';
 import { useState } from 'react';
 import { useSaved, useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { Confirm } from '../../ui/Confirm.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
+import { onPasteLines } from '../../ui/pasted-lines.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { SetFiles } from './SetFiles.tsx';
@@ -25,6 +26,12 @@ export function SetStation() {
     const name = typed.trim();
     if (name !== '' && run(commands.addSong(show, freshId(name, songs, 'song'), name))) setTyped('');
   };
+  const addLines = (lines: readonly string[]) => {
+    const makes = lines.map(
+      (line) => (now: Show) => commands.addSong(now, freshId(line, now.songbook.songs, 'song'), line.slice(0, 200)),
+    );
+    run(combine(show, { name: 'add-several', facts: { count: lines.length, what: 'songs' } }, makes));
+  };
   return (
     <>
       <StationHead name="Set" startAt={['[aria-label="Add a song"]']} question="What do hands and feet do tonight?">
@@ -40,6 +47,7 @@ export function SetStation() {
             placeholder="Add a song: Harbour Light"
             value={typed}
             onChange={(event) => setTyped(event.currentTarget.value)}
+            onPaste={onPasteLines(addLines)}
             maxLength={200}
           />
         </LineForm>

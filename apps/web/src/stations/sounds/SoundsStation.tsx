@@ -1,8 +1,9 @@
 import { Button, Checkbox, TextInput } from '@mantine/core';
-import { commands, inOrder } from '@yunta/core';
+import { combine, commands, inOrder, type Show } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { freshId } from '../../ui/ids.ts';
+import { onPasteLines } from '../../ui/pasted-lines.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { CellStory } from './CellStory.tsx';
@@ -25,6 +26,12 @@ export function SoundsStation() {
     selectSound(id);
     setName('');
   };
+  const addLines = (lines: readonly string[]) => {
+    const makes = lines.map(
+      (line) => (now: Show) => commands.addSound(now, freshId(line, now.rig.sounds, 'sound'), line.slice(0, 200)),
+    );
+    run(combine(show, { name: 'add-several', facts: { count: lines.length, what: 'sounds' } }, makes));
+  };
   return (
     <>
       <StationHead
@@ -46,7 +53,8 @@ export function SoundsStation() {
             aria-label="Add a sound"
             placeholder={sound ? 'Add a sound: Harbour Light, verse' : 'The first sound: Harbour Light, verse'}
             value={name}
-            onChange={(event) => setName(event.target.value)}
+            onChange={(event) => setName(event.currentTarget.value)}
+            onPaste={onPasteLines(addLines)}
             maxLength={200}
           />
         </LineForm>
