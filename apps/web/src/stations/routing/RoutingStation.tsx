@@ -4,6 +4,7 @@ import { useShow } from '../../api/rig.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { DeviceStrip } from './DeviceStrip.tsx';
 import { PatchTable } from './PatchTable.tsx';
+import styles from './routing.module.css';
 import { SignalDiagram } from './SignalDiagram.tsx';
 
 /** What happens to the signal in the selected sound; under it what is plugged into what. */
@@ -26,9 +27,15 @@ export function RoutingStation() {
           onChange={(event) => setControls(event.currentTarget.checked)}
         />
       </StationHead>
-      {isEmpty ? <Beginning /> : <SignalDiagram selected={pass} onSelect={setPass} controls={controls} />}
-      <DeviceStrip />
-      <PatchTable />
+      <div className={styles.station}>
+        <div>
+          {isEmpty ? <Beginning /> : <SignalDiagram selected={pass} onSelect={setPass} controls={controls} />}
+          <DeviceStrip />
+        </div>
+        <div className={styles.patch}>
+          <PatchTable />
+        </div>
+      </div>
     </>
   );
 }

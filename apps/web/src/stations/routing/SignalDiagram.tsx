@@ -53,10 +53,8 @@ export function SignalDiagram({
           >
             {layout.rails.map((rail) => (
               <g key={rail.device}>
+                <title>{rail.name}</title>
                 <rect className="railbar" x={rail.x + 2} y={rail.y - 12} width={rail.width - 4} height={24} />
-                <text className="small" x={rail.x + 8} y={rail.y - 17}>
-                  {rail.name}
-                </text>
               </g>
             ))}
             {layout.jumpers.map((jumper) => (
@@ -72,9 +70,17 @@ export function SignalDiagram({
             ))}
             {controls && <ControlLines layout={layout} />}
             <g aria-hidden="true">
-              {layout.run.map((path, i) => (
+              {layout.route.paths.map((path, i) => (
                 <path key={i} className={trace.sounds ? 'run' : 'run lost'} d={path} />
               ))}
+              {layout.rails.map(
+                (rail) =>
+                  rail.label && (
+                    <text key={rail.device} className="small" x={rail.label.x} y={rail.label.y}>
+                      {rail.name}
+                    </text>
+                  ),
+              )}
             </g>
             {layout.passes.map((placed) => (
               <PassMark

@@ -1,4 +1,5 @@
 import { inOrder, type Jumper, type Pass, type Trace, type Wiring } from '@yunta/core';
+import { freeText, type Routed, routeRun } from './signal-route.ts';
 
 /** Where everything of the weave lies, in pixels. Time runs left to right, one column a pass; rows are places. */
 export interface WeaveLayout {
@@ -11,11 +12,13 @@ export interface WeaveLayout {
     readonly x: number;
     readonly width: number;
     readonly y: number;
+    /** Where its name stands with no line through it. */
+    readonly label: { readonly x: number; readonly y: number; readonly width: number } | null;
   }[];
   readonly passes: readonly PlacedPass[];
   readonly jumpers: readonly PlacedJumper[];
-  /** The live line from pass to pass, as SVG paths. */
-  readonly run: readonly string[];
+  /** The live line from pass to pass. */
+  readonly route: Routed;
 }
 
 export interface PlacedPass {
@@ -103,6 +106,7 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
       note: pass.bypassed ? 'bypassed' : onRail ? pass.activeSections.join(', ') : '',
     };
   });
+  const route = routeRun(passes.map((placed) => ({ ...placed, next: placed.pass.next })));
   const rails = [...new Set(passes.filter((placed) => placed.onRail).map((placed) => placed.pass.device))].map(
     (device) => {
       const own = passes.filter((placed) => placed.pass.device === device);
@@ -113,6 +117,14 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
         x,
         width: Math.max(...own.map((placed) => placed.x + placed.width)) - x,
         y: own[0].y,
+        label: labelSpot(
+          route,
+          nameOf(device),
+          x,
+          Math.max(...own.map((placed) => placed.x + placed.width)),
+          own[0].y,
+          own.some((placed) => placed.note !== ''),
+        ),
       };
     },
   );
@@ -137,7 +149,7 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
     rails,
     passes,
     jumpers,
-    run: runOf(passes),
+    route,
   };
 }
 
@@ -195,22 +207,11 @@ function lanes(
   return { of, count: new Map([...taken].map(([place, rows]) => [place, rows.length])) };
 }
 
-/** Along each pass, and from each to the next: straight on in one lane, else up or down between the columns. */
-function runOf(passes: readonly PlacedPass[]): string[] {
-  const ports = (placed: PlacedPass) => ({ left: placed.x, right: placed.x + placed.width });
-  return passes.flatMap((placed) => {
-    const { left, right } = ports(placed);
-    const isFirst = !passes.some((other) => other.pass.next.includes(placed.pass.index));
-    const isLast = placed.pass.next.length === 0;
-    const middle = (left + right) / 2;
-    const along = `M ${isFirst ? middle : left} ${placed.y} H ${isLast ? middle : right}`;
-    const onwards = placed.pass.next.map((index) => {
-      const next = passes[index];
-      const to = ports(next).left;
-      return next.y === placed.y && to === right
-        ? ''
-        : `M ${right} ${placed.y} H ${to > right ? to : right} V ${next.y} H ${to}`;
-    });
-    return [along, ...onwards.filter(Boolean)];
-  });
+/** Above its rail, or below it where nothing is noted there, a name stands where no line runs through it. */
+function labelSpot(route: Routed, name: string, from: number, to: number, y: number, isNoted: boolean) {
+  const width = name.length * 6.2;
+  const above = freeText(route, { from: from + 8, to, width, top: y - 27, bottom: y - 15 });
+  if (above !== null) return { x: above, y: y - 17, width };
+  const below = isNoted ? null : freeText(route, { from: from + 8, to, width, top: y + 14, bottom: y + 26 });
+  return below === null ? null : { x: below, y: y + 24, width };
 }
