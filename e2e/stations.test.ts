@@ -543,7 +543,13 @@ describe('program', () => {
     await openDemo();
     await go('Program');
     await click(page, 'tab', 'Worksheet');
-    await click(page, 'button', 'PDF: patch, worksheet, cues');
+    await click(page, 'button', 'Print …');
+    expect(await axeFaults(page)).toEqual([]);
+    await click(page, 'button', 'Bank plan as CSV');
+    expect((await downloaded('river-boat-combo-rig-bank-plan.csv')).toString()).toContain('1  Slow Lock, verse');
+    await click(page, 'button', 'Routing drawing as SVG');
+    expect((await downloaded('river-boat-combo-rig-routing-drawing.svg')).toString()).toMatch(/^<svg .*Compressor/s);
+    await click(page, 'button', 'Make the PDF');
     const pdf = await downloaded('river-boat-combo-rig.pdf');
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
     expect(pdf.subarray(-8).toString()).toContain('%%EOF');

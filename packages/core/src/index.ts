@@ -84,6 +84,8 @@ export { cueSheet, cueLabel } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';
+export { bankPlans } from './paper/bank-plan.ts';
+export { programmingSheets } from './paper/programming.ts';
 export {
   csvLimits,
   readSetList,

@@ -15,12 +15,13 @@ import { Counts } from './Counts.tsx';
 import { FindingsDrawer } from './FindingsDrawer.tsx';
 import { History } from './History.tsx';
 import { Palette } from './Palette.tsx';
+import { PrintPanel } from './PrintPanel.tsx';
 import { SetAsideEdits } from './SetAsideEdits.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
 import { useFindingsPanel } from './use-findings-panel.ts';
 import { useShellKeys } from './use-shell-keys.ts';
 
-export type Panel = 'keys' | 'commands' | 'history';
+export type Panel = 'keys' | 'commands' | 'history' | 'print';
 
 /**
  * Rail, selected sound, findings; the station in the middle, the inspector of the selected piece beside it. Holds
@@ -67,13 +68,14 @@ export function Shell() {
           <LinkButton onClick={() => setPanel('commands')}>Commands</LinkButton>
           <LinkButton onClick={() => setPanel('history')}>History</LinkButton>
           <LinkButton onClick={() => setPanel('keys')}>Shortcuts (?)</LinkButton>
+          <LinkButton onClick={() => setPanel('print')}>Print</LinkButton>
           <LinkButton onClick={() => exportOpen(rig)}>Export</LinkButton>
           <LinkButton onClick={toggleColorScheme}>{colorScheme === 'dark' ? 'Light' : 'Dark'}</LinkButton>
         </div>
       </nav>
       <main className="main" id="station">
         <Notices />
-        <Outlet />
+        <Outlet context={{ onPrint: () => setPanel('print') }} />
       </main>
       <Side pieces={station?.pieces === true} pinned={findings === 'pinned' && !isOverview}>
         <FindingsDrawer panel={findings} onPanel={setFindings} />
@@ -91,6 +93,7 @@ export function Shell() {
         onFindings={toggleFindings}
         toggleColorScheme={toggleColorScheme}
       />
+      <PrintPanel open={panel === 'print'} onClose={() => setPanel(null)} />
       <History open={panel === 'history'} onClose={() => setPanel(null)} />
     </div>
   );

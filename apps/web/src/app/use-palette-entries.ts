@@ -2,7 +2,6 @@ import { conventions, describeCommand, inOrder, sheetRows, songRows, worksheet, 
 import { useNavigate } from 'react-router';
 import { useRig, useSaved, useShow } from '../api/rig.tsx';
 import { conventionWords } from '../stations/overview/convention-words.ts';
-import { usePrint } from '../stations/program/use-print.ts';
 import { useSetMidi } from '../stations/set/SongParts.tsx';
 import { download, fileName } from '../ui/download.ts';
 import { focusNamed } from '../ui/focus-named.ts';
@@ -21,7 +20,6 @@ export function usePaletteEntries({ onPanel, onFindings, toggleColorScheme }: Pa
   const { show, store, id, selectSound, selectDevice, wiring } = useShow();
   const rig = useRig();
   const { undo, redo } = useSaved();
-  const { print } = usePrint();
   const saveSetMidi = useSetMidi();
   const navigate = useNavigate();
   const go = (to: string) => void navigate(`/rig/${id}/${to}`);
@@ -53,7 +51,7 @@ export function usePaletteEntries({ onPanel, onFindings, toggleColorScheme }: Pa
     field('Add a cable', 'routing'),
     field('Add a sound', 'sounds'),
     field('Add a song', 'set'),
-    out('Print: patch, worksheet, cue sheet (PDF)', () => void print()),
+    out('Print and export sheets (PDF, CSV, SVG)', () => onPanel('print')),
     out('Export this rig and its songs (JSON)', () => exportOpen(rig)),
     out('Export the songs (CSV)', () =>
       download(fileName(`${show.songbook.name} songs`, 'csv'), writeRows(songRows(show)), 'text/csv'),

@@ -14,6 +14,7 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
   return {
     title: 'Cue sheet',
     about: [rig.name, list?.name].filter(Boolean).join(', '),
+    look: 'cues',
     columns: ['Part', 'Bars', 'Press', 'Sound', 'Feet', 'Hands'],
     groups: songs.map((song, i) => ({
       heading: [

@@ -22,6 +22,7 @@ export function patchList(show: Show, wiring: Wiring): Sheet {
   return {
     title: 'Patch list',
     about: show.rig.name,
+    look: 'list',
     columns: ['Tag', 'From', 'To', 'Length', 'Loom'],
     groups,
     notes: hasSpeaker

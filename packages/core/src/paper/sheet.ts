@@ -7,6 +7,11 @@ export interface Sheet {
   readonly groups: readonly SheetGroup[];
   /** Cautions and assumptions, printed under the table. */
   readonly notes: readonly string[];
+  /**
+   * How it is printed: a `list` to tick off line by line, a `matrix` of many narrow columns, the switches of a `floor`
+   * unit, `cues` to be read from the floor.
+   */
+  readonly look: 'list' | 'matrix' | 'floor' | 'cues';
 }
 
 export interface SheetGroup {

@@ -9,24 +9,28 @@ import type { Sheet, SheetGroup, SheetLine } from './sheet.ts';
 
 /** What to key into the hardware by hand: each device's global settings, then its presets, then every slot. */
 export function worksheet(show: Show, wiring: Wiring): Sheet {
-  const settings = wiring.devices.flatMap((wired): SheetGroup[] => {
-    const lines = [...settingsOf(wiring, wired), ...besideSlots(wiring, wired), ...presetsOf(show, wired)];
-    return lines.length > 0 ? [{ heading: wired.device.name, lines }] : [];
-  });
   const slots = wiring.devices.flatMap((wired) =>
     slotsOfController(show.rig, wired.device.id).map((slot) => slotGroup(show, wiring, wired, slot)),
   );
   return {
     title: 'Programming sheet',
     about: show.rig.name,
+    look: 'list',
     columns: ['Set', 'To', 'Bytes', 'Why'],
-    groups: [...settings, ...slots],
+    groups: [...settingGroups(show, wiring), ...slots],
     notes: [
       'Global settings go back to factory after a repair: check them first.',
       'Numbers are given as the panel shows them; bytes as they are sent, channels 0 to 15 inside the byte.',
     ],
   };
 }
+
+/** What each device is set to, beside its slots. */
+export const settingGroups = (show: Show, wiring: Wiring): readonly SheetGroup[] =>
+  wiring.devices.flatMap((wired): SheetGroup[] => {
+    const lines = [...settingsOf(wiring, wired), ...besideSlots(wiring, wired), ...presetsOf(show, wired)];
+    return lines.length > 0 ? [{ heading: wired.device.name, lines }] : [];
+  });
 
 const line = (id: string, what: string, to: string, bytes = '', why = ''): SheetLine => ({
   id,
@@ -171,7 +175,8 @@ function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
     });
 }
 
-function slotGroup(show: Show, wiring: Wiring, { device }: WiredDevice, slot: Slot): SheetGroup {
+/** A slot action by action, in the order in which they are done. */
+export function slotGroup(show: Show, wiring: Wiring, { device }: WiredDevice, slot: Slot): SheetGroup {
   const sound = slot.sound === null ? 'no sound' : (show.rig.sounds[slot.sound]?.name ?? 'no sound');
   const lines = listSlot(wiring, slot).actions.map((action, i) =>
     line(`slot/${slot.id}/${i}`, String(i + 1), action.words, action.hex, action.why),

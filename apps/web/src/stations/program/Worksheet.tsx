@@ -5,7 +5,7 @@ import { useShow } from '../../api/rig.tsx';
 import { type Ticks, useTicks } from '../../api/ticks.ts';
 import { download, fileName } from '../../ui/download.ts';
 import { DataTable } from '../../ui/DataTable.tsx';
-import { usePrint } from './use-print.ts';
+import { useOutletContext } from 'react-router';
 import { Fold } from '../../ui/Fold.tsx';
 
 /** What to key in by hand, line by line, ticked off as it is done; a line that an edit has changed opens again. */
@@ -13,7 +13,7 @@ export function Worksheet() {
   const { show, wiring, id } = useShow();
   const sheet = useMemo(() => worksheet(show, wiring), [show, wiring]);
   const ticks = useTicks(id);
-  const { print, printing } = usePrint();
+  const { onPrint } = useOutletContext<{ readonly onPrint: () => void }>();
   const [openOnly, setOpenOnly] = useState(false);
   const lines = sheet.groups.flatMap((group) => group.lines);
   const done = lines.filter((line) => isDone(ticks, line)).length;
@@ -41,8 +41,8 @@ export function Worksheet() {
           >
             CSV
           </Button>
-          <Button variant="default" size="compact-xs" loading={printing} onClick={() => void print()}>
-            PDF: patch, worksheet, cues
+          <Button size="compact-xs" onClick={onPrint}>
+            Print …
           </Button>
         </span>
       </div>

@@ -1,0 +1,71 @@
+import {
+  bankPlans,
+  cueSheet,
+  patchList,
+  programmingSheets,
+  type Sheet,
+  type Show,
+  type Tracer,
+  type Wiring,
+} from '@yunta/core';
+import type { Sound } from '@yunta/core';
+import { layWeave } from '../stations/routing/signal-diagram-layout.ts';
+import { diagramSvg } from '../stations/routing/signal-diagram-svg.ts';
+import type { PaperSize, Printed } from '../workers/pdf-types.ts';
+
+/** What can be printed, in the order of the paper. */
+export const printables = [
+  ['programming', 'Programming', 'settings, a matrix of slots, and line by line what differs'],
+  ['banks', 'Bank plan', 'what lies under each switch'],
+  ['patch', 'Patch list', 'what plugs into what'],
+  ['drawing', 'Routing drawing', 'the run of the selected sound'],
+  ['cues', 'Cue sheet', 'parts, slots, feet and hands, to be read from the floor'],
+] as const;
+export type Printable = (typeof printables)[number][0];
+
+interface OpenedShow {
+  readonly show: Show;
+  readonly wiring: Wiring;
+  readonly tracer: Tracer;
+  readonly sound: Sound | null;
+}
+
+/** The sheets of one kind; none for the drawing. */
+export function sheetsOf({ show, wiring }: OpenedShow, what: Printable): readonly Sheet[] {
+  switch (what) {
+    case 'programming':
+      return programmingSheets(show, wiring);
+    case 'banks':
+      return bankPlans(show, wiring);
+    case 'patch':
+      return [patchList(show, wiring)];
+    case 'cues':
+      return [cueSheet(show, wiring)];
+    case 'drawing':
+      return [];
+  }
+}
+
+/** The run of the selected sound as SVG, as wide as it needs. */
+export const drawingOf = ({ wiring, tracer, sound }: OpenedShow): string =>
+  diagramSvg(layWeave(wiring, tracer.trace(sound), 900));
+
+export const printedOf = (open: OpenedShow, kinds: readonly Printable[]): readonly Printed[] =>
+  kinds.flatMap((what): readonly Printed[] =>
+    what === 'drawing'
+      ? [
+          {
+            kind: 'drawing',
+            title: 'Routing',
+            about: open.sound ? `in ${open.sound.name}` : 'as the rig powers up',
+            svg: drawingOf(open),
+          },
+        ]
+      : sheetsOf(open, what)
+          .filter((sheet) => sheet.groups.some((group) => group.lines.length > 0))
+          .map((sheet) => ({ kind: 'sheet', sheet })),
+  );
+
+/** The paper that is usual where the browser's language is spoken. */
+export const usualPaper = (language: string): PaperSize =>
+  /-(US|CA|MX|PH|CO|CL|VE)\b/.test(language) ? 'LETTER' : 'A4';
