@@ -168,7 +168,13 @@ export function SlotPlan({ controller, preview }: SlotPlanProps) {
       }
     >
       <div className={`sheet ${styles.plan}`}>
-        <div role="grid" aria-label={`Switches of ${controller.name}`} ref={grid} onKeyDown={onKeyDown}>
+        <div
+          role="grid"
+          aria-label={`Switches of ${controller.name}`}
+          ref={grid}
+          onKeyDown={onKeyDown}
+          style={{ minWidth: shape.perRow * 112 + 36 }}
+        >
           {Array.from({ length: shownBanks }, (_, bank) => (
             <div key={bank} className={styles.bank} role="rowgroup" aria-label={`Bank ${bank + 1}`}>
               <span className={styles.bankname} aria-hidden="true">
@@ -237,6 +243,12 @@ export function SlotPlan({ controller, preview }: SlotPlanProps) {
             <span>
               <span className={styles.order}>1, 2, 3</span> the foot’s way through{' '}
               <b>{show.songbook.songs[song].name}</b>
+            </span>
+          )}
+          {slots.some((slot) => slot.actions !== null) && (
+            <span>
+              <span style={{ textDecoration: 'underline dotted', textUnderlineOffset: 3 }}>dotted</span>: written by
+              hand
             </span>
           )}
           {!preview && <span>drag a sound to another switch, or Space, arrows, Space; two swap</span>}
@@ -334,11 +346,12 @@ const Switch = memo(
         data-carried={carried || undefined}
         data-over={drop.isOver || target || undefined}
         data-moved={moved || undefined}
+        data-hand={byHand || undefined}
         onClick={onPress}
       >
         <span className={styles.number} data-number={place.position + 1} />
         <span className={styles.name}>{slotId === null ? '' : name}</span>
-        <span className={styles.order} data-order={order} data-hand={byHand || undefined} />
+        <span className={styles.order} data-order={order} />
       </UnstyledButton>
     );
   },
