@@ -1,7 +1,7 @@
 import { Modal, TextInput } from '@mantine/core';
 import { useEffect, useId, useMemo, useState } from 'react';
 import { matching, type PaletteEntry } from './palette-entries.ts';
-import type { Panel } from './Shell.tsx';
+import type { Panel } from './panel.ts';
 import { usePaletteEntries } from './use-palette-entries.ts';
 
 interface PaletteProps {

@@ -1,17 +1,17 @@
 import { ActionIcon, useMantineColorScheme } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
-import { describeCommand, exportShow, inOrder, slotLabel } from '@yunta/core';
+import { describeCommand, inOrder, slotLabel } from '@yunta/core';
 import { Fragment, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
-import type { OpenRig } from '../api/open-rig.ts';
 import { useFindings, useRig, useSaved, useShow } from '../api/rig.tsx';
 import { DeviceInspector } from '../stations/gear/DeviceInspector.tsx';
 import { CellSelect } from '../ui/CellSelect.tsx';
-import { download, fileName } from '../ui/download.ts';
 import { LinkButton } from '../ui/LinkButton.tsx';
 import { Notice } from '../ui/Notice.tsx';
 import { stations } from '../ui/stations.ts';
 import { Counts } from './Counts.tsx';
+import { exportOpen } from './export-open.ts';
+import type { Panel } from './panel.ts';
 import { FindingsDrawer } from './FindingsDrawer.tsx';
 import { History } from './History.tsx';
 import { Palette } from './Palette.tsx';
@@ -20,8 +20,6 @@ import { SetAsideEdits } from './SetAsideEdits.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
 import { useFindingsPanel } from './use-findings-panel.ts';
 import { useShellKeys } from './use-shell-keys.ts';
-
-export type Panel = 'keys' | 'commands' | 'history' | 'print';
 
 /**
  * Rail, selected sound, findings; the station in the middle, the inspector of the selected piece beside it. Holds
@@ -118,12 +116,6 @@ function Side({
       {pinned && children}
     </aside>
   );
-}
-
-/** The rig as it stands on the screen, edits not yet saved included; the server need not be there. */
-export function exportOpen(rig: OpenRig): void {
-  const { show } = rig.get();
-  download(fileName(show.rig.name, 'yunta.json'), exportShow(show), 'application/json');
 }
 
 function CountOf({ holds }: { readonly holds: (rule: string) => boolean }) {

@@ -7,7 +7,8 @@ import { download, fileName } from '../ui/download.ts';
 import { focusNamed } from '../ui/focus-named.ts';
 import { stations } from '../ui/stations.ts';
 import type { PaletteEntry } from './palette-entries.ts';
-import { exportOpen, type Panel } from './Shell.tsx';
+import { exportOpen } from './export-open.ts';
+import type { Panel } from './panel.ts';
 
 interface Panels {
   readonly onPanel: (panel: Panel) => void;

@@ -3,7 +3,7 @@ import { inOrder } from '@yunta/core';
 import { useNavigate, useParams } from 'react-router';
 import { useRig } from '../api/rig.tsx';
 import { stations } from '../ui/stations.ts';
-import type { Panel } from './Shell.tsx';
+import type { Panel } from './panel.ts';
 
 /** Undo and redo, the sound before and after, the stations by number, the panels. Read when pressed, not followed. */
 export function useShellKeys({

@@ -1,0 +1,2 @@
+/** What opens over the page, one at a time. */
+export type Panel = 'keys' | 'commands' | 'history' | 'print';
