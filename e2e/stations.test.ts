@@ -500,6 +500,12 @@ describe('a value that is refused', () => {
     await go('Routing');
     const field = await find(page, 'textbox', 'Length of C01');
     expect(await field.evaluate((node) => (node as HTMLInputElement).value)).toBe('6.096');
+    await go('Overview');
+    await choose(page, 'Lengths in', 'feet');
+    await go('Routing');
+    await page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('[aria-label="Length of C01"]')?.value === '20',
+    );
   });
 
   test('a tag that another cable has', async () => {

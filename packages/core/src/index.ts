@@ -103,6 +103,7 @@ export { showOfToday, stepOfToday, storedShow } from './formats/version-1.ts';
 export { jsonSize } from './formats/json-size.ts';
 export { repairShow } from './formats/repair.ts';
 export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './formats/json.ts';
+export { lengthIn, lengthLabel } from './units/length.ts';
 export { assertNever, describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';
 export type { Evidence } from './why/evidence.ts';
 export * as why from './why/index.ts';

@@ -23,7 +23,7 @@ export const onStation: Readonly<Record<string, readonly Shortcut[]>> = {
     ['a – z', 'go to the sound that begins so'],
     ['Shift D', 'copy the sound'],
     ['Shift X', 'mark the sound: an edit goes into all that are marked'],
-    ['Alt ↑ ↓', 'move the sound among the others'],
+    ['Alt ↑ ↓', 'move the sound among the others; so does dragging its grip'],
   ],
   program: [
     ['← ↑ ↓ →', 'walk the switches; Page Up and Down a bank, Home and End its ends'],
@@ -33,5 +33,8 @@ export const onStation: Readonly<Record<string, readonly Shortcut[]>> = {
     ['a – z', 'go to the sound that begins so'],
     ['Escape', 'leave it where it was'],
   ],
-  set: [['Space, ↑ ↓, Space', 'on a grip: put the song into another place']],
+  set: [
+    ['Space, ↑ ↓, Space', 'on a grip: put the song or the part into another place'],
+    ['Alt ↑ ↓', 'the same, anywhere in its row'],
+  ],
 };

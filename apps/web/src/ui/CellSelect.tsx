@@ -1,12 +1,8 @@
 import { Combobox, UnstyledButton, useCombobox } from '@mantine/core';
 import { IconChevronDown } from '@tabler/icons-react';
 import { useEffect, useRef, useState } from 'react';
+import { type Choice, matching } from './choices.ts';
 import styles from './ui.module.css';
-
-export interface Choice {
-  readonly value: string;
-  readonly label: string;
-}
 
 interface CellSelectProps {
   readonly label: string;
@@ -28,14 +24,6 @@ interface CellSelectProps {
 
 /** So many are drawn; typing finds the rest. */
 const mostShown = 150;
-
-/** Choices that hold every word typed, those that begin with it first. */
-export function matching(choices: readonly Choice[], typed: string): readonly Choice[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = choices.filter(({ label }) => words.every((word) => label.toLowerCase().includes(word)));
-  const begins = (choice: Choice) => choice.label.toLowerCase().startsWith(typed.toLowerCase());
-  return [...found.filter(begins), ...found.filter((choice) => !begins(choice))];
-}
 
 /**
  * One of several, in the place of a value: Enter, a click or typing opens the list; typing finds in it. The list is

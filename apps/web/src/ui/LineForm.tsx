@@ -23,7 +23,7 @@ export function LineForm({
       }}
     >
       {children}
-      <Button type="submit" variant="default">
+      <Button type="submit" variant={last ? 'default' : 'filled'}>
         {does}
       </Button>
     </form>

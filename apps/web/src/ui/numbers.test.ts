@@ -35,6 +35,9 @@ describe('lengths', () => {
     ['18 in', 0.457],
     ['450 mm', 0.45],
   ])('%s', (text, metres) => expect(lengthTyped(text)).toBe(metres));
+  test('a bare number is in the unit of the rig', () => {
+    expect([lengthTyped('20', 'ft'), lengthTyped('6 m', 'ft'), lengthTyped('20')]).toEqual([6.096, 6, 20]);
+  });
   test('nothing typed: not known', () => expect(lengthTyped(' ')).toBeNull());
   test.each(['x', '6 miles', '6 m 3', 'm', '1..2', '-3'])('“%s” is none', (text) =>
     expect(lengthTyped(text)).toBeUndefined(),

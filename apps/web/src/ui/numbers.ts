@@ -19,7 +19,6 @@ export const numberShown = (value: number, locale?: string): string => String(va
 
 /** Metres in a foot and in an inch (exact since 1959). */
 const metresIn: Readonly<Record<string, number>> = {
-  '': 1,
   m: 1,
   cm: 0.01,
   mm: 0.001,
@@ -32,10 +31,10 @@ const metresIn: Readonly<Record<string, number>> = {
 };
 
 /**
- * A length as people type it: `6`, `6 m`, `0,3`, `30 cm`, `20 ft`, `1' 6"`; in metres, to the millimetre. Null where
+ * A length as people type it; a bare number is in the unit `bare`: `6`, `6 m`, `0,3`, `30 cm`, `20 ft`, `1' 6"`; in metres, to the millimetre. Null where
  * nothing was typed, undefined where it is no length.
  */
-export function lengthTyped(text: string): number | null | undefined {
+export function lengthTyped(text: string, bare: 'm' | 'ft' = 'm'): number | null | undefined {
   if (text.trim() === '') return null;
   const parts = [
     ...text
@@ -47,7 +46,8 @@ export function lengthTyped(text: string): number | null | undefined {
   let metres = 0;
   for (const [, number, unit] of parts) {
     const value = numberTyped(number);
-    const factor = Object.hasOwn(metresIn, unit) ? metresIn[unit] : undefined;
+    const named = unit === '' ? bare : unit;
+    const factor = Object.hasOwn(metresIn, named) ? metresIn[named] : undefined;
     if (value === undefined || factor === undefined || (parts.length > 1 && unit === '')) return undefined;
     metres += value * factor;
   }

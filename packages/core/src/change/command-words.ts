@@ -41,6 +41,7 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'import-songs': (f) => `Import ${f.count} ${f.count === 1 ? 'song' : 'songs'}`,
   'import-set-list': (f) => `Import set list ${f.list}`,
   cast: (f) => `Cast part ${f.part}`,
+  'set-length-unit': (f) => `Show lengths in ${f.unit === 'ft' ? 'feet' : 'metres'}`,
   rename: (f) => `Rename to ${f.name}`,
   fix: (f) => `${f.label}`,
   'restore-revision': (f) => `Restore revision ${f.name}`,

@@ -6,6 +6,7 @@ import {
   type Cast,
   type CastAction,
   type Device,
+  type LengthUnit,
   type DeviceType,
   type MomentaryActions,
   type Plug,
@@ -406,6 +407,12 @@ export function setSlotActions(show: Show, id: string, actions: Slot['actions'])
 
 export const renameRig = (show: Show, name: string): Command =>
   command('rename', { name }, [set(['name'], name, show.rig.name)]);
+
+/** In what lengths are shown and typed on this rig. */
+export const setLengthUnit = (show: Show, unit: LengthUnit): Command =>
+  command('set-length-unit', { unit }, [
+    set(['settings', 'lengthUnit'], unit === 'm' ? undefined : unit, show.rig.settings.lengthUnit),
+  ]);
 
 export function addSong(show: Show, id: string, name: string): Command {
   const song: Song = { id, name, order: between(last(show.songbook.songs), null), tempo: null };

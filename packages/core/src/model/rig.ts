@@ -279,9 +279,13 @@ const settingsShape = object(
   {
     /** Which side of a question of practice the rig is on; a question not answered takes the first side. */
     conventions: object({}, conventionShapes),
+    /** In what lengths are shown and typed; metres where absent. They are stored in metres always. */
+    lengthUnit: oneOf('m', 'ft'),
   },
 );
 export interface RigSettings extends DataOf<typeof settingsShape> {}
+
+export type LengthUnit = NonNullable<RigSettings['lengthUnit']>;
 
 export const conventionOf = <K extends keyof Conventions>(rig: Rig, question: K): Conventions[K] =>
   (rig.settings.conventions?.[question] ?? conventions[question][0]) as Conventions[K];

@@ -1,4 +1,5 @@
 import { type CableEnd, endsOf } from '../model/cable-ends.ts';
+import { lengthLabel } from '../units/length.ts';
 import { inOrder, type Show } from '../model/documents.ts';
 import { type Cable } from '../model/rig.ts';
 import type { Wiring } from '../model/wiring.ts';
@@ -48,7 +49,7 @@ function lineOf(wiring: Wiring, cable: Cable): SheetLine {
       cable.tag,
       endLabels(from),
       endLabels(to),
-      cable.length === null ? '' : `${cable.length} m`,
+      cable.length === null ? '' : lengthLabel(cable.length, wiring.rig.settings.lengthUnit),
       cable.loom ?? '',
     ],
   };

@@ -68,9 +68,7 @@ export function AddDevice() {
         selectFirstOptionOnChange
         comboboxProps={{ shadow: 'none' }}
       />
-      <Button type="submit" variant="default">
-        Add device
-      </Button>
+      <Button type="submit">Add device</Button>
     </form>
   );
 }

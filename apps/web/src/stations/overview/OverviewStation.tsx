@@ -212,12 +212,32 @@ function RigFacts() {
             <span>{value}</span>
           </div>
         ))}
+        <LengthUnitChoice />
       </div>
     </div>
   );
 }
 
 /** On which side of the disputed questions this rig is: rules that practitioners dispute follow it. */
+/** In what lengths are shown and typed. */
+function LengthUnitChoice() {
+  const { show, run } = useShow();
+  return (
+    <div style={{ display: 'contents' }}>
+      <span className="soft">Lengths in</span>
+      <CellSelect
+        label="Lengths in"
+        value={show.rig.settings.lengthUnit ?? 'm'}
+        choices={[
+          { value: 'm', label: 'metres' },
+          { value: 'ft', label: 'feet' },
+        ]}
+        onPick={(unit) => run(commands.setLengthUnit(show, unit === 'ft' ? 'ft' : 'm'))}
+      />
+    </div>
+  );
+}
+
 function ConventionsTable() {
   const { show, run } = useShow();
   return (

@@ -6,6 +6,7 @@ import {
   endsOf,
   inOrder,
   isOut,
+  lengthIn,
   type Jack,
   readPatchLine,
   type Rig,
@@ -103,8 +104,9 @@ function CableRow({ cable }: { readonly cable: Cable }) {
       ? `Another cable has the tag ${tag}: tags are read off the cable, so each is its own.`
       : set('tag', tag);
   };
+  const unit = show.rig.settings.lengthUnit ?? 'm';
   const setLength = (typed: string) => {
-    const read = lengthTyped(typed);
+    const read = lengthTyped(typed, unit);
     return read === undefined ? `“${typed}” is not a length: write 6, 6 m or 20 ft.` : set('length', read);
   };
   return (
@@ -131,8 +133,8 @@ function CableRow({ cable }: { readonly cable: Cable }) {
         <InlineField
           look="mono"
           label={`Length of ${cable.tag}`}
-          value={cable.length === null ? '' : numberShown(cable.length)}
-          unit="m"
+          value={cable.length === null ? '' : numberShown(lengthIn(cable.length, unit))}
+          unit={unit}
           placeholder="—"
           onCommit={setLength}
         />

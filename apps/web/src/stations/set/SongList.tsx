@@ -1,25 +1,7 @@
-import { UnstyledButton } from '@mantine/core';
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { IconGripVertical } from '@tabler/icons-react';
 import { commands, type SetList, type Song } from '@yunta/core';
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { type Move, Reorder, useReorderRow } from '../../ui/Reorder.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
 import { numberShown, numberTyped } from '../../ui/numbers.ts';
 import { SongParts } from './SongParts.tsx';
@@ -37,22 +19,16 @@ export function SongList({
 }) {
   const { show, run } = useShow();
   const [open, setOpen] = useState<string | null>(null);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  const ids = useMemo(() => songs.map((song) => song.id as string), [songs]);
+  const move = useCallback<Move>(
+    (id, next) => {
+      if (!list) return;
+      const others = list.songs.filter((song) => song !== id);
+      const at = next === null ? others.length : others.indexOf(next as never);
+      run(commands.setSetList(show, list.id, 'songs', [...others.slice(0, at), id as never, ...others.slice(at)]));
+    },
+    [list, run, show],
   );
-  const ids = songs.map((song) => song.id);
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!list || !over || active.id === over.id) return;
-    run(
-      commands.setSetList(
-        show,
-        list.id,
-        'songs',
-        arrayMove([...list.songs], ids.indexOf(String(active.id)), ids.indexOf(String(over.id))),
-      ),
-    );
-  };
   const rows = songs.map((song, i) => (
     <SongRow
       key={song.id}
@@ -77,13 +53,11 @@ export function SongList({
         <span />
       </div>
       {list ? (
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-            <ol className="songs" aria-label={`Songs of ${list.name}`}>
-              {rows}
-            </ol>
-          </SortableContext>
-        </DndContext>
+        <Reorder ids={ids} onMove={move}>
+          <ol className="songs" aria-label={`Songs of ${list.name}`}>
+            {rows}
+          </ol>
+        </Reorder>
       ) : (
         <ul className="songs">{rows}</ul>
       )}
@@ -109,22 +83,9 @@ function SongRow(props: SongRowProps) {
 }
 
 function SortableRow(props: SongRowProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({
-    id: props.song.id,
-  });
-  const grip = (
-    <UnstyledButton
-      className="grip"
-      ref={setActivatorNodeRef}
-      {...attributes}
-      {...listeners}
-      aria-label={`Move ${props.song.name}`}
-    >
-      <IconGripVertical size={15} aria-hidden="true" />
-    </UnstyledButton>
-  );
+  const { ref, style, onKeyDown, grip } = useReorderRow(props.song.id, props.song.name);
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} data-inhand={props.open}>
+    <li ref={ref} style={style} onKeyDown={onKeyDown} data-inhand={props.open}>
       <Fields {...props} grip={grip} />
     </li>
   );

@@ -15,10 +15,11 @@ import {
   why,
   writeSmf,
 } from '@yunta/core';
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { download, fileName } from '../../ui/download.ts';
 import { CellSelect } from '../../ui/CellSelect.tsx';
+import { type Move, Reorder, useReorderRow } from '../../ui/Reorder.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
 import { freshId } from '../../ui/ids.ts';
 import { Why } from '../../ui/Why.tsx';
@@ -30,7 +31,12 @@ import { DataTable } from '../../ui/DataTable.tsx';
 export function SongParts({ song }: { readonly song: Song }) {
   const { show, run, wiring, store } = useShow();
   const [typed, setTyped] = useState('');
-  const parts = inOrder(show.songbook.parts).filter((part) => part.song === song.id);
+  const parts = useMemo(
+    () => inOrder(show.songbook.parts).filter((part) => part.song === song.id),
+    [show.songbook.parts, song.id],
+  );
+  const ids = useMemo(() => parts.map((part) => part.id as string), [parts]);
+  const move = useCallback<Move>((id, next) => run(commands.movePart(show, id, next)), [run, show]);
   const add = () => {
     const name = typed.trim();
     if (name === '') return;
@@ -59,42 +65,39 @@ export function SongParts({ song }: { readonly song: Song }) {
   };
   return (
     <div className="parts">
-      <DataTable>
-        <thead>
-          <tr>
-            <th>Part</th>
-            <th style={{ width: 56 }}>Bars</th>
-            <th>Played by</th>
-            <th>Feet and cues</th>
-            <th style={{ width: 60 }}>Silent</th>
-            <th style={{ width: 100 }} />
-          </tr>
-        </thead>
-        <tbody>
-          {parts.map((part, i) => (
-            <PartRow
-              key={part.id}
-              part={part}
-              before={parts[i - 1]?.id ?? null}
-              after={parts[i + 1]?.id ?? null}
-              afterNext={parts[i + 2]?.id ?? null}
-            />
-          ))}
-          <tr>
-            <td colSpan={6}>
-              <TextInput
-                variant="unstyled"
-                aria-label={`Add a part to ${song.name}`}
-                placeholder="add a part: verse ↵"
-                value={typed}
-                onChange={(event) => setTyped(event.currentTarget.value)}
-                onKeyDown={(event) => event.key === 'Enter' && add()}
-                maxLength={200}
-              />
-            </td>
-          </tr>
-        </tbody>
-      </DataTable>
+      <Reorder ids={ids} onMove={move}>
+        <DataTable>
+          <thead>
+            <tr>
+              <td style={{ width: 26 }} />
+              <th>Part</th>
+              <th style={{ width: 56 }}>Bars</th>
+              <th>Played by</th>
+              <th>Feet and cues</th>
+              <th style={{ width: 60 }}>Silent</th>
+              <td style={{ width: 30 }} />
+            </tr>
+          </thead>
+          <tbody>
+            {parts.map((part) => (
+              <PartRow key={part.id} part={part} />
+            ))}
+            <tr>
+              <td colSpan={7}>
+                <TextInput
+                  variant="unstyled"
+                  aria-label={`Add a part to ${song.name}`}
+                  placeholder="add a part: verse ↵"
+                  value={typed}
+                  onChange={(event) => setTyped(event.currentTarget.value)}
+                  onKeyDown={(event) => event.key === 'Enter' && add()}
+                  maxLength={200}
+                />
+              </td>
+            </tr>
+          </tbody>
+        </DataTable>
+      </Reorder>
       <div className="delays" aria-label="Delay times">
         {song.tempo === null ? (
           <span className="soft">No tempo, no delay times.</span>
@@ -114,17 +117,8 @@ export function SongParts({ song }: { readonly song: Song }) {
   );
 }
 
-function PartRow({
-  part,
-  before,
-  after,
-  afterNext,
-}: {
-  readonly part: Part;
-  readonly before: string | null;
-  readonly after: string | null;
-  readonly afterNext: string | null;
-}) {
+function PartRow({ part }: { readonly part: Part }) {
+  const { ref, style, onKeyDown, grip } = useReorderRow(part.id, `part ${part.name}`);
   const { show, run, attempt } = useShow();
   const setBars = (text: string) => {
     const bars = text === '' ? undefined : Number(text);
@@ -133,7 +127,8 @@ function PartRow({
       : `“${text}” is not a number of bars: 1 to 2,000.`;
   };
   return (
-    <tr>
+    <tr ref={ref} style={style} onKeyDown={onKeyDown}>
+      <td>{grip}</td>
       <td>
         <InlineField
           label={`Name of part ${part.name}`}
@@ -169,20 +164,6 @@ function PartRow({
         />
       </td>
       <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-        <LinkButton
-          aria-label={`Move ${part.name} up`}
-          disabled={before === null}
-          onClick={() => run(commands.movePart(show, part.id, before))}
-        >
-          ↑
-        </LinkButton>
-        <LinkButton
-          aria-label={`Move ${part.name} down`}
-          disabled={after === null}
-          onClick={() => run(commands.movePart(show, part.id, afterNext))}
-        >
-          ↓
-        </LinkButton>
         <LinkButton aria-label={`Remove part ${part.name}`} onClick={() => run(commands.removePart(show, part.id))}>
           ×
         </LinkButton>

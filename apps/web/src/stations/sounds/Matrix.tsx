@@ -1,6 +1,7 @@
 import { commands, type ControlValue, inOrder, slotLabel, slotPlaceTyped, type Sound } from '@yunta/core';
-import { memo, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { type Move, Reorder } from '../../ui/Reorder.tsx';
 import { freshId, freshName } from '../../ui/ids.ts';
 import { type Cell, type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
 import { nextNamed, numberTyped, outOfRange, turned } from './matrix-keys.ts';
@@ -172,6 +173,11 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
     };
   }, [store, selectSound, onCommit, onMark, columns]);
 
+  const ids = useMemo(() => sounds.map((sound) => sound.id as string), [sounds]);
+  const moveTo = useCallback<Move>(
+    (id, next) => void store.run(commands.moveSound(store.get().show, id, next)),
+    [store],
+  );
   /** Up and down among the names, in the same column. */
   const onNamesKey = (event: React.KeyboardEvent<HTMLDivElement>) => {
     const by = { ArrowUp: -1, ArrowDown: 1, PageUp: -10, PageDown: 10 }[event.key];
@@ -188,29 +194,35 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
   if (sounds.length === 0) return null;
   return (
     <div className="matrix">
-      <div className="names" role="grid" aria-label="Sounds" onKeyDown={onNamesKey}>
-        <div role="row" className="head">
-          <div role="columnheader">
-            <span className="visually-hidden">Marked</span>
+      <Reorder ids={ids} onMove={moveTo}>
+        <div className="names" role="grid" aria-label="Sounds" onKeyDown={onNamesKey}>
+          <div role="row" className="head">
+            <div role="columnheader">
+              <span className="visually-hidden">Move</span>
+            </div>
+            <div role="columnheader">
+              <span className="visually-hidden">Marked</span>
+            </div>
+            <div role="columnheader">Sound</div>
+            <div role="columnheader">Role</div>
+            <div role="columnheader">Slot</div>
           </div>
-          <div role="columnheader">Sound</div>
-          <div role="columnheader">Role</div>
-          <div role="columnheader">Slot</div>
+
+          {sounds.map((sound, row) => (
+            <NameRow
+              key={sound.id}
+              sound={sound}
+              row={row}
+              isHere={cell.row === row || (row === 0 && cell.row >= sounds.length)}
+              slot={slotTexts.get(sound.id) ?? ''}
+              roles={settings.roles}
+              selected={sound.id === selected?.id}
+              marked={marked.has(sound.id)}
+              actions={actions}
+            />
+          ))}
         </div>
-        {sounds.map((sound, row) => (
-          <NameRow
-            key={sound.id}
-            sound={sound}
-            row={row}
-            isHere={cell.row === row || (row === 0 && cell.row >= sounds.length)}
-            slot={slotTexts.get(sound.id) ?? ''}
-            roles={settings.roles}
-            selected={sound.id === selected?.id}
-            marked={marked.has(sound.id)}
-            actions={actions}
-          />
-        ))}
-      </div>
+      </Reorder>
       <div className="asks">
         <span className="visually-hidden" role="status">
           {typing?.by === 'keys' ? `typed ${typing.text}` : ''}

@@ -3,6 +3,7 @@ import type { Sound } from '@yunta/core';
 import { memo, useMemo, useState } from 'react';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { useFocusBack } from '../../ui/focus-back.ts';
+import { useReorderRow } from '../../ui/Reorder.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
 import type { RowActions } from './MatrixRow.tsx';
 
@@ -31,6 +32,7 @@ export const NameRow = memo(function NameRow({
   actions,
 }: NameRowProps) {
   const tabIndex = isHere ? 0 : -1;
+  const { ref, style, onKeyDown, grip } = useReorderRow(sound.id, sound.name, tabIndex);
   const choices = useMemo(
     () => [
       { value: '', label: 'no role' },
@@ -42,7 +44,8 @@ export const NameRow = memo(function NameRow({
     [roles, sound.role],
   );
   return (
-    <div role="row" aria-selected={selected}>
+    <div role="row" aria-selected={selected} ref={ref} style={style} onKeyDown={onKeyDown}>
+      <div role="gridcell">{grip}</div>
       <div role="gridcell">
         <Checkbox
           size="xs"
