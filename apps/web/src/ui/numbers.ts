@@ -31,8 +31,8 @@ const metresIn: Readonly<Record<string, number>> = {
 };
 
 /**
- * A length as people type it; a bare number is in the unit `bare`: `6`, `6 m`, `0,3`, `30 cm`, `20 ft`, `1' 6"`; in metres, to the millimetre. Null where
- * nothing was typed, undefined where it is no length.
+ * A length as people type it, a bare number in the unit `bare`: `6`, `6 m`, `0,3`, `30 cm`, `20 ft`, `1' 6"`; in
+ * metres, to the millimetre. Null where nothing was typed, undefined where it is no length.
  */
 export function lengthTyped(text: string, bare: 'm' | 'ft' = 'm'): number | null | undefined {
   if (text.trim() === '') return null;
