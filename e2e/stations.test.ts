@@ -662,6 +662,28 @@ describe('set', () => {
     await saved(page);
   });
 
+  test('a part is cast by typing the sound’s name, and put into another place by Alt and an arrow', async () => {
+    await openDemo();
+    await go('Set');
+    await click(page, 'button', '3 parts of Slow Lock');
+    await (await find(page, 'combobox', 'Slot for bridge')).focus();
+    await page.keyboard.type('pump milonga, sol');
+    await page.waitForSelector('::-p-aria([name="Find: Slot for bridge"])');
+    for (let i = 0; i < 3; i += 1) await page.keyboard.press('Backspace');
+    await page.keyboard.type('bridge');
+    await find(page, 'option', 'Pump Milonga, bridge, 4·5');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() =>
+      document.querySelector('[aria-label="Slot for bridge"]')!.textContent!.startsWith('Pump Milonga, bridge'),
+    );
+    await (await find(page, 'button', 'Move part bridge')).focus();
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.up('Alt');
+    await find(page, 'button', 'Undo: Move part bridge');
+    await saved(page);
+  });
+
   test('delay times follow the tempo and say why', async () => {
     await openDemo();
     await go('Set');
