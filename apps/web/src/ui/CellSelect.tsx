@@ -70,14 +70,16 @@ export function CellSelect({
       data-empty={shown === undefined || undefined}
       onClick={() => (open ? close() : setTyped(''))}
       onKeyDown={(event) => {
-        if (open || event.ctrlKey || event.metaKey || event.altKey) return;
-        if (place === undefined && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
-          event.preventDefault();
-          setTyped('');
-        } else if (/^[\p{L}\p{N}]$/u.test(event.key)) {
+        if (event.ctrlKey || event.metaKey || event.altKey) return;
+        const isCharacter = /^[\p{L}\p{N}]$/u.test(event.key) || (open && event.key.length === 1);
+        if (isCharacter) {
+          // Typed fast, the next characters come before the list has the focus.
           event.preventDefault();
           event.stopPropagation();
-          setTyped(event.key);
+          setTyped((before) => (before ?? '') + event.key);
+        } else if (!open && place === undefined && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+          event.preventDefault();
+          setTyped('');
         }
       }}
     >
