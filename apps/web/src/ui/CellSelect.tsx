@@ -87,22 +87,24 @@ export function CellSelect({
       <IconChevronDown size={12} aria-hidden="true" />
     </UnstyledButton>
   );
-  if (typed === null) return target;
   return (
-    <OpenList
-      label={label}
-      value={value}
-      choices={matching(typeof given === 'function' ? given() : given, typed)}
-      typed={typed}
-      onType={setTyped}
-      onPick={(picked) => {
-        close();
-        if (picked !== value) onPick(picked);
-      }}
-      onClose={close}
-    >
+    <span className={styles.choice} data-bordered={bordered || undefined}>
       {target}
-    </OpenList>
+      {typed !== null && (
+        <OpenList
+          label={label}
+          value={value}
+          choices={matching(typeof given === 'function' ? given() : given, typed)}
+          typed={typed}
+          onType={setTyped}
+          onPick={(picked) => {
+            close();
+            if (picked !== value) onPick(picked);
+          }}
+          onClose={close}
+        />
+      )}
+    </span>
   );
 }
 
@@ -111,10 +113,10 @@ interface OpenListProps extends Pick<CellSelectProps, 'label' | 'value' | 'onPic
   readonly typed: string;
   readonly onType: (text: string) => void;
   readonly onClose: () => void;
-  readonly children: React.ReactElement;
 }
 
-function OpenList({ label, value, choices, typed, onType, onPick, onClose, children }: OpenListProps) {
+/** The list under its button, with a field to find in it. The button stays where it is: what is typed fast goes on. */
+function OpenList({ label, value, choices, typed, onType, onPick, onClose }: OpenListProps) {
   const store = useCombobox({ opened: true, onOpenedChange: (opened) => !opened && onClose() });
   useEffect(() => {
     store.focusSearchInput();
@@ -135,7 +137,9 @@ function OpenList({ label, value, choices, typed, onType, onPick, onClose, child
       shadow="none"
       withinPortal
     >
-      <Combobox.Target targetType="button">{children}</Combobox.Target>
+      <Combobox.DropdownTarget>
+        <span className={styles.anchor} />
+      </Combobox.DropdownTarget>
       <Combobox.Dropdown style={{ minWidth: 170 }}>
         <Combobox.Search
           size="xs"
