@@ -10,7 +10,6 @@ import { StrayTable } from './StrayTable.tsx';
 import { useProof } from './use-proof.ts';
 import { WrongCase } from './WrongCase.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
-import './proof.css';
 
 /** Whether every sound comes up right, at each of the four levels; the shortest ways in which one does not. */
 export function ProofStation() {
