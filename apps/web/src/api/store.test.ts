@@ -249,6 +249,21 @@ describe('one window', () => {
     expect(again.get().refusal).toContain('it is now');
   });
 
+  test('in a page that is being left, where requests fail at once and no timer starts, it is tried once', async () => {
+    const server = new Server();
+    const store = await server.open('combo');
+    const noTimer = jest.spyOn(globalThis, 'setTimeout').mockReturnValue(0 as never);
+    try {
+      server.lostAnswers = 20;
+      tempo(store, 99);
+      await settled();
+      expect(server.lostAnswers).toBe(19);
+      expect(store.get().saving).toBe('waiting');
+    } finally {
+      noTimer.mockRestore();
+    }
+  });
+
   test('an answer lost on its way: the edit is sent again and is there once', async () => {
     jest.useFakeTimers();
     const server = new Server();

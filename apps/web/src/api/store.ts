@@ -368,7 +368,10 @@ export class ShowStore {
     return done;
   }
 
-  /** Whatever was edited during an exchange is sent after it. */
+  /**
+   * Whatever was edited during an exchange is sent after it, unless it waits for another try: in a page that is being
+   * left every request fails at once and timers have the id 0, and asking again at once would never end.
+   */
   private async talk(about: () => Promise<void>): Promise<void> {
     this.talking = true;
     try {
@@ -376,7 +379,7 @@ export class ShowStore {
     } finally {
       this.talking = false;
     }
-    if (this.outbox.length > 0 && !this.retry) void this.flush();
+    if (this.outbox.length > 0 && this.retry === null) void this.flush();
   }
 
   private async flush(): Promise<void> {
