@@ -110,7 +110,7 @@ interface CaseDevice {
   >;
   readonly busy_ms?: number;
   readonly busy_policy?: 'drop' | 'queue';
-  readonly emits?: number | { readonly ch: number };
+  readonly emits?: number | { readonly ch: number } | readonly { readonly ch: number }[];
 }
 interface CaseControl {
   readonly domain: readonly ControlValue[];
@@ -325,17 +325,27 @@ class Adapter {
       const n = (this.serial += 1);
       this.plug(node, device, `i${n}`, 'signal-in');
       this.plug(to, device, `o${n}`, 'signal-out');
+      // Where a pedal is in no loop, no section of a controller ends on its jack: it would be taken for the send of a
+      // loop, and whatever is cabled to it for a pedal in that loop.
+      const hidesLoops = this.rig.controllers?.[device] !== undefined && this.saysNoLoop;
+      if (hidesLoops)
+        this.at(device).sections.push({ id: `${n}.out`, label: '', from: `*${n}`, to: `o${n}`, active: false });
       this.at(device).sections.push({
         id: `${edge.id}.${i}`.slice(0, 70),
         label: edge.id.slice(0, 100),
         from: `i${n}`,
-        to: `o${n}`,
+        to: hidesLoops ? `*${n}` : `o${n}`,
         active: active && (one.gov.length > 0 || (acting < 0 && last)),
         ...(Object.keys(one.when).length > 0 ? { when: { controls: one.when } } : {}),
         ...(one.gov.length > 0 ? { parameters: one.gov } : {}),
       });
       node = to;
     });
+  }
+
+  /** Whether the case says of some pedal that no loop holds it. */
+  private get saysNoLoop(): boolean {
+    return Object.values(this.rig.pedals ?? {}).some(({ loop }) => loop === undefined);
   }
 
   private at(device: string) {
@@ -471,9 +481,7 @@ class Adapter {
       })),
       ...(caseDevice.presets ? { presets: presetsOf(caseDevice.presets) } : {}),
       ...(caseDevice.busy_ms ? { busy: { ms: caseDevice.busy_ms, policy: caseDevice.busy_policy ?? 'drop' } } : {}),
-      ...(caseDevice.emits === undefined
-        ? {}
-        : { emits: { channel: typeof caseDevice.emits === 'number' ? caseDevice.emits : caseDevice.emits.ch } }),
+      ...(caseDevice.emits === undefined ? {} : { emits: { channel: emitsOn(name, caseDevice.emits) } }),
     };
     const scoped = Object.entries(caseDevice.controls ?? {})
       .filter(([, control]) => control.scope === 'preset')
@@ -664,6 +672,14 @@ function armedOf(armed: unknown): NonNullable<ControlMessage['armed']> {
     };
   const [control, values] = Object.entries(given)[0];
   return { control: safe(control), values: [...listOf(values as ControlValue)] };
+}
+
+function emitsOn(name: string, emits: NonNullable<CaseDevice['emits']>): number {
+  if (typeof emits === 'number') return emits;
+  const [first, ...more] = listOf(emits);
+  if (more.length > 0 || Object.keys(first).join() !== 'ch')
+    throw new Error(`${name}: that it emits ${JSON.stringify(emits)} is not understood`);
+  return first.ch;
 }
 
 function actionOfFoot(update: Readonly<Record<string, unknown>>): FootAction {

@@ -28,6 +28,15 @@ const [plain, cue, preset] = [0, 1, 2];
 
 const nothing: readonly never[] = [];
 
+interface JudgeOptions {
+  /** Whether cues are taken as done. */
+  readonly obey: boolean;
+  readonly pins: Pins;
+}
+
+/** Ways to assume contents that one comparison tries before it stays undecided. */
+const mostContentsSplit = 256;
+
 export interface SoundEdge {
   readonly index: number;
   readonly from: number;
@@ -47,6 +56,8 @@ export class SoundComparison {
   /** By the control's number, how a want of it is target out; and of a preset what recalling one loads. */
   private readonly wantKind: Uint8Array;
   private readonly presetsAt: (ModelPresets | undefined)[] = [];
+  /** By variable: 1 where the player sets the control, by foot or hand or live. */
+  private readonly isPlayers: Uint8Array;
   private readonly search: ReachabilitySearch;
   private readonly related = new Map<number, readonly number[]>();
   /** The loop that holds a device, and the switches of devices in a loop. */
@@ -91,11 +102,14 @@ export class SoundComparison {
     }
     const presetOf = new Map<number, number>();
     this.wantKind = new Uint8Array(model.variableAt.length);
+    this.isPlayers = new Uint8Array(model.variables.length);
     let number = 0;
     for (const device of model.devices) {
       const { presets } = device;
       for (const control of device.controls.values()) {
-        this.wantKind[number++] = ownerOf(device.wired, control.control) === 'programmed' ? plain : cue;
+        const isPlayers = ownerOf(device.wired, control.control) !== 'programmed';
+        if (isPlayers) this.isPlayers[control.variable] = 1;
+        this.wantKind[number++] = isPlayers ? cue : plain;
         if (presets) presetOf.set(control.variable, presets.variable);
       }
       if (!presets) continue;
@@ -131,14 +145,15 @@ export class SoundComparison {
     const { values, variableAt } = this.model;
     const { wantKind } = this;
     let cues: Map<number, number> | undefined;
+    const layCue = (variable: VariableId, value: ValueId) => (cues ??= new Map<number, number>()).set(variable, value);
     for (let i = 0; i < controls.length; i += 1) {
       const variable = variableAt[controls[i]];
       const value = values.id(controlValues[i]);
       variables[i] = variable;
       wanted[i] = value;
-      if (wantKind[controls[i]] === cue) (cues ??= new Map<number, number>()).set(variable, value);
+      if (wantKind[controls[i]] === cue) layCue(variable, value);
     }
-    const count = this.layStored(controls, controlValues);
+    const count = this.layStored(controls, controlValues, layCue);
     return new SoundTarget(
       sound,
       variables.slice(0, count),
@@ -149,8 +164,15 @@ export class SoundComparison {
     );
   }
 
-  /** Lays out what wanted presets bring along, after what the sound names itself; how much there is then. */
-  private layStored(controls: readonly number[], controlValues: readonly ControlValue[]): number {
+  /**
+   * Lays out what wanted presets bring along, after what the sound names itself; how much there is then. A stored value
+   * of a control that the player sets is a cue like any other want of it.
+   */
+  private layStored(
+    controls: readonly number[],
+    controlValues: readonly ControlValue[],
+    layCue: (variable: VariableId, value: ValueId) => void,
+  ): number {
     const { variables, wanted, isNamed } = this.scratch;
     let count = controls.length;
     this.round += 1;
@@ -164,14 +186,47 @@ export class SoundComparison {
         if (content === undefined) continue;
         variables[count] = control.variable;
         wanted[count] = content;
+        if (this.isPlayers[control.variable] === 1) layCue(control.variable, content);
         count += 1;
       }
     }
     return count;
   }
 
-  /** Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. */
-  judge(read: Read, target: SoundTarget, options: { readonly obey: boolean; readonly pins: Pins }): Heard {
+  /**
+   * Whether the state is right for the sound: laying its wants over it leaves its sounding trace unchanged. Where that
+   * turns on unknown contents, content by content: what is wrong for each of them is wrong, what is right for each
+   * is right.
+   */
+  judge(read: Read, target: SoundTarget, options: JudgeOptions): Heard {
+    const heard = this.judgeUnder(read, target, options);
+    if (heard.is !== 'unknown') return heard;
+    return this.contentByContent(read, target, options, heard, mostContentsSplit) ?? heard;
+  }
+
+  /** Null where it stays undecided, or takes more contents than `budget`. */
+  private contentByContent(
+    read: Read,
+    target: SoundTarget,
+    options: JudgeOptions,
+    { symbols }: Extract<Heard, { readonly is: 'unknown' }>,
+    budget: number,
+  ): Heard | null {
+    const [symbol] = symbols;
+    const share = Math.floor(budget / symbol.options.length);
+    if (share < 1) return null;
+    let all: Heard | null = null;
+    for (const i of symbol.options.keys()) {
+      const under = { ...options, pins: new Map([...options.pins, [symbol.id, i]]) };
+      const tried = this.judgeUnder(read, target, under);
+      const heard = tried.is === 'unknown' ? this.contentByContent(read, target, under, tried, share) : tried;
+      if (heard === null || (all !== null && heard.is !== all.is)) return null;
+      all = heard;
+    }
+    return all;
+  }
+
+  private judgeUnder(read: Read, target: SoundTarget, options: JudgeOptions): Heard {
     const { values } = this.model;
     const cues = options.obey ? target.cues : undefined;
     const now: Read = cues && cues.size > 0 ? (variable) => cues.get(variable) ?? read(variable) : read;

@@ -40,20 +40,24 @@ type Item =
       readonly message: MidiMessage;
       readonly points: readonly number[];
     }
-  /** What a controller does itself after a wait. */
-  | {
-      readonly kind: 'act';
-      readonly time: number;
-      readonly seq: number;
-      readonly device: ModelDevice;
-      readonly act: LocalAct;
-      readonly points: readonly number[];
-    };
+  /** A list of actions that goes on after a wait. */
+  | { readonly kind: 'list'; readonly time: number; readonly seq: number; readonly list: ActionList };
+
+/** Actions that a controller performs one after the other, from one of them on. */
+interface ActionList {
+  readonly device: ModelDevice;
+  readonly actions: readonly Action[];
+  readonly next: number;
+  /** Whether contacts that it closes for as long as a switch is held open at its end, or stay closed. */
+  readonly held: 'press' | 'stay';
+  readonly points: readonly number[];
+}
 
 const nameOf = (item: Item): string =>
   item.kind === 'message'
     ? `${item.to.index}<${JSON.stringify(item.message)}`
-    : `${item.device.index}!${JSON.stringify(item.act)}`;
+    : `${item.list.device.index}!${item.list.next} of ${JSON.stringify(item.list.actions)} ${item.list.held}`;
+
 export type Outcome = 'settled' | 'never-settles' | 'gave-up';
 
 /**
@@ -95,7 +99,7 @@ export class Delivery implements Carrier {
       if (!queue || queue.size === 0) return 'settled';
       if (this.repeats(queue)) return 'never-settles';
       const item = queue.take();
-      if (item.kind === 'act') this.actNow(item.device, item.act, item.time, item.points);
+      if (item.kind === 'list') this.carryOn(item.list, item.time);
       else this.arrive(item.to, item.message, item.time, item.points);
     }
   }
@@ -190,14 +194,20 @@ export class Delivery implements Carrier {
 
   /** Puts a message on a device's line behind what already waits there. */
   send(from: ModelDevice, message: MidiMessage, now: number, points: readonly number[]): void {
-    const arrival = Math.max(now, this.freeFrom(from)) + byteLength(message) * byteMicroseconds;
-    this.lineFree ??= new Map();
-    this.lineFree.set(from.index, arrival);
+    const arrival = this.overLine(from, message, now);
     if (from.sendsTo.length === 0) return;
     this.options.watcher?.sent?.(from.id, message, arrival);
     const sent = this.lossy('sent', from);
     if (sent.lost) return;
     this.passOn(from.sendsTo, message, arrival, [...points, sent.id]);
+  }
+
+  /** When a message's last byte has left, behind what waits on a device's line. */
+  private overLine(from: ModelDevice, message: MidiMessage, now: number): number {
+    const arrival = Math.max(now, this.freeFrom(from)) + byteLength(message) * byteMicroseconds;
+    this.lineFree ??= new Map();
+    this.lineFree.set(from.index, arrival);
+    return arrival;
   }
 
   /** When a device's line is free again. */
@@ -220,11 +230,15 @@ export class Delivery implements Carrier {
     }
   }
 
-  /** A message's last byte is there: passed on at once, taken in where the channel is this device's. */
+  /**
+   * A message's last byte is there: passed through at once, merged in behind what the device's own output sends, taken
+   * in where the channel is this device's.
+   */
   arrive(device: ModelDevice, message: MidiMessage, time: number, points: readonly number[]): void {
     if (this.options.survey && !this.first(`${device.index}<${JSON.stringify(message)}`)) return;
     this.options.watcher?.arrived?.(device.id, message, time);
-    this.passOn(device.passesTo, message, time, points);
+    this.passOn(device.passesThrough, message, time, points);
+    if (device.mergesTo.length > 0) this.passOn(device.mergesTo, message, this.overLine(device, message, time), points);
     if (!('channel' in message)) return;
     const { channel, calls } = device.wired.device;
     const listens = channel === 'omni' || channel === message.channel;
@@ -290,20 +304,29 @@ export class Delivery implements Carrier {
       this.messages += performStraight(this, this.options.into!, device, controller, actions, time, held);
       return;
     }
-    let now = time;
-    const local = (act: LocalAct) => {
-      if (now === time || this.options.survey) this.actNow(device, act, now, points);
-      else this.enqueue({ kind: 'act', time: now, seq: (this.seq += 1), device, act, points });
-    };
-    for (const action of actions) {
+    this.carryOn({ device, actions, next: 0, held, points }, time);
+  }
+
+  /**
+   * Performs a list as far as its next wait, which runs from when the bytes already queued have left. A wait holds up
+   * its own list alone: what another list sends meanwhile leaves at once.
+   */
+  private carryOn(list: ActionList, now: number): void {
+    const { device, actions, held, points } = list;
+    for (let i = list.next; i < actions.length; i += 1) {
+      const action = actions[i];
       if (action.kind === 'program' || action.kind === 'control') this.send(device, action, now, points);
-      else if (action.kind === 'wait') now = Math.max(now, this.freeFrom(device)) + Math.round(action.ms * 1000);
-      else local(action);
+      else if (action.kind !== 'wait') this.actNow(device, action, now, points);
+      else if (!this.options.survey) {
+        const time = Math.max(now, this.freeFrom(device)) + Math.round(action.ms * 1000);
+        if (time > now)
+          return this.enqueue({ kind: 'list', time, seq: (this.seq += 1), list: { ...list, next: i + 1 } });
+      }
     }
     if (held === 'stay') return;
     for (const action of actions)
-      if (action.kind === 'contact' && action.to === 1 && isHeldContact(controller, action.contact))
-        local({ kind: 'open', contact: action.contact });
+      if (action.kind === 'contact' && action.to === 1 && isHeldContact(device.controller!, action.contact))
+        this.actNow(device, { kind: 'open', contact: action.contact }, now, points);
   }
 
   actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void {
@@ -349,7 +372,10 @@ export class Delivery implements Carrier {
     this.emit(update(this.model.variables[to].owner, [to], apply), time, points);
   }
 
-  /** A press as the foot makes it: what the controller does about a press of the slot that is current already. */
+  /**
+   * A press as the foot makes it: what the controller does about a press of the slot that is current already. Where it
+   * would go back to the slot before and there was none, it is an ordinary press.
+   */
   press(slot: ModelSlot): void {
     const { controller } = this.model.device.get(slot.slot.controller)!;
     const { values } = this.model;
@@ -364,8 +390,7 @@ export class Delivery implements Carrier {
     if (repeatPress !== 'fires' && this.read(controller!.currentSlot) === values.id(slot.slot.id)) {
       if (repeatPress === 'ignored') return;
       const before = this.model.slot.get(String(values.controlValue(this.read(controller!.previousSlot))));
-      if (before) this.fire(before, 0, []);
-      return;
+      return this.fire(before ?? slot, 0, []);
     }
     this.fire(slot, 0, []);
   }

@@ -131,6 +131,9 @@ export function eventOfCast(model: StateModel, action: CastAction): RigEvent | u
   return device && footSwitch ? { kind: 'foot', device, footSwitch, stray: false } : undefined;
 }
 
+/** A foot on a switch that nobody planned. */
+export const isStray = (event: RigEvent): boolean => event.kind === 'foot' && event.stray;
+
 /** Everything that level 2 allows, in document order by kind; slots set aside are left out by the caller. */
 export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
   const controllers = model.devices.filter((device) => device.controller);

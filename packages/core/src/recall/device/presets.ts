@@ -41,7 +41,11 @@ export function recall(
     const loaded = recallNumber(model, presets, number, store, flips, listens);
     if (!loaded) return nothing;
     beginLoading(device, at, running);
-    return device.wired.anatomy.emits ? { emits: program, time: at } : nothing;
+    if (!device.wired.anatomy.emits) return nothing;
+    // What goes out is the preset that it went to: of a repeat that alternates, the one before.
+    const emits =
+      facts.repeat.is === 'alternates' ? values.number(store.get(presets.variable)) % facts.bankSize : program;
+    return { emits, time: at };
   };
   return [
     update(device.index, writes, apply, {

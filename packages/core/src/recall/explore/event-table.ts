@@ -36,7 +36,7 @@ export interface CompiledEvent {
 export function compileEvent(model: StateModel, event: RigEvent, index: number): CompiledEvent {
   if (event.kind === 'restart') return uncompiled(model, event, index, restartWrites(model, event), 'settled');
   try {
-    const { done, outcome } = record(model, event, { straight: !model.mayFeedBack });
+    const { done, outcome } = record(model, event, { straight: model.isStraight });
     // A press that never settles may do so where one of its messages is lost: it is delivered each time.
     if (outcome !== 'settled') return uncompiled(model, event, index, allWrittenBy(done), outcome);
     const summary = summarise(model, done);
@@ -65,7 +65,7 @@ class Fixed implements CompiledEvent {
   }
 
   operations(): Recording {
-    return (this.done ??= record(this.model, this.event, { straight: !this.model.mayFeedBack }).done.copy());
+    return (this.done ??= record(this.model, this.event, { straight: this.model.isStraight }).done.copy());
   }
 
   losses(): ReturnType<CompiledEvent['losses']> {

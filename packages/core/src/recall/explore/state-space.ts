@@ -1,5 +1,6 @@
 import type { FaultKind } from '../../model/rig.ts';
 import type { Outcome } from '../deliver/delivery.ts';
+import { isStray } from '../deliver/events.ts';
 import type { VariableId } from '../state/ids.ts';
 import type { Pins } from '../state/values.ts';
 import type { CompiledEvent, EventTable, FreeLevel } from './event-table.ts';
@@ -165,7 +166,7 @@ export class StateSpace {
     const here = this.reached[this.next];
     const { stepper, question } = this;
     for (const compiled of question.also ?? []) {
-      if (!stepper.canHappen(here.row, compiled)) continue;
+      if (isSpent(here.row, stepper, compiled) || !stepper.canHappen(here.row, compiled)) continue;
       for (const { outcome, lost } of stepper.step(here.row, compiled, this.losable))
         if (outcome !== 'settled') this.unsettled.push({ from: here, compiled, outcome, whole: lost === undefined });
     }
@@ -174,7 +175,7 @@ export class StateSpace {
         continue;
       if ((this.steps += 1) > question.limits.steps) throw new TooManyStates();
       if (sameFromAnywhere(compiled, this.variables, question)) this.once.add(compiled);
-      if (this.losable.size === 0 && isFixed(compiled) && !isStray(compiled)) {
+      if (this.losable.size === 0 && isFixed(compiled) && !isStray(compiled.event)) {
         stepper.leadsTo(here.row, compiled, this.ahead);
         this.add(this.ahead, here, { compiled });
         continue;
@@ -192,9 +193,7 @@ export class StateSpace {
 
 /** The one stray foot or restart has been used. */
 const isSpent = (row: Row, stepper: Stepper, compiled: CompiledEvent): boolean =>
-  row[stepper.width - 1] === 1 && (compiled.event.kind === 'restart' || isStray(compiled));
-
-const isStray = ({ event }: CompiledEvent): boolean => event.kind === 'foot' && event.stray;
+  row[stepper.width - 1] === 1 && (compiled.event.kind === 'restart' || isStray(compiled.event));
 
 /** An event that leaves every variable of the space on a known value need be tried from one row only. */
 const sameFromAnywhere = (compiled: CompiledEvent, variables: readonly VariableId[], question: Question): boolean =>

@@ -2,7 +2,8 @@ import type { Sound } from '../../model/rig.ts';
 import { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
-import { type CompiledEvent, EventTable } from '../explore/event-table.ts';
+import { isStray } from '../deliver/events.ts';
+import { type CompiledEvent, EventTable, type FreeLevel } from '../explore/event-table.ts';
 import { neverSettlingAndUnused } from '../explore/settling.ts';
 import type { Limits } from '../explore/state-space.ts';
 import type { VariableId } from '../state/ids.ts';
@@ -17,11 +18,10 @@ export class ProofBase {
   readonly excluded: ReadonlySet<number>;
   /** Variables that letting go of a held switch may move. */
   readonly releasable: ReadonlySet<VariableId>;
-  /** Events that may not settle, or of which it is not known. */
-  readonly mayNotSettle: readonly CompiledEvent[];
   /** Whether a bank move does nothing but move the bank, and a press puts it where its slot is. */
   readonly movesOnlyBanks: boolean;
   private readonly targets = new Map<string, SoundTarget>();
+  private readonly unquiet = new Map<FreeLevel, readonly CompiledEvent[]>();
 
   /** `kept`: the base before an edit, where it lends what it knows (`lendsTo`). */
   constructor(
@@ -40,9 +40,6 @@ export class ProofBase {
         .filter(({ event }) => event.kind === 'release')
         .flatMap(({ summary }) => [...summary.written]),
     );
-    this.mayNotSettle = this.table.ordinary.filter(
-      ({ outcome, operations }) => outcome !== 'settled' || (operations === null && model.mayFeedBack),
-    );
     this.movesOnlyBanks =
       !model.mayFeedBack &&
       model.devices.every(
@@ -56,7 +53,27 @@ export class ProofBase {
 
   /** Whether every event settles, whatever came before it. */
   get alwaysSettles(): boolean {
-    return this.excluded.size === 0 && this.mayNotSettle.length === 0;
+    return this.excluded.size === 0 && this.mayNotSettle(2).length === 0;
+  }
+
+  /**
+   * Events of a level that may not settle, or of which it is not known; of stray feet the one alone, where one is given
+   * by its index.
+   */
+  mayNotSettle(level: FreeLevel, stray?: number): readonly CompiledEvent[] {
+    let events = this.unquiet.get(level);
+    if (!events) {
+      const faults = new Set(this.model.wiring.rig.settings.faults);
+      events = this.table.at(level, faults).filter((compiled) => this.mayStayUnquiet(compiled));
+      this.unquiet.set(level, events);
+    }
+    return stray === undefined ? events : events.filter(({ event, index }) => !isStray(event) || index === stray);
+  }
+
+  private mayStayUnquiet({ event, outcome, operations }: CompiledEvent): boolean {
+    if (outcome !== 'settled') return true;
+    if (operations !== null || !this.model.mayFeedBack) return false;
+    return event.kind !== 'restart' || event.device.controller?.powerUpSlot !== undefined;
   }
 
   targetOf(sound: Sound): SoundTarget {

@@ -14,11 +14,10 @@ import { pinsKey } from './cache.ts';
 import { choicesOf, stepOf } from './counterexample.ts';
 import { type Answer, recallsAnswer, worst } from './verdict.ts';
 
-/** One thing that happens in set order, with the part whose sound is judged after it, if any. */
-interface SetEvent {
-  readonly compiled: CompiledEvent | null;
-  readonly judged: Cast | null;
-}
+/** One thing that happens in set order: an event, or that the sound of a part is judged. */
+type SetEvent =
+  | { readonly compiled: CompiledEvent; readonly judged: null; readonly isBefore: boolean }
+  | { readonly compiled: null; readonly judged: Cast };
 
 /** Level 1: the set list's parts, played in their order from power-up. */
 export class SetOrder {
@@ -91,13 +90,14 @@ export class SetOrder {
   }
 
   /**
-   * Something of the part itself never settled, and there the sequence ends; or something before it did, and nothing is
-   * known since.
+   * The press itself or a foot after it never settled, and there the sequence ends; or something before the press did,
+   * and nothing is known since.
    */
   private unsettledAnswer(happened: readonly CompiledEvent[], { is, compiled }: Unsettled, at: number): Answer {
     const before = this.events.slice(0, at);
     const started = before.findLastIndex(({ judged }) => judged !== null);
-    const isOwn = before.slice(started + 1).some((event) => event.compiled !== null && event.compiled === compiled);
+    const own = before.slice(started + 1).find((event) => event.compiled !== null && event.compiled === compiled);
+    const isOwn = own?.compiled !== undefined && own.compiled !== null && !own.isBefore;
     const length = isOwn ? happened.indexOf(compiled!) + 1 : happened.length;
     const verdict = isOwn && is === 'never-settles' ? 'does-not' : 'cannot-be-known';
     return { verdict, length, sequence: this.sequence(happened.slice(0, length)), symbols: [] };
@@ -121,21 +121,23 @@ function setEvents(model: StateModel, parts: readonly string[]): readonly SetEve
   const follower = new BankFollower(model);
   const events: SetEvent[] = [];
   let before: string | null = null;
-  const happen = (event: RigEvent | undefined) => {
+  const happen = (event: RigEvent | undefined, isBefore = false) => {
     if (!event) return;
     const compiled = compileEvent(model, event, events.length);
-    events.push({ compiled, judged: null });
+    events.push({ compiled, judged: null, isBefore });
     follower.follow(compiled);
   };
   for (const part of parts) {
     const cast = casts.get(part);
     const slot = cast && model.slot.get(cast.slot);
     if (!cast || !slot) continue;
-    for (const action of cast.before) happen(eventOfCast(model, action));
+    for (const action of cast.before) happen(eventOfCast(model, action), true);
     if (cast.slot !== before || cast.again) {
       const { banks } = model.device.get(slot.slot.controller)!.controller!.facts;
       for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1)
-        happen(moveTowards(model, slot, follower.bankOf(slot)));
+        happen(moveTowards(model, slot, follower.bankOf(slot)), true);
+      // Where moves that fire slots lead back each time, it cannot be pressed there.
+      if (follower.bankOf(slot) !== slot.slot.bank) continue;
       happen({ kind: 'press', slot });
     }
     for (const action of cast.after) happen(eventOfCast(model, action));

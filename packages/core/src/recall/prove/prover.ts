@@ -136,7 +136,7 @@ export class Prover {
   /** The ordinary case, told at a glance: all settles, and the press leaves all that is wanted as it is wanted. */
   private isPlain(slot: ModelSlot, sound: Sound, level: FreeLevel): boolean {
     const { base, cache } = this;
-    if (base.mayNotSettle.length > 0 || base.excluded.has(slot.index)) return false;
+    if (base.mayNotSettle(level).length > 0 || base.excluded.has(slot.index)) return false;
     try {
       return isRightAtAGlance(base, cache, slot, base.targetOf(sound), cache.exploration(level));
     } catch (reason) {

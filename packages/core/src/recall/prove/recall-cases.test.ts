@@ -37,6 +37,17 @@ describe('recall reference rigs', () => {
   });
 });
 
+// Source: small rigs on which an independent brute-force program differed; each decided by hand from the definitions,
+// with the reasoning beside it.
+const disputes: readonly {
+  readonly name: string;
+  readonly inputs: { readonly rig: never };
+  readonly expected: object;
+}[] = read('recall-disputes.json').topics['13_recall'].cases;
+test.each(disputes.map((item) => [item.name, item] as const))('decided: %s', (_, item) => {
+  expect(answerRecallCase(item.inputs.rig)).toEqual(item.expected);
+});
+
 // Source: bytes and wire times written by a byte writer of their own and read back by two MIDI tools.
 test('MIDI bytes and wire times of topic 10a', () => {
   const wire: ReferenceFile = read('midi-wire-cases.json');

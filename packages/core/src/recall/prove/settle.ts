@@ -10,10 +10,12 @@ import { type Answer, recallsAnswer } from './verdict.ts';
 /** What presses that do not settle mean for a slot: its own, those that may come before it, and power-up. */
 export function settlingAnswers(base: ProofBase, slot: ModelSlot, exploration: Exploration): Answer[] {
   const isExcluded = base.excluded.has(slot.index);
-  if (base.mayNotSettle.length === 0 && !isExcluded) return [];
+  const { level, stray } = exploration.question;
+  const mayNotSettle = base.mayNotSettle(level, stray);
+  if (mayNotSettle.length === 0 && !isExcluded) return [];
   return [
     ...powerUpAnswers(base, slot, exploration),
-    ...base.mayNotSettle.flatMap((compiled) => answersBefore(base, compiled, slot, exploration)),
+    ...mayNotSettle.flatMap((compiled) => answersBefore(base, compiled, slot, exploration)),
     ...(isExcluded ? [excludedAnswer(base, slot, exploration)] : []),
   ];
 }

@@ -75,6 +75,9 @@ class Builder {
     const slots = this.slots();
     const devices = this.wiring.devices.map((wired, index) => this.device(wired, index, slots));
     const byId = new Map(devices.map((device) => [device.id, device]));
+    const mayFeedBack =
+      devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) ||
+      chainCloses(devices, byId);
     return {
       wiring: this.wiring,
       values: this.values,
@@ -88,9 +91,8 @@ class Builder {
       messageLimit: this.wiring.rig.settings.messageLimit,
       variableOf: new Map(this.wiring.controls.refs.map((ref, number) => [ref, this.variableAt[number]])),
       variableAt: this.variableAt,
-      mayFeedBack:
-        devices.some((device) => device.wired.device.calls !== undefined || device.wired.anatomy.emits !== undefined) ||
-        chainCloses(devices, byId),
+      mayFeedBack,
+      isStraight: !mayFeedBack && devices.every(({ mergesTo }) => mergesTo.length === 0),
       mayHold: devices.some(({ controller }) => (controller?.held.size ?? 0) > 0),
       listeners: listenersOf(byId),
     };
@@ -138,6 +140,8 @@ class Builder {
       controller,
       sendsTo: links.length === 0 ? none : links.filter((link) => link.port !== 'thru'),
       passesTo: links.length === 0 ? none : links.filter((link) => link.port !== 'out'),
+      passesThrough: links.length === 0 ? none : links.filter((link) => link.port === 'thru'),
+      mergesTo: links.length === 0 ? none : links.filter((link) => link.port === 'merge'),
       variables: this.since(first),
     };
   }

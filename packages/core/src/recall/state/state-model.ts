@@ -31,6 +31,11 @@ export interface StateModel {
    * closes.
    */
   readonly mayFeedBack: boolean;
+  /**
+   * Whether messages come up everywhere in the order in which they are sent: nothing comes round, and no output merges
+   * in what another sends, which takes its time.
+   */
+  readonly isStraight: boolean;
   /** Whether any controller has a momentary switch that a foot can hold. */
   readonly mayHold: boolean;
   /**
@@ -139,7 +144,10 @@ export interface ModelDevice {
   readonly messages: ReadonlyMap<number, readonly ControlMessage[]>;
   readonly controller?: ModelController;
   readonly sendsTo: readonly MidiLink[];
+  /** Where it passes on what comes in: all of these, and of them those that it passes through, or merges in. */
   readonly passesTo: readonly MidiLink[];
+  readonly passesThrough: readonly MidiLink[];
+  readonly mergesTo: readonly MidiLink[];
   readonly variables: readonly VariableId[];
 }
 
