@@ -80,6 +80,21 @@ const cases = () => new Cases();
 const casesWiredAlike = memoised(({ wiring }: Context) => wiring.wiringMemo, cases);
 const casesToldAlike = memoised(({ wiring }: Context) => wiring.displayMemo, cases);
 
+/**
+ * What is so whatever the contents are that nobody entered: of a sound whose way they decide, what is reported in each
+ * of its worlds.
+ */
+function known<M extends string>(
+  { tracer }: Context,
+  one: SoundCase,
+  each: SoundRule<M>['each'],
+): readonly Reported<M>[] {
+  if (one.trace().undecided.length === 0) return each(one);
+  const [first, ...others] = tracer.worlds(one.sound).map((trace) => each({ ...one, trace: () => trace }));
+  const keys = others.map((reports) => new Set(reports.map((report) => JSON.stringify(report))));
+  return first.filter((report) => keys.every((reported) => reported.has(JSON.stringify(report))));
+}
+
 /** A rule that looks at the sounds one by one, and again only at those that an edit touched. */
 export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers, each }: SoundRule<M>): Rule<M> {
   const casesOf = tellsNumbers ? casesToldAlike : casesWiredAlike;
@@ -90,7 +105,7 @@ export function defineSoundRule<M extends string>({ meta, applies, tellsNumbers,
       const found: Reported<M>[] = [];
       for (const { one, reported } of casesOf(context).of(context)) {
         let own = reported.get(meta) as readonly Reported<M>[] | undefined;
-        if (!own) reported.set(meta, (own = each(one)));
+        if (!own) reported.set(meta, (own = known(context, one, each)));
         for (let i = 0; i < own.length; i += 1) found.push(own[i]);
       }
       return found;

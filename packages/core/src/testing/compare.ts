@@ -1,11 +1,14 @@
 import type { Show } from '../model/documents.ts';
+import { assertNever } from '../units/problem.ts';
 import { validateRig } from '../model/validate.ts';
 import type { Level, Verdict } from '../recall/prove/verdict.ts';
+import type { Prover } from '../recall/prove/prover.ts';
 import { proverOf } from '../recall/prove/prover-of.ts';
-import { Oracle, RigTooLarge } from './oracle.ts';
+import { BruteForce, TooMuch } from './brute-force/brute-force.ts';
+import type { PlainAction } from './brute-force/plain-rig.ts';
 import { Random } from './random.ts';
 import { randomRig } from './random-rig.ts';
-import { adaptCase } from './recall-adapter.ts';
+import { adaptCase, type CaseRig, slotNames } from './recall-adapter.ts';
 
 export interface Disagreement {
   readonly seed: number;
@@ -25,57 +28,62 @@ export interface Compared {
 }
 
 /** The seed's rig; some slots are generated from their sounds instead of written by hand. */
-export function seededShow(seed: number): Show {
+export const seededShow = (seed: number): Show => seededRig(seed).show;
+
+function seededRig(seed: number): { readonly rig: CaseRig; readonly show: Show } {
   const r = new Random(seed);
-  const { show } = adaptCase(randomRig(r));
+  const rig = randomRig(r);
+  const { show } = adaptCase(rig);
   const slots = Object.fromEntries(
     Object.entries(show.rig.slots).map(([id, slot]) => [
       id,
       slot.sound !== null && r.chance(0.15) ? { ...slot, actions: null } : slot,
     ]),
   );
-  return { ...show, rig: { ...show.rig, slots } };
+  return { rig, show: { ...show, rig: { ...show.rig, slots } } };
 }
 
 /** Proof against whole-rig enumeration on one seeded rig; null where the rig is too large to enumerate. */
 export function compareSeed(seed: number, limit = 250): Compared | null {
-  const found = compareShow(seed, seededShow(seed), limit);
+  const found = compareRig(seed, seededRig(seed), limit);
   if (!found || found.disagreements.length === 0) return found;
   // The enumeration follows every variable, so that a circle of messages may take it past the message limit before
   // it comes round; a space of few variables sees it come round sooner. With room enough both must say the same.
-  const again = compareShow(seed, withMessageLimit(seededShow(seed), 1_500), limit);
+  const again = compareRig(seed, withMessageLimit(seededRig(seed), 1_500), limit);
   return again ? { ...found, disagreements: again.disagreements } : found;
 }
 
-const withMessageLimit = (show: Show, messageLimit: number): Show => ({
-  ...show,
-  rig: { ...show.rig, settings: { ...show.rig.settings, messageLimit } },
+const withMessageLimit = ({ rig, show }: { rig: CaseRig; show: Show }, messageLimit: number) => ({
+  rig: { ...rig, message_limit: messageLimit },
+  show: { ...show, rig: { ...show.rig, settings: { ...show.rig.settings, messageLimit } } },
 });
 
-function compareShow(seed: number, show: Show, limit: number): Compared | null {
+function compareRig(seed: number, { rig, show }: { rig: CaseRig; show: Show }, limit: number): Compared | null {
   const checked = validateRig(show.rig);
   if (!checked.ok) throw new Error(`seed ${seed}: ${JSON.stringify(checked.problems)}`);
   const prover = proverOf(show);
+  const names = slotNames(rig);
   const disagreements: Disagreement[] = [];
   const verdicts: Verdict[] = [];
   try {
-    const oracle = new Oracle(prover.model, show, limit);
+    const enumeration = new BruteForce(rig, (...slot) => plainActions(prover, names, slot), limit);
     for (const { slot, sound } of prover.pairs())
       for (const level of [1, 2, 3, 4] as Level[]) {
-        const truth = oracle.judge(slot, sound, level);
+        const truth = enumeration.judge(...names.get(slot.slot.id)!, level);
         const mine = prover.judge(slot, sound, level);
         verdicts.push(truth.verdict);
-        if (truth.verdict !== mine.verdict || (truth.length !== undefined && truth.length !== mine.length))
+        const hasLength = truth.lengths.length === 0 || truth.lengths.includes(mine.length ?? NaN);
+        if (truth.verdict !== mine.verdict || !hasLength)
           disagreements.push({
             seed,
             slot: slot.slot.id,
             level,
             proof: `${mine.verdict} ${mine.length}`,
-            oracle: `${truth.verdict} ${truth.length}`,
+            oracle: `${truth.verdict} ${truth.lengths.join(' or ')}`,
           });
       }
   } catch (reason) {
-    if (reason instanceof RigTooLarge) return null;
+    if (reason instanceof TooMuch) return null;
     throw reason;
   }
   const joint = prover.spaceSizes().some((size) => size.joint);
@@ -87,4 +95,34 @@ function compareShow(seed: number, show: Show, limit: number): Compared | null {
     sizes: prover.spaceSizes().map((size) => size.states),
     disagreements,
   };
+}
+
+/** What a slot of the case does, as the case would have it; the bytes of a generated one come from the program. */
+function plainActions(
+  { model }: Prover,
+  names: ReturnType<typeof slotNames>,
+  [controller, name]: readonly [string, string],
+): readonly PlainAction[] {
+  const id = [...names].find(([, [of, slot]]) => of === controller && slot === name)![0];
+  const spelled = (part: string) =>
+    part.replace(/_([0-9a-f]+)_/g, (_, code: string) => String.fromCodePoint(parseInt(code, 16)));
+  return model.slot.get(id)!.actions.map((action): PlainAction => {
+    switch (action.kind) {
+      case 'program':
+        return { pc: action.program, ch: action.channel };
+      case 'control':
+        return { cc: action.cc, val: action.value, ch: action.channel };
+      case 'set':
+        return { loop: spelled(action.control), to: Number(action.value) };
+      case 'contact':
+        return { contact: spelled(action.contact), to: action.to };
+      case 'wait':
+        return { wait_ms: action.ms };
+      case 'save':
+      case 'restore':
+        return { [action.kind]: spelled(action.control) };
+      default:
+        return assertNever(action, 'action');
+    }
+  });
 }

@@ -64,11 +64,21 @@ export function randomRig(r: Random): CaseRig {
       : {}),
     message_limit: 300,
     ...(r.chance(0.3) ? { faults: r.some(['sent', 'link', 'receiver', 'edge', 'restart'] as const, 0.5) } : {}),
-    ...(devices.ts && r.chance(0.6) && loops.length > 0
-      ? { pedals: { ts: { loop: `sw.${loops[0]}`, own: 'ts.on' } } }
-      : {}),
+    pedals: {
+      ...inLoops(topology),
+      ...(devices.ts && r.chance(0.6) && loops.length > 0 ? { ts: { loop: `sw.${loops[0]}`, own: 'ts.on' } } : {}),
+    },
   } as CaseRig;
 }
+
+/** Of each device that lies in a loop, which. */
+const inLoops = ({ edges }: CaseRig['topology']): CaseRig['pedals'] =>
+  Object.fromEntries(
+    edges.flatMap(({ id, when, wire }) => {
+      const loop = Object.keys(when ?? {}).find((name) => name.startsWith('sw.'));
+      return loop !== undefined && wire !== true && !id.startsWith('pedal ') ? [[id, { loop }] as const] : [];
+    }),
+  );
 
 const numbersOf = (device: Dev): number[] => Object.keys(device.presets?.stored ?? {}).map(Number);
 

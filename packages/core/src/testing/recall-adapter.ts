@@ -155,6 +155,14 @@ const safe = (name: string): string => name.replace(/[^A-Za-z0-9-]/g, (c) => `_$
 const orderOf = (i: number): string => `a${String(i).padStart(6, '0')}`;
 const listOf = <T>(value: T | readonly T[]): readonly T[] => (Array.isArray(value) ? value : [value as T]);
 
+/** The case's own names of its slots, controller and slot, by slot id. */
+export const slotNames = (rig: CaseRig): ReadonlyMap<string, readonly [string, string]> =>
+  new Map(
+    Object.entries(rig.controllers ?? {}).flatMap(([controller, { slots }]) =>
+      Object.keys(slots ?? {}).map((slot) => [slotId(controller, slot), [controller, slot] as const] as const),
+    ),
+  );
+
 /** Turns a reference rig into Yunta's own two documents. */
 export function adaptCase(rig: CaseRig): AdaptedCase {
   refuseUnknown(rig);
@@ -325,27 +333,22 @@ class Adapter {
       const n = (this.serial += 1);
       this.plug(node, device, `i${n}`, 'signal-in');
       this.plug(to, device, `o${n}`, 'signal-out');
-      // Where a pedal is in no loop, no section of a controller ends on its jack: it would be taken for the send of a
-      // loop, and whatever is cabled to it for a pedal in that loop.
-      const hidesLoops = this.rig.controllers?.[device] !== undefined && this.saysNoLoop;
-      if (hidesLoops)
+      // Which loop holds a pedal, the case says itself: a section of a controller that ended on its jack would be taken
+      // for the send of a loop, and whatever is cabled to it for a pedal in that loop.
+      const isController = this.rig.controllers?.[device] !== undefined;
+      if (isController)
         this.at(device).sections.push({ id: `${n}.out`, label: '', from: `*${n}`, to: `o${n}`, active: false });
       this.at(device).sections.push({
         id: `${edge.id}.${i}`.slice(0, 70),
         label: edge.id.slice(0, 100),
         from: `i${n}`,
-        to: hidesLoops ? `*${n}` : `o${n}`,
+        to: isController ? `*${n}` : `o${n}`,
         active: active && (one.gov.length > 0 || (acting < 0 && last)),
         ...(Object.keys(one.when).length > 0 ? { when: { controls: one.when } } : {}),
         ...(one.gov.length > 0 ? { parameters: one.gov } : {}),
       });
       node = to;
     });
-  }
-
-  /** Whether the case says of some pedal that no loop holds it. */
-  private get saysNoLoop(): boolean {
-    return Object.values(this.rig.pedals ?? {}).some(({ loop }) => loop === undefined);
   }
 
   private at(device: string) {

@@ -1,12 +1,13 @@
-import { type Control, type ControlValue, firstValue } from '../model/anatomy.ts';
 import type { ControlRef, Sound } from '../model/rig.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
-import { wantsOf } from '../model/wants.ts';
-import { powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import type { Wiring } from '../model/wiring.ts';
+import type { ControlValue } from '../model/anatomy.ts';
 import { type Cycle, cyclesOf } from './feedback.ts';
 import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
+import { feedsOf } from './feeds.ts';
 import { type Live, ReachabilitySearch } from './live.ts';
 import { noPass, type Pass, Passes } from './passes.ts';
+import { isUnknown, type PlannedValue, PlannedStates, type UnknownContent } from './planned-state.ts';
 
 /** A piece in a loop that is out: it hangs under the pass that jumps it. */
 export interface Jumper {
@@ -29,8 +30,10 @@ export interface Sum {
 }
 
 export interface Trace {
-  /** Whether anything is heard. */
+  /** Whether anything is heard; where contents decide that nobody entered, whether anything may be. */
   readonly sounds: boolean;
+  /** Contents that nobody entered and that decide where the line runs: it is followed both ways. */
+  readonly undecided: readonly UnknownContent[];
   /** The run; where nothing is heard, as far as the signal gets. */
   readonly passes: readonly Pass[];
   readonly jumpers: readonly Jumper[];
@@ -49,14 +52,14 @@ export class Tracer {
   private readonly bypasses: readonly Bypass[];
   /** Room for the jumpers of one trace. */
   private readonly jumping: Jumper[] = [];
-  private readonly lives = new WeakMap<Sound, Live>();
+  private readonly lives = new WeakMap<Sound, Heard>();
   private readonly traced = new WeakMap<Sound, Trace>();
   private readonly hears = new WeakMap<Sound, string>();
-  /** What each control of the rig comes up as, by its number. */
-  private readonly comesUp: readonly ControlValue[];
+  private readonly planned: PlannedStates;
   /** Sections that a control opens and closes. */
   private readonly switched: readonly TraceEdge[];
-  private readonly controlValues = new Map<ControlValue, number>();
+  private readonly numbers = new Map<PlannedValue, number>();
+  private readonly worldsOf = new WeakMap<Sound, readonly Trace[]>();
   private readonly search: ReachabilitySearch;
   /** Sections that nothing holds open now; used again for each sound. */
   private readonly closed: Uint8Array;
@@ -69,12 +72,7 @@ export class Tracer {
     this.bypasses = bypasses(wiring, this.graph, this.loops);
     this.switched = this.graph.edges.filter((edge) => edge.when.length > 0);
     this.closed = new Uint8Array(this.graph.edges.length).fill(1);
-    const comesUp: ControlValue[] = [];
-    for (const wired of wiring.devices) {
-      for (const control of wired.anatomy.controls) comesUp.push(comesUpAs(wired, control));
-      if (wired.anatomy.presets) comesUp.push(0);
-    }
-    this.comesUp = comesUp;
+    this.planned = new PlannedStates(wiring);
   }
 
   trace(sound: Sound | null): Trace {
@@ -86,15 +84,43 @@ export class Tracer {
   }
 
   /**
-   * What is heard of a sound: each section that the signal passes and that does something, with what is wanted in it.
-   * Two sounds are the same in effect where these are the same text.
+   * What a sound may be, one trace for each thing that contents which nobody entered may come to: what is so in all of
+   * them is known. Past `mostWorlds` the two in which all or none of what is open lets the signal through.
+   */
+  worlds(sound: Sound): readonly Trace[] {
+    const trace = this.trace(sound);
+    if (trace.undecided.length === 0) return [trace];
+    let worlds = this.worldsOf.get(sound);
+    if (!worlds) this.worldsOf.set(sound, (worlds = this.findWorlds(sound, trace.undecided)));
+    return worlds;
+  }
+
+  private findWorlds(sound: Sound, undecided: readonly UnknownContent[]): readonly Trace[] {
+    const state = this.stateOf(sound);
+    const traceAs = (decide: Decide) => this.computeTrace(this.liveAt(state, decide));
+    let assumed: ReadonlyMap<UnknownContent, ControlValue>[] = [new Map()];
+    for (const content of undecided) {
+      if (assumed.length * content.options.length > mostWorlds) return [traceAs(() => 1), traceAs(() => 0)];
+      assumed = assumed.flatMap((before) => content.options.map((option) => new Map([...before, [content, option]])));
+    }
+    return assumed.map((contents) =>
+      traceAs((content, allowed) => {
+        const value = contents.get(content);
+        return value === undefined || allowed.includes(value) ? 1 : 0;
+      }),
+    );
+  }
+
+  /**
+   * What is heard of a sound: each section that the signal passes and that does something, with what governs it and in
+   * which order. Two sounds are the same in effect where these are the same text.
    */
   heard(sound: Sound): string {
     let heard = this.hears.get(sound);
     if (heard === undefined) {
       const said: string[] = [];
       this.listen(sound, (number) => said.push(String(number)));
-      this.hears.set(sound, (heard = said.join(',')));
+      this.hears.set(sound, (heard = `${said.join(',')}|${feedsOf(this.graph, this.liveIn(sound).live)}`));
     }
     return heard;
   }
@@ -110,58 +136,61 @@ export class Tracer {
   }
 
   /**
-   * Tells of each live section that does something its number, and then of each control heard in it what is wanted of
-   * that.
+   * Tells of each live section that does something its number, and then of each control heard in it its value; of one
+   * that unknown content may shut off, what content.
    */
   private listen(sound: Sound, tell: (number: number) => void): void {
     const { edges, active } = this.graph;
-    const live = this.liveIn(sound);
-    const wants = wantsOf(this.wiring, sound);
+    const { live, state, undecided } = this.liveIn(sound);
+    for (let i = 0; i < undecided.length; i += 1) tell(this.numberOf(undecided[i]));
     for (let edge = 0; edge < active.length; edge += 1) {
       if (active[edge] === 0 || live.edges[edge] === 0) continue;
       tell(edge);
       const { parameters } = edges[edge];
-      for (let i = 0; i < parameters.length; i += 1) tell(this.numberOf(wants.of(parameters[i])));
+      for (let i = 0; i < parameters.length; i += 1) tell(this.numberOf(state[parameters[i]]));
     }
   }
 
-  private numberOf(controlValue: ControlValue | undefined): number {
-    if (controlValue === undefined) return unset;
-    let number = this.controlValues.get(controlValue);
-    if (number === undefined) this.controlValues.set(controlValue, (number = this.controlValues.size));
+  private numberOf(value: PlannedValue): number {
+    let number = this.numbers.get(value);
+    if (number === undefined) this.numbers.set(value, (number = this.numbers.size));
     return number;
   }
 
-  /**
-   * The state that a sound is traced in, by the numbers of the rig's controls: each as it is wanted, else as it comes
-   * up, else on the first of its values. Without a sound: all as it comes up.
-   */
-  stateOf(sound: Sound | null): readonly ControlValue[] {
-    const values = this.comesUp.slice();
-    if (sound) {
-      const { controls, controlValues } = wantsOf(this.wiring, sound);
-      for (let i = 0; i < controls.length; i += 1) values[controls[i]] = controlValues[i];
-    }
-    return values;
+  /** The state that a sound is planned in, by the numbers of the rig's controls; without a sound as all comes up. */
+  stateOf(sound: Sound | null): readonly PlannedValue[] {
+    return this.planned.of(sound);
   }
 
   /** The sections that the signal passes in a sound's state. */
-  private liveIn(sound: Sound | null): Live {
+  private liveIn(sound: Sound | null): Heard {
     const known = sound && this.lives.get(sound);
     if (known) return known;
-    const values = this.stateOf(sound);
-    const { closed, switched } = this;
-    for (let i = 0; i < switched.length; i += 1) closed[switched[i].index] = isClosed(switched[i].when, values) ? 1 : 0;
-    const live = this.search.liveAmong(closed);
-    if (sound) this.lives.set(sound, live);
-    return live;
+    const heard = this.liveAt(this.stateOf(sound), bothWays);
+    if (sound) this.lives.set(sound, heard);
+    return heard;
   }
 
-  private computeTrace(live: Live): Trace {
+  /** The same in a state; `decide`: what a condition on unknown content comes to. */
+  private liveAt(state: readonly PlannedValue[], decide: Decide): Heard {
+    const { closed, switched } = this;
+    let open: TraceEdge[] | undefined;
+    for (let i = 0; i < switched.length; i += 1) {
+      const { index, when } = switched[i];
+      const is = isClosed(when, state, decide);
+      closed[index] = is === 0 ? 0 : 1;
+      if (is === mayBe) (open ??= []).push(switched[i]);
+    }
+    const live = this.search.liveAmong(closed);
+    return { live, state, undecided: open ? decisive(open, live, state) : nothing };
+  }
+
+  private computeTrace({ live, undecided }: Heard): Trace {
     // Where nothing is heard, the run is shown as far as it gets.
     const passes = this.passes.of(live.sounds ? live.edges : live.reached);
     return {
       sounds: live.sounds,
+      undecided,
       passes,
       jumpers: this.jumpers(),
       deadEnds: live.isWhole ? nothing : this.deadEnds(live),
@@ -224,17 +253,50 @@ interface Bypass extends Omit<Jumper, 'pass'> {
   readonly inPass: Jumper[];
 }
 
-/** Stands for a control that the sound says nothing about. */
-const unset = -1;
+/** What a state lets through, and the contents that decide it where nobody entered them. */
+interface Heard {
+  readonly live: Live;
+  readonly state: readonly PlannedValue[];
+  readonly undecided: readonly UnknownContent[];
+}
 
-function isClosed(when: TraceEdge['when'], values: readonly ControlValue[]): boolean {
+/** Whether unknown content lets the signal through where these values do: 1, 0, or that it may be either. */
+type Decide = (content: UnknownContent, allowed: readonly ControlValue[]) => 0 | 1 | typeof mayBe;
+const mayBe = 2;
+/** Contents that may come to so many things are followed one by one. */
+const mostWorlds = 16;
+
+const bothWays: Decide = ({ options }, allowed) => {
+  const some = options.some((option) => allowed.includes(option));
+  return !some ? 0 : options.every((option) => allowed.includes(option)) ? 1 : mayBe;
+};
+
+function isClosed(when: TraceEdge['when'], values: readonly PlannedValue[], decide: Decide): 0 | 1 | typeof mayBe {
+  let is: 1 | typeof mayBe = 1;
   for (let i = 0; i < when.length; i += 1) {
     const value = values[when[i].control] ?? 0;
     const allowed = when[i].values;
+    if (isUnknown(value)) {
+      const open = decide(value, allowed);
+      if (open === 0) return 0;
+      if (open === mayBe) is = mayBe;
+    }
     // Mostly it is the first.
-    if (allowed[0] !== value && !allowed.includes(value, 1)) return false;
+    else if (allowed[0] !== value && !allowed.includes(value, 1)) return 0;
   }
-  return true;
+  return is;
+}
+
+/** Of sections that may be shut off the contents that decide, where sound comes to them at all. */
+function decisive(open: readonly TraceEdge[], live: Live, state: readonly PlannedValue[]): readonly UnknownContent[] {
+  const contents = new Set<UnknownContent>();
+  for (const { index, when } of open)
+    if (live.reached[index] === 1)
+      for (const { control, values } of when) {
+        const value = state[control];
+        if (isUnknown(value) && bothWays(value, values) === mayBe) contents.add(value);
+      }
+  return [...contents];
 }
 
 /** Passes that several others lead to. */
@@ -251,11 +313,6 @@ function sumsOf(passes: readonly Pass[]): readonly Sum[] {
   );
 }
 const nothing: readonly never[] = [];
-
-function comesUpAs(wired: WiredDevice, control: Control): ControlValue {
-  const after = powerUpOf(wired, control);
-  return after.is === 'value' ? after.value : firstValue(control.domain);
-}
 
 function bypasses(wiring: Wiring, graph: TraceGraph, loops: readonly Loop[]): Bypass[] {
   const found = new Map<ControlRef, number[]>(loops.map((loop) => [loop.ref, []]));

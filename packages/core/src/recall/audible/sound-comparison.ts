@@ -3,6 +3,7 @@ import { controlRef } from '../../model/documents.ts';
 import { type Sound } from '../../model/rig.ts';
 import { wantsOf } from '../../model/wants.ts';
 import { ownerOf } from '../../model/wiring.ts';
+import { feedsOf } from '../../trace/feeds.ts';
 import { traceGraph, type TraceGraph } from '../../trace/graph.ts';
 import { type Live, ReachabilitySearch } from '../../trace/live.ts';
 import type { ValueId, VariableId } from '../state/ids.ts';
@@ -290,35 +291,7 @@ export class SoundComparison {
       if (active[edge] === 1) return false;
       isSame = false;
     }
-    return isSame || this.shape(a) === this.shape(b);
-  }
-
-  /** What feeds what among the sections that do something, wires and bypasses contracted. */
-  private shape(live: Live): string {
-    const { graph } = this;
-    const ends = new Map<number, string[]>();
-    const note = (node: number, name: string) => ends.set(node, [...(ends.get(node) ?? []), name]);
-    for (const end of graph.destinations) note(end.node, `>${end.device}`);
-    for (const edge of this.edges) if (edge.active && live.edges[edge.index]) note(edge.from, `${edge.index}`);
-    const feeds: string[] = [];
-    const follow = (name: string, start: number) => {
-      const seen = new Set([start]);
-      const stack = [start];
-      while (stack.length > 0) {
-        const node = stack.pop()!;
-        for (const end of ends.get(node) ?? []) feeds.push(`${name}:${end}`);
-        for (let k = graph.leaving.start[node]; k < graph.leaving.start[node + 1]; k += 1) {
-          const index = graph.leaving.items[k];
-          const edge = this.edges[index];
-          if (edge.active || !live.edges[index] || seen.has(edge.to)) continue;
-          seen.add(edge.to);
-          stack.push(edge.to);
-        }
-      }
-    };
-    for (const source of graph.sources) follow(`<${source.device}`, source.node);
-    for (const edge of this.edges) if (edge.active && live.edges[edge.index]) follow(`${edge.index}`, edge.to);
-    return [...new Set(feeds)].sort().join(';');
+    return isSame || feedsOf(this.graph, a) === feedsOf(this.graph, b);
   }
 
   /** Sections on a path from a source to a destination, asking about each condition as it is met. */

@@ -1,17 +1,18 @@
-import { NeedPin, type Pins } from '../state/values.ts';
+import { type ContentSymbol, NeedPin, type Pins } from '../state/values.ts';
 import { type Answer, combine, isMixed } from './verdict.ts';
 
 /**
- * Splits an undecided answer over the contents that it turns on; what fails for each of them does not recall. `budget`:
- * ways to assume contents past which the answer stays as it is.
+ * Splits an undecided answer over the contents that it turns on; what fails for each of them does not recall, after the
+ * longest of the shortest sequences: so a failure under some of the contents is split on where others of them decide
+ * whether there is a shorter one. `budget`: ways to assume contents past which the answer stays as it is.
  */
 export function overContents(budget: number, ask: (pins: Pins) => Answer): Answer {
   let left = budget;
   const split = (pins: Pins): Answer => {
     left -= 1;
     const answer = withContents(pins, ask);
-    const symbol = answer.symbols.find((symbol) => !pins.has(symbol.id));
-    if (answer.verdict !== 'cannot-be-known' || !symbol || left < symbol.options.length) return answer;
+    const symbol = decisive(answer, pins);
+    if (!symbol || left < symbol.options.length) return answer;
     const answers: Answer[] = [];
     for (const [i] of symbol.options.entries()) {
       answers.push(split(new Map([...pins, [symbol.id, i]])));
@@ -20,6 +21,12 @@ export function overContents(budget: number, ask: (pins: Pins) => Answer): Answe
     return combine(answers, answer);
   };
   return split(new Map());
+}
+
+/** The next content to assume, if any decides more. */
+function decisive({ verdict, symbols, sooner }: Answer, pins: Pins): ContentSymbol | undefined {
+  const open = verdict === 'cannot-be-known' ? symbols : verdict === 'does-not' && pins.size > 0 ? (sooner ?? []) : [];
+  return open.find((symbol) => !pins.has(symbol.id));
 }
 
 function withContents(pins: Pins, ask: (pins: Pins) => Answer): Answer {

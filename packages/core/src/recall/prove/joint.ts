@@ -52,12 +52,18 @@ export function jointSequence(
 ): Answer | null {
   const { exploration, press } = item;
   let undecided: Answer | null = null;
+  const sooner: ContentSymbol[] = [];
   const found = exploration.search([...variables, ...banksAround(item, variables)], (space, from) => {
-    if (from === space.reached[0]) undecided = null;
+    if (from === space.reached[0]) {
+      undecided = null;
+      sooner.length = 0;
+    }
     for (const row of exploration.postRows(space, press, from)) {
       const heard = heardAt(item, space, row);
-      if (heard.is === 'wrong') return answerAt(item, { space, from }, 'does-not');
-      if (heard.is === 'unknown') undecided ??= answerAt(item, { space, from }, 'cannot-be-known');
+      if (heard.is === 'wrong') return { ...answerAt(item, { space, from }, 'does-not'), sooner };
+      if (heard.is !== 'unknown') continue;
+      undecided ??= answerAt(item, { space, from }, 'cannot-be-known');
+      sooner.push(...heard.symbols);
     }
     return undefined;
   });

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
-import { answerRecallCase } from '../../testing/recall-cases.ts';
+import { answerRecallCase, bruteForceMisses } from '../../testing/recall-cases.ts';
 import { compareReference, type ReferenceFile } from '../../testing/reference.ts';
 
 // Source: 38 small rigs with verdicts and lengths, computed by a brute-force program written from the definitions
@@ -46,6 +46,11 @@ const disputes: readonly {
 }[] = read('recall-disputes.json').topics['13_recall'].cases;
 test.each(disputes.map((item) => [item.name, item] as const))('decided: %s', (_, item) => {
   expect(answerRecallCase(item.inputs.rig)).toEqual(item.expected);
+});
+
+// The oracle, which shares no code with the proof, is held to the same cases.
+test.each([...cases, ...disputes].map((item) => [item.name, item] as const))('by brute force: %s', (_, item) => {
+  expect(bruteForceMisses(item.inputs.rig, item.expected as never)).toEqual([]);
 });
 
 // Source: bytes and wire times written by a byte writer of their own and read back by two MIDI tools.

@@ -25,6 +25,8 @@ export interface Answer {
   readonly length: number | null;
   readonly sequence: Sequence | null;
   readonly symbols: readonly ContentSymbol[];
+  /** Of a failure: contents that decide whether there is a shorter one. */
+  readonly sooner?: readonly ContentSymbol[];
   readonly gaveUp?: string;
 }
 
@@ -46,7 +48,12 @@ export function worst(answers: readonly Answer[]): Answer {
   const shortest = worstOnes.reduce((best, answer) =>
     (answer.length ?? Infinity) < (best.length ?? Infinity) ? answer : best,
   );
-  return { ...shortest, symbols: worstOnes.flatMap((answer) => answer.symbols) };
+  const sooner = answers.flatMap((answer) =>
+    answer.verdict === 'cannot-be-known' && (answer.length ?? Infinity) < (shortest.length ?? Infinity)
+      ? answer.symbols
+      : (answer.sooner ?? []),
+  );
+  return { ...shortest, sooner, symbols: worstOnes.flatMap((answer) => answer.symbols) };
 }
 
 /** Whether these answers settle that contents decide: undecided in itself, or failing for one and not for another. */
