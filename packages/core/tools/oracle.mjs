@@ -3,7 +3,7 @@
 import { runOracle } from '../dist/testing/index.js';
 
 const count = Number(process.argv[2] ?? 10000);
-const first = Number(process.argv[3] ?? 1);
+const first = Number(process.argv[3] ?? 20_000_000);
 if (!Number.isInteger(count) || count < 1 || !Number.isInteger(first)) {
   process.stderr.write('usage: npm run oracle [-- COUNT [FIRST_SEED]]\n');
   process.exit(2);

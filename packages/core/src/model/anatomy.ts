@@ -72,7 +72,7 @@ export interface Jack {
 }
 
 export interface Condition {
-  /** Each named control must hold one of the values. */
+  /** Each named control, or the `preset`, must hold one of the values. */
   readonly controls?: Readonly<Record<string, readonly ControlValue[]>>;
   /** Plug presence, which counts even where the cable's far end is open. */
   readonly plugs?: Readonly<Record<string, boolean>>;
@@ -130,7 +130,12 @@ export interface ControlMessage {
   readonly wrap?: boolean;
   /** Switching this one on switches those off. */
   readonly exclusive?: readonly string[];
-  /** The message works only while this control holds one of these values. */
+  /**
+   * What each value sets, where an absolute message sets no number: by itself it sets the word at that place of the
+   * domain, counted from 0.
+   */
+  readonly table?: Readonly<Record<string, ControlValue>>;
+  /** The message works only while this control, or the `preset`, holds one of these values. */
   readonly armed?: { readonly control: string; readonly values: readonly ControlValue[] };
 }
 
@@ -150,7 +155,7 @@ export interface ContactInput {
   readonly id: string;
   /** `level` copies the contact, `edge` flips its bit on closing. */
   readonly kind: 'level' | 'edge';
-  readonly powerUp: 0 | 1;
+  readonly powerUp: 0 | 1 | 'last-state';
 }
 
 export interface ContactOutput {
@@ -247,6 +252,20 @@ export function inDomain(domain: Domain, value: unknown): value is ControlValue 
     default:
       return assertNever(domain, 'domain');
   }
+}
+
+/**
+ * What an absolute control change of this value sets: what the message's table says, else the number where the domain
+ * is of numbers, else the word at that place. Undefined where it sets nothing.
+ */
+export function valueSetBy(
+  { table }: Pick<ControlMessage, 'table'>,
+  domain: Domain,
+  value: number,
+): ControlValue | undefined {
+  if (table) return table[String(value)];
+  if (domain.kind !== 'choice' || domain.values.every((option) => typeof option === 'number')) return value;
+  return domain.values[value];
 }
 
 export function presetExists(facts: PresetFacts, number: number): boolean {

@@ -1,5 +1,5 @@
 import { bankSelectLsb, bankSelectMsb } from '../midi/message.ts';
-import { type Anatomy, type Control, type ControlValue, presetExists } from '../model/anatomy.ts';
+import { type Anatomy, type Control, type ControlValue, presetExists, valueSetBy } from '../model/anatomy.ts';
 import { controlRef } from '../model/documents.ts';
 import { memoised } from '../model/memo.ts';
 import type { Action, ControlRef, Slot, Sound } from '../model/rig.ts';
@@ -290,7 +290,10 @@ function overrideFor(
   );
   if (!message) return undefined;
   if (message.mode === 'switch') return { cc: message.cc, value: value === 0 ? 0 : 127 };
-  return typeof value === 'number' && value >= 0 && value <= 127 ? { cc: message.cc, value } : undefined;
+  const domain = anatomy.controls.find(({ id }) => id === control)?.domain;
+  for (let data = 0; domain !== undefined && data < 128; data += 1)
+    if (valueSetBy(message, domain, data) === value) return { cc: message.cc, value: data };
+  return undefined;
 }
 
 function recallSteps(wired: WiredDevice, channel: number, preset: number): Step[] {

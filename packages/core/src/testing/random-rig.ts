@@ -344,3 +344,53 @@ function wantedPreset(r: Random, device: Dev, actions: readonly Act[]): number {
   const number = sent ? Number(bank?.val ?? 0) * size + Number(sent.pc) : -1;
   return numbersOf(device).includes(number) && r.chance(0.85) ? number : r.pick(numbersOf(device));
 }
+
+/**
+ * The same rig with what units that store things have: paths and messages that a preset opens, words that a control
+ * change sets, inputs that come up as they were, held contacts that say no more than that.
+ */
+export function withStoredRouting(rig: CaseRig, r: Random): CaseRig {
+  const devices = Object.fromEntries(
+    Object.entries(rig.devices ?? {}).map(([name, device]) => [name, richer(r, device as Dev)]),
+  );
+  const withPresets = Object.keys(devices).filter((name) => devices[name].presets);
+  const edges = rig.topology.edges.flatMap((edge) => {
+    const device = withPresets.find((name) => edge.id === name);
+    if (device === undefined || !r.chance(0.4)) return [edge];
+    const numbers = numbersOf(devices[device]);
+    const open = r.some(numbers, 0.5);
+    const shut = numbers.filter((number) => !open.includes(number));
+    const when = (values: readonly number[]) => ({ ...edge.when, [`${device}.preset`]: [...values] });
+    return [
+      { ...edge, when: when(open) },
+      { ...edge, id: `${edge.id} round`, when: when(shut), gov: [], ...(r.chance(0.6) ? { wire: true } : {}) },
+    ];
+  });
+  return { ...rig, devices, topology: { ...rig.topology, edges } } as CaseRig;
+}
+
+function richer(r: Random, device: Dev): Dev {
+  const numbers = numbersOf(device);
+  const cc = (device.cc ?? []).map((message) =>
+    numbers.length > 0 && message.armed === undefined && r.chance(0.25)
+      ? { ...message, armed: { control: 'preset', values: r.some(numbers, 0.6) } }
+      : message,
+  );
+  const words = Object.entries(device.controls ?? {}).find(([, { domain }]) => typeof domain[0] === 'string');
+  if (words && r.chance(0.6)) {
+    const [control, { domain }] = words;
+    cc.push({
+      cc: 30,
+      control,
+      mode: 'abs',
+      ...(r.chance(0.5) ? { table: Object.fromEntries(domain.map((word, i) => [i * 60 + r.below(2), word])) } : {}),
+    });
+  }
+  const inputs = Object.fromEntries(
+    Object.entries(device.inputs ?? {}).map(([id, input]) => [
+      id,
+      input.kind === 'edge' && r.chance(0.3) ? { ...input, powerup: 'as left' as const } : input,
+    ]),
+  );
+  return { ...device, cc, ...(device.inputs ? { inputs } : {}) };
+}

@@ -104,7 +104,9 @@ interface CaseDevice {
   };
   readonly controls?: Readonly<Record<string, CaseControl>>;
   readonly cc?: readonly CaseMessage[];
-  readonly inputs?: Readonly<Record<string, { readonly kind?: 'level' | 'edge'; readonly powerup?: 0 | 1 }>>;
+  readonly inputs?: Readonly<
+    Record<string, { readonly kind?: 'level' | 'edge'; readonly powerup?: 0 | 1 | 'as left' }>
+  >;
   readonly foot?: Readonly<
     Record<string, { readonly planned?: boolean; readonly does: readonly Readonly<Record<string, unknown>>[] }>
   >;
@@ -128,6 +130,7 @@ interface CaseMessage {
   readonly by?: number;
   readonly wrap?: boolean;
   readonly exclusive?: readonly string[];
+  readonly table?: Readonly<Record<string, ControlValue>>;
   readonly armed?: unknown;
 }
 interface CaseEdge {
@@ -202,7 +205,16 @@ const knownFields = {
   device: ['ch', 'omni', 'presets', 'controls', 'cc', 'inputs', 'foot', 'busy_ms', 'busy_policy', 'emits'],
   presets: ['stored', 'powerup', 'scheme', 'bank_size', 'sticky', 'home', 'repeat', 'flips'],
   control: ['domain', 'powerup', 'scope', 'owner', 'bits', 'table', 'inputs'],
-  message: ['cc', 'control', 'mode', 'by', 'wrap', 'exclusive', 'armed'],
+  message: ['cc', 'control', 'mode', 'by', 'wrap', 'exclusive', 'table', 'armed'],
+  input: ['kind', 'powerup'],
+  foot: ['planned', 'does'],
+  contact: ['kind', 'policy'],
+  momentary: ['press', 'release'],
+  slot: ['bank', 'pos', 'sound', 'actions'],
+  edge: ['id', 'from', 'to', 'when', 'wire', 'gov'],
+  sound: ['wants', 'pedals', 'silence'],
+  pedal: ['loop', 'own'],
+  part: ['slot', 'before', 'after', 'again'],
 } as const;
 
 function refuseUnknown(rig: CaseRig): void {
@@ -212,13 +224,24 @@ function refuseUnknown(rig: CaseRig): void {
         throw new Error(`${where}: the field "${field}" is not understood`);
   };
   see('rig', 'rig', rig);
-  for (const [name, one] of Object.entries(rig.controllers ?? {})) see('controller', name, one);
+  for (const [name, one] of Object.entries(rig.controllers ?? {})) {
+    see('controller', name, one);
+    for (const [id, slot] of Object.entries(one.slots ?? {})) see('slot', `${name}.${id}`, slot);
+    for (const [id, contact] of Object.entries(one.contacts ?? {})) see('contact', `${name}.${id}`, contact);
+    for (const [id, momentary] of Object.entries(one.momentary ?? {})) see('momentary', `${name}.${id}`, momentary);
+  }
   for (const [name, one] of Object.entries(rig.devices ?? {})) {
     see('device', name, one);
     if (one.presets) see('presets', `${name}.presets`, one.presets);
     for (const [id, control] of Object.entries(one.controls ?? {})) see('control', `${name}.${id}`, control);
     for (const message of one.cc ?? []) see('message', `${name}.cc ${message.cc}`, message);
+    for (const [id, input] of Object.entries(one.inputs ?? {})) see('input', `${name}.${id}`, input);
+    for (const [id, foot] of Object.entries(one.foot ?? {})) see('foot', `${name}.${id}`, foot);
   }
+  for (const edge of rig.topology.edges) see('edge', `edge ${edge.id}`, edge);
+  for (const [name, sound] of Object.entries(rig.sounds)) see('sound', name, sound);
+  for (const [name, pedal] of Object.entries(rig.pedals ?? {})) see('pedal', name, pedal);
+  for (const part of rig.set ?? []) if ('slot' in part) see('part', `part ${part.slot.join('.')}`, part);
 }
 
 class Adapter {
@@ -233,10 +256,10 @@ class Adapter {
     const { rig } = this;
     this.topology();
     const devices: Device[] = [
-      ...Object.entries(rig.controllers ?? {}).map(([name, one]) => this.controller(name, one)),
+      ...Object.entries(rig.controllers ?? {}).map(([name, one]) => this.controllerOf(name, one)),
       ...Object.entries(rig.devices ?? {})
         .filter(([name]) => !rig.controllers?.[name])
-        .map(([name, one]) => this.device(name, one)),
+        .map(([name, one]) => this.deviceOf(name, ...this.device(name, one))),
       ...this.extra.map((name) => this.bare(name)),
     ].map((device, i) => ({ ...device, order: orderOf(i) }));
     const slots = Object.entries(rig.controllers ?? {}).flatMap(([name, one]) => this.slots(name, one));
@@ -470,13 +493,32 @@ class Adapter {
     };
   }
 
-  private device(name: string, caseDevice: CaseDevice): Device {
+  /** A unit may have slots and be a device of its own, which its own messages call. */
+  private controllerOf(name: string, caseController: CaseController): Device {
+    const [anatomy, facts] = this.controller(name, caseController);
+    const own = this.rig.devices?.[name];
+    if (!own) return this.deviceOf(name, anatomy, facts);
+    const [deviceAnatomy, deviceFacts] = this.device(name, own);
+    const both = <K extends 'jacks' | 'controls'>(key: K) => [...(anatomy[key] ?? []), ...(deviceAnatomy[key] ?? [])];
+    return this.deviceOf(
+      name,
+      { ...deviceAnatomy, ...anatomy, jacks: both('jacks') as Jack[], controls: both('controls') as Control[] },
+      { ...facts, ...deviceFacts },
+    );
+  }
+
+  private device(name: string, caseDevice: CaseDevice): [Partial<Anatomy>, Partial<Device>] {
     const inputs = Object.entries(caseDevice.inputs ?? {});
     const anatomy: Partial<Anatomy> = {
       jacks: inputs.map(([id]): Jack => ({ id: safe(id), label: id, kind: 'contact-in' })),
       controls: Object.entries(caseDevice.controls ?? {}).map(([id, control]) => controlOf(id, control)),
       messages: (caseDevice.cc ?? []).map(messageOf),
-      inputs: inputs.map(([id, input]) => ({ id: safe(id), kind: input.kind ?? 'level', powerUp: input.powerup ?? 0 })),
+      inputs: inputs.map(([id, input]) => ({
+        id: safe(id),
+        kind: input.kind ?? 'level',
+        powerUp:
+          input.powerup === undefined ? 0 : input.powerup === 0 || input.powerup === 1 ? input.powerup : 'last-state',
+      })),
       switches: Object.entries(caseDevice.foot ?? {}).map(([id, foot]) => ({
         id: safe(id),
         label: id,
@@ -489,7 +531,7 @@ class Adapter {
     const scoped = Object.entries(caseDevice.controls ?? {})
       .filter(([, control]) => control.scope === 'preset')
       .map(([id]) => id);
-    return this.deviceOf(name, anatomy, {
+    const facts: Partial<Device> = {
       channel: caseDevice.omni ? 'omni' : (caseDevice.ch ?? null),
       presets: Object.fromEntries(
         Object.entries(caseDevice.presets?.stored ?? {}).map(([number, content]) => [
@@ -505,10 +547,11 @@ class Adapter {
       plannedSwitches: Object.entries(caseDevice.foot ?? {})
         .filter(([, foot]) => foot.planned)
         .map(([id]) => safe(id)),
-    });
+    };
+    return [anatomy, facts];
   }
 
-  private controller(name: string, caseController: CaseController): Device {
+  private controller(name: string, caseController: CaseController): [Partial<Anatomy>, Partial<Device>] {
     const slots = Object.values(caseController.slots ?? {});
     const banks = caseController.banks ?? Math.max(0, ...slots.map((slot) => slot.bank ?? 0)) + 1;
     const contacts = Object.entries(caseController.contacts ?? {});
@@ -538,7 +581,8 @@ class Adapter {
         callRepeat: caseController.call_repeat ?? 'fires',
       },
     };
-    return this.deviceOf(name, anatomy, {
+    const actionOf = actionReader(name, caseController);
+    const facts: Partial<Device> = {
       momentaries: Object.fromEntries(
         Object.entries(caseController.momentary ?? {}).map(([id, both]) => [
           safe(id),
@@ -558,7 +602,8 @@ class Adapter {
       ...(caseController.powerup_fires === undefined
         ? {}
         : { powerUpSlot: slotId(name, caseController.powerup_fires) }),
-    });
+    };
+    return [anatomy, facts];
   }
 
   private slots(controller: string, caseController: CaseController): Slot[] {
@@ -568,7 +613,7 @@ class Adapter {
       bank: slot.bank ?? 0,
       position: slot.pos ?? 0,
       sound: slot.sound === undefined ? null : soundId(slot.sound),
-      actions: (slot.actions ?? []).map(actionOf),
+      actions: (slot.actions ?? []).map(actionReader(controller, caseController)),
     }));
   }
 
@@ -660,6 +705,7 @@ function messageOf(message: CaseMessage): ControlMessage {
     ...(message.by === undefined ? {} : { by: message.by }),
     ...(message.wrap === undefined ? {} : { wrap: message.wrap }),
     ...(message.exclusive ? { exclusive: message.exclusive.map(safe) } : {}),
+    ...(message.table ? { table: message.table } : {}),
     ...(message.armed ? { armed: armedOf(message.armed) } : {}),
   };
 }
@@ -721,7 +767,17 @@ function presetsOf(presets: NonNullable<CaseDevice['presets']>): Anatomy['preset
   };
 }
 
-function actionOf(action: CaseAction): Action {
+/** A contact that is closed while a switch is held may leave out where it goes; every other says it. */
+const actionReader =
+  (name: string, { contacts }: CaseController) =>
+  (action: CaseAction): Action => {
+    if (!('contact' in action) || 'to' in action) return actionOf(name, action);
+    if (contacts?.[action.contact]?.kind !== 'held')
+      throw new Error(`${name}: where the contact ${action.contact} goes is not said`);
+    return actionOf(name, { ...action, to: 1 });
+  };
+
+function actionOf(name: string, action: CaseAction): Action {
   if ('pc' in action) return { kind: 'program', channel: Number(action.ch), program: Number(action.pc) };
   if ('cc' in action)
     return { kind: 'control', channel: Number(action.ch), cc: Number(action.cc), value: Number(action.val) };
@@ -730,5 +786,6 @@ function actionOf(action: CaseAction): Action {
     return { kind: 'contact', contact: safe(String(action.contact)), to: action.to === 1 ? 1 : 0 };
   if ('wait_ms' in action) return { kind: 'wait', ms: Number(action.wait_ms) };
   if ('save' in action) return { kind: 'save', control: safe(String(action.save)) };
-  return { kind: 'restore', control: safe(String(action.restore)) };
+  if ('restore' in action) return { kind: 'restore', control: safe(String(action.restore)) };
+  throw new Error(`${name}: the action ${JSON.stringify(action)} is not understood`);
 }

@@ -1,5 +1,4 @@
 import type { Anatomy, ControlValue, EffectKind } from '../model/anatomy.ts';
-import { controlRef } from '../model/documents.ts';
 import { memoised } from '../model/memo.ts';
 import { type ControlRef } from '../model/rig.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
@@ -115,8 +114,8 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
       when:
         when.length === 0
           ? nothing
-          : when.map(({ control, place, values }) => ({
-              ref: place < 0 ? controlRef(id, control) : controls.refs[firstControl + place],
+          : when.map(({ place, values }) => ({
+              ref: controls.refs[firstControl + place],
               control: numberAt(firstControl, place),
               values,
             })),
@@ -130,7 +129,6 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
 interface KindSection extends Pick<TraceEdge, 'section' | 'label' | 'from' | 'to' | 'active' | 'gain' | 'effect'> {
   readonly plugs: readonly (readonly [jack: string, present: boolean])[];
   readonly when: readonly {
-    readonly control: string;
     readonly place: number;
     readonly values: readonly ControlValue[];
   }[];
@@ -158,12 +156,18 @@ function readSections(anatomy: Anatomy): readonly KindSection[] {
     effect,
     plugs: when?.plugs ? Object.entries(when.plugs) : nothing,
     when: Object.entries(when?.controls ?? {}).map(([control, values]) => ({
-      control,
-      place: placeIn(anatomy, control),
+      place: placeOf(anatomy, control),
       values,
     })),
     parameters: (parameters ?? nothing).map((control) => placeIn(anatomy, control)),
   }));
+}
+
+/** That a section depends on what is there was checked when the rig was read; nothing is skipped. */
+function placeOf(anatomy: Anatomy, control: string): number {
+  const place = placeIn(anatomy, control);
+  if (place < 0) throw new Error(`a section depends on ${control}, which is not there`);
+  return place;
 }
 
 const nothing: readonly never[] = [];

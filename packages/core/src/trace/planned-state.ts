@@ -115,7 +115,7 @@ function byContacts(
 ): ControlValue {
   const bits = inputs.map((id) => {
     const input = anatomy.inputs.find((other) => other.id === id);
-    return !input || (input.kind === 'level' && plugged.has(id)) ? 0 : input.powerUp;
+    return !input || input.powerUp === 'last-state' || (input.kind === 'level' && plugged.has(id)) ? 0 : input.powerUp;
   });
   return table[bits.join('')] ?? firstValue(control.domain);
 }

@@ -32,6 +32,7 @@ const domain = tagged('kind', {
   range: object({ kind: constant('range'), min: integer(-100_000, 100_000), max: integer(-100_000, 100_000) }),
 });
 const bits = (key: string): boolean => /^[01]{1,8}$/.test(key);
+const dataByte = (key: string): boolean => /^\d{1,3}$/.test(key) && Number(key) <= 127;
 const footAction = either(
   object({ toggle: id }),
   object({ next: id }, { by: integer(-1000, 1000), wrap: yesNo }),
@@ -101,12 +102,13 @@ const anatomyShape: Shape = object(
           by: integer(-1000, 1000),
           wrap: yesNo,
           exclusive: list(id, 200),
+          table: record(controlValue, 128, dataByte),
           armed: object({ control: id, values: list(controlValue, 1_000) }),
         },
       ),
       1_000,
     ),
-    inputs: list(object({ id, kind: oneOf('level', 'edge'), powerUp: oneOf(0, 1) }), 50),
+    inputs: list(object({ id, kind: oneOf('level', 'edge'), powerUp: oneOf(0, 1, 'last-state') }), 50),
     switches: list(object({ id, label: name, actions: list(footAction, 20) }), 100),
     settings: list(object({ label: name, value: name }), 50),
     inserts: list(object({ send: id, return: id }), 400),
@@ -142,13 +144,15 @@ export function checkAnatomy(value: Readonly<Record<string, unknown>>, at: strin
   const anatomy = value as Loose;
   const controls = new Set((anatomy.controls ?? []).map((control) => control.id as string));
   const inputs = new Set((anatomy.inputs ?? []).map((input) => input.id as string));
+  const hasPresets = value.presets !== undefined;
+  const isThere = (control: unknown) => controls.has(control as string) || (control === 'preset' && hasPresets);
   const need = (there: boolean, where: string, what: string, which: string) => {
     if (!there) problems.push(problem(`${at}/${where}`, 'not-found', { what, id: which }));
   };
   (anatomy.sections ?? []).forEach((section, i) => {
     const when = section.when as { controls?: object } | undefined;
     for (const control of Object.keys(when?.controls ?? {}))
-      need(controls.has(control), `sections/${i}/when/controls`, 'control', control);
+      need(isThere(control), `sections/${i}/when/controls`, 'control', control);
     for (const control of (section.parameters as string[] | undefined) ?? [])
       need(control === 'preset' || controls.has(control), `sections/${i}/parameters`, 'control', control);
   });
@@ -161,7 +165,23 @@ export function checkAnatomy(value: Readonly<Record<string, unknown>>, at: strin
     );
     for (const other of (message.exclusive as string[] | undefined) ?? [])
       need(controls.has(other), `messages/${i}/exclusive`, 'control', other);
+    const armed = message.armed as { control: string } | undefined;
+    if (armed) need(isThere(armed.control), `messages/${i}/armed/control`, 'control', armed.control);
   });
+  (anatomy.switches ?? []).forEach((footSwitch, i) => {
+    for (const [k, action] of (footSwitch.actions as Record<string, string>[]).entries()) {
+      const where = `switches/${i}/actions/${k}`;
+      if ('flip' in action) need(inputs.has(action.flip), where, 'contact input', action.flip);
+      else need(isThere(action.toggle ?? action.next), where, 'control', action.toggle ?? action.next);
+    }
+  });
+  const { ownSwitch, presets } = value as {
+    readonly ownSwitch?: string;
+    readonly presets?: { readonly repeat: { readonly control?: string } };
+  };
+  if (ownSwitch !== undefined) need(controls.has(ownSwitch), 'ownSwitch', 'control', ownSwitch);
+  const flips = presets?.repeat.control;
+  if (flips !== undefined) need(controls.has(flips), 'presets/repeat/control', 'control', flips);
   (anatomy.controls ?? []).forEach((control, i) => {
     const contacts = control.contacts as { inputs: string[] } | undefined;
     for (const input of contacts?.inputs ?? [])

@@ -1,5 +1,6 @@
-import type { ControlMessage } from '../../model/anatomy.ts';
+import { type ControlMessage, valueSetBy } from '../../model/anatomy.ts';
 import { assertNever } from '../../units/problem.ts';
+import type { ValueId, VariableId } from '../state/ids.ts';
 import type { ModelControl, ModelDevice, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import type { Values } from '../state/values.ts';
@@ -12,12 +13,9 @@ export function controlChange(model: StateModel, device: ModelDevice, answer: Co
   const known = constantChange(model, device, answer, value);
   if (known) return known;
   const { values } = model;
-  const armed = answer.armed && {
-    control: device.controls.get(answer.armed.control),
-    values: answer.armed.values.map((controlValue) => values.id(controlValue)),
-  };
+  const armed = answer.armed && armedBy(values, device, answer.armed);
   const isArmed = (store: Store) =>
-    !armed?.control || armed.values.includes(values.decide(store.get(armed.control.variable), store.pins));
+    !armed || armed.values.includes(values.decide(store.get(armed.variable), store.pins));
   if (answer.control === 'preset') return presetStep(model, device, answer, isArmed);
   const target = device.controls.get(answer.control);
   if (!target) return idle;
@@ -34,7 +32,18 @@ export function controlChange(model: StateModel, device: ModelDevice, answer: Co
       for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
     return nothing;
   };
-  return update(device.index, writes, apply, { isClosed: !armed?.control });
+  return update(device.index, writes, apply, { isClosed: !armed });
+}
+
+/** What a message is armed by. That it is there was checked when the rig was read. */
+function armedBy(
+  values: Values,
+  { id, controls, presets }: ModelDevice,
+  armed: NonNullable<ControlMessage['armed']>,
+): { readonly variable: VariableId; readonly values: readonly ValueId[] } {
+  const variable = armed.control === 'preset' ? presets?.variable : controls.get(armed.control)?.variable;
+  if (variable === undefined) throw new Error(`${id}: a message is armed by ${armed.control}, which is not there`);
+  return { variable, values: armed.values.map((controlValue) => values.id(controlValue)) };
 }
 
 /** A message that puts one control on a value, whatever was before. */
@@ -58,7 +67,10 @@ function constantChange(
 }
 
 function constantOf(values: Values, target: ModelControl, answer: ControlMessage, value: number): number | undefined {
-  if (answer.mode === 'absolute') return values.id(value);
+  if (answer.mode === 'absolute') {
+    const set = valueSetBy(answer, target.control.domain, value);
+    return set === undefined ? undefined : values.id(set);
+  }
   if (answer.mode === 'switch') return target.options[value >= 64 ? 1 : 0];
   return undefined;
 }
@@ -75,8 +87,8 @@ export function move(
   switch (answer.mode) {
     case 'absolute':
     case 'switch': {
-      const to = constantOf(values, target, answer, value)!;
-      store.set(target.variable, to);
+      const to = constantOf(values, target, answer, value);
+      if (to !== undefined) store.set(target.variable, to);
       return to;
     }
     case 'toggle':

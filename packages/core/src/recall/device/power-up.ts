@@ -16,20 +16,29 @@ export type Choose = (values: readonly ValueId[], variable: VariableId) => numbe
 
 /** Puts a device's variables as they are after its own power-up; reads the contacts that are closed at that moment. */
 export function powerUp(model: StateModel, device: ModelDevice, store: Store, first: boolean, fork: Choose): void {
-  inputs(model, device, store, first);
+  inputs(model, device, store, first, fork);
   presets(model, device, store, first, fork);
   for (const control of device.controls.values()) powerUpControl(model, device, control, store, first, fork);
   controller(model, device, store);
 }
 
-function inputs(model: StateModel, device: ModelDevice, store: Store, first: boolean): void {
+function inputs(model: StateModel, device: ModelDevice, store: Store, first: boolean, fork: Choose): void {
   for (const input of device.inputs.values()) {
     if (!store.has(input.bit)) continue;
-    store.set(input.bit, model.values.id(bitAfterPowerUp(model, input, store, first)));
+    const bit = bitAfterPowerUp(model, input, store, first);
+    if (bit !== 'last-state') store.set(input.bit, model.values.id(bit));
+    else if (first)
+      store.set(
+        input.bit,
+        fork(
+          [0, 1].map((open) => model.values.id(open)),
+          input.bit,
+        ),
+      );
   }
 }
 
-function bitAfterPowerUp(model: StateModel, input: ModelInput, store: Store, first: boolean): 0 | 1 {
+function bitAfterPowerUp(model: StateModel, input: ModelInput, store: Store, first: boolean): ModelInput['powerUp'] {
   if (input.kind !== 'level' || input.wires.length === 0) return input.powerUp;
   if (first) return 0;
   const closed = input.wires.some((link) => {

@@ -58,7 +58,7 @@ test.each([{ states: 3 }, { steps: 4 }])('%j, on the demo', (limits) => {
 test.each([
   [4, 0.4],
   [8, 0.6],
-  [16, 0.75],
+  [16, 0.7],
 ])(
   'with %d states allowed, at least %d of what goes wrong is told all the same: it is found before all is looked through',
   (states, share) => {

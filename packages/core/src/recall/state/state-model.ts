@@ -96,7 +96,7 @@ export interface ModelInput {
   readonly id: string;
   readonly kind: 'level' | 'edge';
   readonly bit: number;
-  readonly powerUp: 0 | 1;
+  readonly powerUp: 0 | 1 | 'last-state';
   readonly wires: readonly ContactLink[];
 }
 

@@ -35,6 +35,8 @@ type Controller = NonNullable<CaseRig['controllers']>[string];
 type Device = NonNullable<CaseRig['devices']>[string];
 type Control = NonNullable<Device['controls']>[string];
 
+type Answer = NonNullable<Device['cc']>[number];
+
 interface Waiting {
   readonly time: number;
   readonly order: number;
@@ -94,6 +96,11 @@ export class PlainRig {
     const isOpen = (value: unknown) => value === 'as left' || value === 'any';
     return [
       ...[...this.devices].flatMap(([id, device]) => [
+        ...Object.entries(device.inputs ?? {}).flatMap(([input, { kind, powerup }]) =>
+          powerup === 'as left' && ((kind ?? 'level') === 'edge' || this.wiresTo(id, input).length === 0)
+            ? [{ name: `${id}:bit ${input}`, values: [0, 1] }]
+            : [],
+        ),
         ...(device.presets && isOpen(device.presets.powerup)
           ? [{ name: `${id}.preset`, values: numbersOf(device) }]
           : []),
@@ -147,7 +154,10 @@ export class PlainRig {
       const wires = this.wiresTo(id, input);
       const follows = (facts.kind ?? 'level') === 'level' && wires.length > 0;
       const closed = !isFirst && wires.some(([from, contact]) => state.get(`${from}:contact ${contact}`) === 1);
-      state.set(`${id}:bit ${input}`, follows ? Number(closed) : (facts.powerup ?? 0));
+      const bit = `${id}:bit ${input}`;
+      if (follows) state.set(bit, Number(closed));
+      else if (facts.powerup !== 'as left') state.set(bit, facts.powerup ?? 0);
+      else if (chosen.has(bit)) state.set(bit, chosen.get(bit)!);
     }
     const { presets } = device;
     if (presets) {
@@ -399,7 +409,7 @@ class Running {
       }
       if ('pc' in action || 'cc' in action) this.send(id, action as unknown as Message, time);
       else if ('loop' in action) this.state.set(`${id}.${action.loop}`, action.to === 1 ? 1 : 0);
-      else if ('contact' in action) this.moveContact(id, String(action.contact), action.to === 1 ? 1 : 0);
+      else if ('contact' in action) this.moveContact(id, String(action.contact), closes(action) ? 1 : 0);
       else if ('save' in action) this.state.set(`${id}:saved ${action.save}`, this.state.get(`${id}.${action.save}`)!);
       else {
         const saved = this.state.get(`${id}:saved ${action.restore}`)!;
@@ -412,7 +422,7 @@ class Running {
   private openHeld(id: string, actions: readonly PlainAction[]): void {
     const { contacts } = this.plain.controllers.get(id)!;
     for (const action of actions)
-      if ('contact' in action && action.to === 1 && contacts?.[action.contact]?.kind === 'held')
+      if ('contact' in action && closes(action) && contacts?.[action.contact]?.kind === 'held')
         this.setContact(id, String(action.contact), 0);
   }
 
@@ -573,20 +583,16 @@ class Running {
     this.send(id, { pc, ch: first.ch }, time);
   }
 
-  private answer(
-    id: string,
-    device: Device,
-    answer: NonNullable<Device['cc']>[number],
-    value: number,
-    time: number,
-  ): void {
+  private answer(id: string, device: Device, answer: Answer, value: number, time: number): void {
     const { armed } = answer as { readonly armed?: { readonly control: string; readonly values: readonly Value[] } };
     if (armed && !armed.values.includes(plain(this.state.get(`${id}.${armed.control}`)!))) return;
+    const set = answer.mode === 'abs' ? this.setBy(answer, device, value) : undefined;
+    if (answer.mode === 'abs' && set === undefined) return;
     if (answer.control === 'preset') return this.stepPreset(id, device, answer.by ?? 1, answer.wrap ?? false, time);
     const facts = device.controls?.[answer.control];
     if (!facts || isHeld(facts)) return;
     const name = `${id}.${answer.control}`;
-    if (answer.mode === 'abs') this.state.set(name, value);
+    if (set !== undefined) this.state.set(name, set);
     else if (answer.mode === 'switch') this.state.set(name, facts.domain[value >= 64 ? 1 : 0]);
     else if (answer.mode === 'toggle') this.flip(id, device, answer.control);
     else this.step(id, device, answer.control, answer.by ?? 1, answer.wrap ?? false);
@@ -596,6 +602,13 @@ class Running {
       const others = device.controls?.[other];
       if (others && !isHeld(others)) this.state.set(`${id}.${other}`, others.domain[0]);
     }
+  }
+
+  /** What an absolute message sets: by its table, a number itself, a word by its place. */
+  private setBy({ table, control }: Answer, device: Device, value: number): Value | undefined {
+    if (table) return table[String(value)];
+    const domain = device.controls?.[control]?.domain ?? [];
+    return domain.every((option) => typeof option === 'number') ? value : domain[value];
   }
 
   private stepPreset(id: string, device: Device, by: number, wrap: boolean, time: number): void {
@@ -658,6 +671,9 @@ class Running {
     return found ? found[1] : facts.domain[0];
   }
 }
+
+/** A contact that is held closes where nothing is said of it. */
+const closes = ({ to }: PlainAction): boolean => to === undefined || to === 1;
 
 /** Whether inputs hold a control: then nothing else moves it. */
 const isHeld = (facts: Control): boolean => facts.bits !== undefined && facts.inputs === 'hold';

@@ -15,7 +15,12 @@ export const notOnPath = defineSoundRule({
     if (!isHeard(soundCase)) return [];
     const { pedals } = soundCase.sound;
     const { passes } = soundCase.trace();
-    const isPassed = (device: string) => passes.some((pass) => pass.device === device && !pass.bypassed);
+    const actsAtAll = (device: string) =>
+      soundCase.wiring.device.get(device)?.anatomy.sections.some(({ active }) => active) ?? false;
+    const isPassed = (device: string) =>
+      passes.some(
+        (pass) => pass.device === device && !pass.bypassed && (pass.activeSections.length > 0 || !actsAtAll(device)),
+      );
     const unheard: string[] = [];
     for (const device in pedals) if (pedals[device] === 'on' && !isPassed(device)) unheard.push(device);
     return unheard.map((device) => ({
