@@ -69,7 +69,7 @@ describe('a rig from each of the five starters', () => {
     await find(page, 'heading', 'Gear');
     await waitForText(page, 'header', `My ${name}`);
     await go('Overview');
-    await waitForSaid(page, 'status', 'Yes.');
+    await waitForSaid(page, 'status', 'Nothing found stands in the way, but not all is judged: there are no songs yet');
     await go('Proof');
     await waitForVerdict(page, 'From anywhere', `${sounds} of ${sounds} recall`);
     await waitForVerdict(page, 'After a fault', `${sounds} of ${sounds} recall`);

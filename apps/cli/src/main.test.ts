@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import { demoShow, exportShow } from '@yunta/core';
+import { demoShow, emptyShow, exportShow, starterById } from '@yunta/core';
 import { clean, fourCable, lead } from '@yunta/core/testing';
 import { main } from './main.ts';
 
@@ -80,9 +80,34 @@ test('a bad file is refused with place and reason on the error stream, and nothi
   expect(err).toMatch(/\/rig\/cables\/cable-3\/plugs\/0: .*no jack "send-99"/);
 });
 
+describe('what nobody judged is said, with an exit code of its own', () => {
+  const empty = file('empty.json', exportShow(emptyShow('rig', 'Rig')));
+  const songless = file('songless.json', exportShow(fourCable().sound('lead', lead).sound('late', clean).show));
+  test.each([
+    ['check', empty, 'not judged: there is no gear yet; enter it on Gear\n'],
+    ['prove', empty, 'not judged: there is no gear yet; enter it on Gear\n'],
+    [
+      'prove',
+      songless,
+      'not judged: Lead lies on no switch; give it one on Program\nnot judged: Clean lies on no switch',
+    ],
+  ])('%s %s', async (command, which, said) => {
+    const { code, out } = await call(command, which);
+    expect(code).toBe(4);
+    expect(out).toContain(said);
+  });
+  test('songs are asked for in set order only, and the JSON says what is missing', async () => {
+    const starter = file('starter.json', exportShow(starterById('four-cable').make('rig', 'Rig')));
+    expect((await call('prove', starter)).code).toBe(0);
+    const { code, out } = await call('prove', starter, '--level', '1', '--json');
+    expect(code).toBe(4);
+    expect(JSON.parse(out).unjudged).toEqual([{ kind: 'no-songs', text: 'there are no songs yet; enter them on Set' }]);
+  });
+});
+
 test('the JSON is stable: findings by rule, traces by sound, judgements with sequence', async () => {
   const checked = JSON.parse((await call('check', demo, '--json')).out);
-  expect(Object.keys(checked)).toEqual(['findings', 'broken']);
+  expect(Object.keys(checked)).toEqual(['findings', 'broken', 'unjudged']);
   expect(checked.findings[0]).toMatchObject({
     rule: expect.any(String),
     severity: 'stops-the-show',

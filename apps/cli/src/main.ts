@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import {
+  isAboutSongs,
   lossWords,
   type Loss,
   type Trace,
@@ -16,6 +17,9 @@ import {
   severityWords,
   type Show,
   type Sound,
+  type Unjudged,
+  unjudged,
+  unjudgedWords,
 } from '@yunta/core';
 
 const usage = `yunta check FILE [--json]
@@ -26,6 +30,7 @@ yunta restore FILE
 
 Exit 0: good. check: 1 when something stops the show. prove: 1 when a slot does not recall at the level asked
 (2, from anywhere, unless said), 3 when the worst is cannot be known. 2: a bad file or call.
+4: nothing worse, but not all could be judged: what is missing is said, and kept under "unjudged" in the JSON.
 backup, restore: 1 when it could not be done, and nothing was changed.
 `;
 
@@ -102,7 +107,9 @@ function levelOf(given: string | undefined): Level {
 type Print = (data: unknown, text: string) => void;
 
 function runCheck(show: Show, print: Print): number {
-  const { findings, broken } = check(contextOf(show), rules);
+  const context = contextOf(show);
+  const { findings, broken } = check(context, rules);
+  const missing = unjudged(show, context.wiring);
   const printed = findings.map((finding) => ({
     rule: finding.ruleId,
     severity: finding.severity,
@@ -111,12 +118,15 @@ function runCheck(show: Show, print: Print): number {
     data: finding.data,
   }));
   print(
-    { findings: printed, broken },
+    { findings: printed, broken, unjudged: asJson(show, missing) },
     printed.length === 0
-      ? 'Nothing found.\n'
+      ? missing.length === 0
+        ? 'Nothing found.\n'
+        : notJudged(show, missing)
       : printed.map((item) => `${severityWords[item.severity]}: ${item.text}\n`).join(''),
   );
-  return findings.some((finding) => finding.severity === 'stops-the-show') ? 1 : 0;
+  if (findings.some((finding) => finding.severity === 'stops-the-show')) return 1;
+  return missing.length > 0 ? 4 : 0;
 }
 
 function runTrace(show: Show, sounds: readonly Sound[], print: Print): number {
@@ -128,15 +138,24 @@ function runTrace(show: Show, sounds: readonly Sound[], print: Print): number {
     traces
       .map(
         ({ sound, trace }) =>
-          `${sound}: ${trace.sounds ? `${trace.passes.length} passes` : 'silent'}\n  ${trace.passes.map((pass) => nameOf(pass.device) + (pass.bypassed ? ' (bypassed)' : '')).join(' > ')}\n`,
+          `${sound}: ${trace.sounds ? `${trace.passes.length} passes` : 'silent'}${undecided(nameOf, trace)}\n  ${trace.passes.map((pass) => nameOf(pass.device) + (pass.bypassed ? ' (bypassed)' : '')).join(' > ')}\n`,
       )
       .join(''),
   );
   return 0;
 }
 
+/** Contents that decide where the line runs and that nobody entered: it is told as it runs both ways. */
+const undecided = (nameOf: (id: string) => string, trace: Trace): string =>
+  trace.undecided
+    .map(({ device, preset, label }) => `; preset ${preset} of ${nameOf(device)} decides ${label}, and is not entered`)
+    .join('');
+
 function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Print): number {
   const { prover } = contextOf(show);
+  const missing = unjudged(show, prover.model.wiring).filter(
+    (item) => isAsked(item, sounds) && (level === 1 || !isAboutSongs(item)),
+  );
   const wanted = new Set(sounds.map((sound) => sound.id));
   const judgements = prover
     .pairs()
@@ -144,17 +163,33 @@ function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Pri
     .map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
   const { wiring } = prover.model;
   print(
-    { level, judgements: judgements.map((judgement) => asDocumented(wiring, judgement)) },
+    {
+      level,
+      judgements: judgements.map((judgement) => asDocumented(wiring, judgement)),
+      unjudged: asJson(show, missing),
+    },
     judgements
       .map(
         (judgement) =>
           `${judgement.verdict}${judgement.length === null ? '' : ` (${judgement.length})`}: ${judgement.name}\n`,
       )
-      .join(''),
+      .join('') + notJudged(show, missing),
   );
   const verdicts = new Set(judgements.map((judgement) => judgement.verdict));
-  return verdicts.has('does-not') ? 1 : verdicts.has('cannot-be-known') ? 3 : 0;
+  if (verdicts.has('does-not')) return 1;
+  if (verdicts.has('cannot-be-known')) return 3;
+  return missing.length > 0 || judgements.length === 0 ? 4 : 0;
 }
+
+/** Whether something that is missing says anything of these sounds. */
+const isAsked = (item: Unjudged, sounds: readonly Sound[]): boolean =>
+  !('sound' in item) || sounds.some((sound) => sound.id === item.sound);
+
+const asJson = (show: Show, missing: readonly Unjudged[]): readonly object[] =>
+  missing.map((item) => ({ ...item, text: unjudgedWords(show, item) }));
+
+const notJudged = (show: Show, missing: readonly Unjudged[]): string =>
+  missing.map((item) => `not judged: ${unjudgedWords(show, item)}\n`).join('');
 
 function traceAsDocumented({ cycles, passes, ...trace }: Trace): object {
   return {

@@ -72,6 +72,7 @@ export { type StrayReport, strayReports } from './recall/replay/accidental-press
 export { proverOf } from './recall/prove/prover-of.ts';
 export { check, type Checked, contextOf } from './check/engine.ts';
 export { type Context, type Finding, type Rule, type Severity, severityWords } from './check/define-rule.ts';
+export { isAboutSongs, type Unjudged, unjudged, unjudgedWords } from './check/unjudged.ts';
 export { formatFinding } from './check/format-finding.ts';
 export { rules } from './check/rules/index.ts';
 export { rulesPage } from './check/rules-page.ts';

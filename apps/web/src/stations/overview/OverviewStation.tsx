@@ -6,6 +6,7 @@ import {
   type Conventions,
   conventions,
   describeCommand,
+  unjudged,
   why,
 } from '@yunta/core';
 import { Link } from 'react-router';
@@ -50,9 +51,9 @@ export function OverviewStation() {
 }
 
 function VerdictLine({ judged }: { readonly judged: Judged | null }) {
-  const { show } = useShow();
+  const { show, wiring } = useShow();
   if (!judged) return <p className="sheet verdictline">Judging …</p>;
-  const verdict = verdictOf(show, judged.findings);
+  const verdict = verdictOf(show, judged.findings, unjudged(show, wiring));
   return (
     <p className="sheet verdictline" style={{ margin: 0 }} role="status">
       <SeverityMark is={verdict.mark} size={26} /> {verdict.words}

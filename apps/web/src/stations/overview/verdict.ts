@@ -1,11 +1,14 @@
-import type { Finding, Show } from '@yunta/core';
+import { type Finding, type Show, type Unjudged, unjudgedWords } from '@yunta/core';
 
 /** The answer to whether one can go on stage, in one line. */
 export function verdictOf(
   show: Show,
-  findings: readonly Pick<Finding, 'severity'>[],
+  findings: readonly Pick<Finding, 'severity' | 'ruleId'>[],
+  missing: readonly Unjudged[],
 ): { readonly words: string; readonly mark: 'stops-the-show' | 'fix-before-load-in' | 'ok' | 'none' } {
-  const count = (severity: Finding['severity']) => findings.filter((finding) => finding.severity === severity).length;
+  // What is missing is said as the next thing to do, and not counted with what is wrong.
+  const count = (severity: Finding['severity']) =>
+    findings.filter((finding) => finding.severity === severity && finding.ruleId !== 'show/not-judged').length;
   const stops = count('stops-the-show');
   const fixes = count('fix-before-load-in');
   if (Object.keys(show.rig.devices).length === 0)
@@ -17,6 +20,15 @@ export function verdictOf(
       words: `Not tonight: ${stops} ${stops === 1 ? 'thing stops' : 'things stop'} the show${fixes > 0 ? `, ${fixes} more to fix before load-in` : ''}.`,
       mark: 'stops-the-show',
     };
-  if (fixes > 0) return { words: `Not yet: ${fixes} to fix before load-in.`, mark: 'fix-before-load-in' };
+  const [next] = missing;
+  const left = next && `not all is judged: ${unjudgedWords(show, next)}${more(missing.length - 1)}`;
+  if (fixes > 0)
+    return {
+      words: `Not yet: ${fixes} to fix before load-in${left ? `, and ${left}` : ''}.`,
+      mark: 'fix-before-load-in',
+    };
+  if (left) return { words: `Nothing found stands in the way, but ${left}.`, mark: 'none' };
   return { words: 'Yes. Nothing found stands in the way.', mark: 'ok' };
 }
+
+const more = (count: number): string => (count === 0 ? '' : ` (and ${count} more)`);

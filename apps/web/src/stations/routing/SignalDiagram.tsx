@@ -1,7 +1,8 @@
 import { useElementSize } from '@mantine/hooks';
-import { why } from '@yunta/core';
+import { panelNumber, why } from '@yunta/core';
 import { useMemo, useRef } from 'react';
 import { useShow } from '../../api/rig.tsx';
+import { Notice } from '../../ui/Notice.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { layWeave, type PlacedPass, strip } from './signal-diagram-layout.ts';
 
@@ -34,6 +35,12 @@ export function SignalDiagram({
   };
   return (
     <div className="sheet">
+      {trace.undecided.map(({ control, device: of, preset, label }) => (
+        <Notice key={control + String(preset)}>
+          What preset {panelNumber(wiring, of, preset)} of {wiring.device.get(of)!.device.name} holds of “{label}” is
+          not entered, and decides where the signal goes: both ways are drawn.
+        </Notice>
+      ))}
       <div className="weave">
         <div className="rows" style={{ height: layout.height }}>
           {layout.rows.map((row) => (

@@ -10,6 +10,7 @@ import { handOnly } from './recall/hand-only.ts';
 import { heldByPedal } from './recall/held-by-pedal.ts';
 import { identicalSounds } from './recall/identical-sounds.ts';
 import { leftOver } from './recall/left-over.ts';
+import { partOutOfReach } from './recall/part-out-of-reach.ts';
 import { unquietSlot } from './recall/unquiet-slot.ts';
 import { deadEnd } from './routing/dead-end.ts';
 import { gateAfterTail } from './routing/gate-after-tail.ts';
@@ -24,6 +25,7 @@ import { sharedLoop } from './routing/shared-loop.ts';
 import { timeBeforeDrive } from './routing/time-before-drive.ts';
 import { delayWithoutTempo } from './show/delay-without-tempo.ts';
 import { feetAtOnce } from './show/feet-at-once.ts';
+import { notJudged } from './show/not-judged.ts';
 import { partWithoutSound } from './show/part-without-sound.ts';
 import { unusedSound } from './show/unused-sound.ts';
 
@@ -40,6 +42,7 @@ export const rules: readonly Rule[] = [
   heldByPedal,
   identicalSounds,
   leftOver,
+  partOutOfReach,
   unquietSlot,
   deadEnd,
   gateAfterTail,
@@ -54,6 +57,7 @@ export const rules: readonly Rule[] = [
   timeBeforeDrive,
   delayWithoutTempo,
   feetAtOnce,
+  notJudged,
   partWithoutSound,
   unusedSound,
 ];

@@ -21,7 +21,7 @@ type SetEvent =
 
 /** Level 1: the set list's parts, played in their order from power-up. */
 export class SetOrder {
-  private known: readonly SetEvent[] | undefined;
+  private known: Played | undefined;
   /** By how far the set was played, the contents assumed and the variables followed. */
   private readonly runs = new Map<string, SetRun>();
 
@@ -37,8 +37,17 @@ export class SetOrder {
     return worst(occurrences.map((at) => this.judgeAt(at, sound, pins)));
   }
 
+  private get played(): Played {
+    return (this.known ??= playSet(this.base.model, this.partsInOrder));
+  }
+
   private get events(): readonly SetEvent[] {
-    return (this.known ??= setEvents(this.base.model, this.partsInOrder));
+    return this.played.events;
+  }
+
+  /** Parts whose slot no bank move leads to, in the order in which they would be played. */
+  get outOfReach(): readonly string[] {
+    return this.played.outOfReach;
   }
 
   private judgeAt(at: number, sound: Sound, pins: Pins): Answer {
@@ -115,8 +124,14 @@ export class SetOrder {
   }
 }
 
+interface Played {
+  readonly events: readonly SetEvent[];
+  readonly outOfReach: readonly string[];
+}
+
 /** The set list's parts in order: bank moves, planned feet and cues included; judged after each part's own. */
-function setEvents(model: StateModel, parts: readonly string[]): readonly SetEvent[] {
+function playSet(model: StateModel, parts: readonly string[]): Played {
+  const outOfReach: string[] = [];
   const casts = new Map(Object.values(model.wiring.rig.casting).map((cast) => [cast.part, cast]));
   const follower = new BankFollower(model);
   const events: SetEvent[] = [];
@@ -137,14 +152,17 @@ function setEvents(model: StateModel, parts: readonly string[]): readonly SetEve
       for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1)
         happen(moveTowards(model, slot, follower.bankOf(slot)), true);
       // Where moves that fire slots lead back each time, it cannot be pressed there.
-      if (follower.bankOf(slot) !== slot.slot.bank) continue;
+      if (follower.bankOf(slot) !== slot.slot.bank) {
+        outOfReach.push(part);
+        continue;
+      }
       happen({ kind: 'press', slot });
     }
     for (const action of cast.after) happen(eventOfCast(model, action));
     events.push({ compiled: null, judged: cast });
     before = cast.slot;
   }
-  return events;
+  return { events, outOfReach };
 }
 
 /** One bank move the shorter way round, up on a tie. */

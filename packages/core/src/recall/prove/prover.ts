@@ -83,6 +83,11 @@ export class Prover {
     return this.overContents((pins) => this.fromAnywhere(slot, sound, 3, pins, stray)).verdict;
   }
 
+  /** Parts of the set list whose slot no bank move leads to. */
+  get partsOutOfReach(): readonly string[] {
+    return this.setOrder.outOfReach;
+  }
+
   /** Slots that may never settle and that no part uses. */
   get excludedSlots(): readonly Slot[] {
     return this.model.slots.filter((slot) => this.base.excluded.has(slot.index)).map(({ slot }) => slot);
