@@ -68,7 +68,7 @@ export type { Loss, Sequence, SequenceStep } from './recall/deliver/sequence.ts'
 export { lossWords } from './why/loss-words.ts';
 export { type Played, type PlayedStep, play } from './recall/replay/play.ts';
 export { Prover } from './recall/prove/prover.ts';
-export { type StrayReport, strayReports } from './recall/replay/accidental-presses.ts';
+export { type StrayEffect, strayEffects, type StrayReport, strayReports } from './recall/replay/accidental-presses.ts';
 export { proverOf } from './recall/prove/prover-of.ts';
 export { check, type Checked, contextOf } from './check/engine.ts';
 export { type Context, type Finding, type Rule, type Severity, severityWords } from './check/define-rule.ts';

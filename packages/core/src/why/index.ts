@@ -1,4 +1,4 @@
 export { presetOnPanel, presetOnWire } from './numbers.ts';
 export { loopGain, passesOf } from './run.ts';
 export { arrivedAfter, bytesSent, delayTime, footWay, wireTime } from './times.ts';
-export { explored, recalled, shortestWay } from './verdicts.ts';
+export { accidental, explored, recalled, shortestWay } from './verdicts.ts';

@@ -1,4 +1,5 @@
 import type { Judgement, Level, Verdict } from '../recall/prove/verdict.ts';
+import type { StrayEffect, StrayReport } from '../recall/replay/accidental-presses.ts';
 import { counted, type Evidence } from './evidence.ts';
 
 const before: Record<Level, string> = {
@@ -29,6 +30,31 @@ export function recalled(level: Level, judgements: readonly Judgement[]): Eviden
     ],
     formula: 'a slot recalls when its press, from every state that may be, leaves what sounds as wanted',
     source: `every reachable state of the simulated rig; ${rests}`,
+    rests: 'entered',
+  };
+}
+
+/** Level 3 by the switch that is pressed: which of them cost more than the piece itself. */
+export function accidental(reports: readonly StrayReport[]): Evidence {
+  const count = (effect: StrayEffect) => reports.filter((report) => report.effect === effect).length;
+  const own = count('changes-itself');
+  const said = [
+    ...(count('silences') > 0 ? [`${count('silences')} of ${reports.length} switches can silence the rig`] : []),
+    ...(count('spoils-others') > 0 ? [`${count('spoils-others')} more than their own piece`] : []),
+    ...(own > 0 ? [`${own} only their own piece`] : []),
+  ];
+  return {
+    of: 'What an accidental press costs',
+    value: said.length > 0 ? said.join(', ') : 'nothing is heard of any',
+    inputs: [
+      ['switches that no foot is planned for', String(reports.length)],
+      ['silence sounds', String(count('silences'))],
+      ['spoil more than their own piece', String(count('spoils-others'))],
+      ['change their own piece alone', String(own)],
+      ['not heard in any sound', String(count('unheard'))],
+    ],
+    formula: 'each sound brought up by its slot, then the switch pressed once',
+    source: `the simulated rig; ${rests}`,
     rests: 'entered',
   };
 }

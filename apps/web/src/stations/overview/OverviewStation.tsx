@@ -7,7 +7,6 @@ import {
   conventions,
   describeCommand,
   unjudged,
-  why,
 } from '@yunta/core';
 import { Link } from 'react-router';
 import { useFindings, useSaved, useShow } from '../../api/rig.tsx';
@@ -17,8 +16,8 @@ import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { Why } from '../../ui/Why.tsx';
 import type { Judged } from '../../workers/judge-types.ts';
-import { levels, verdictMark, worstOf } from '../proof/levels.ts';
-import { useProof } from '../proof/use-proof.ts';
+import { levels, outcomeOf } from '../proof/levels.ts';
+import { useAccidentalPresses, useProof } from '../proof/use-proof.ts';
 import { conventionWords } from './convention-words.ts';
 import { byStation } from './by-station.ts';
 import { verdictOf } from './verdict.ts';
@@ -153,6 +152,7 @@ function NextSteps() {
 function Levels() {
   const { id } = useShow();
   const proved = useProof();
+  const presses = useAccidentalPresses(proved);
   return (
     <>
       <div className="sectionhead">
@@ -166,16 +166,16 @@ function Levels() {
       <DataTable className="sheet">
         <tbody>
           {levels.map(({ level, name, what }) => {
-            const judgements = proved[level]?.judgements;
+            const outcome = outcomeOf(level, proved[level]?.judgements, presses);
             return (
               <tr key={level}>
                 <td style={{ width: 22 }}>
-                  {judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />}
+                  <SeverityMark is={outcome?.mark ?? 'none'} />
                 </td>
                 <td>
                   <b>{name}</b>
                 </td>
-                <td className="num">{judgements ? <Why evidence={why.recalled(level, judgements)} /> : '…'}</td>
+                <td className="num">{outcome ? <Why evidence={outcome.evidence} /> : '…'}</td>
                 <td className="soft">{what}</td>
               </tr>
             );

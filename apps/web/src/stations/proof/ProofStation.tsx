@@ -5,9 +5,9 @@ import { useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { Why } from '../../ui/Why.tsx';
-import { levels, verdictMark, verdictWords, worstOf } from './levels.ts';
+import { levels, outcomeOf, verdictMark, verdictWords } from './levels.ts';
 import { StrayTable } from './StrayTable.tsx';
-import { useProof } from './use-proof.ts';
+import { useAccidentalPresses, useProof } from './use-proof.ts';
 import { WrongCase } from './WrongCase.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 
@@ -15,6 +15,7 @@ import { DataTable } from '../../ui/DataTable.tsx';
 export function ProofStation() {
   const { show, wiring } = useShow();
   const proved = useProof();
+  const presses = useAccidentalPresses(proved);
   const [level, setLevel] = useState<Level>(2);
   const [open, setOpen] = useState<string | null>(null);
   const now = proved[level];
@@ -51,17 +52,16 @@ export function ProofStation() {
         <DataTable className="levels sheet" label="Verdicts by level">
           <tbody>
             {levels.map(({ level: one, name, what }) => {
-              const judgements = proved[one]?.judgements;
+              const outcome = outcomeOf(one, proved[one]?.judgements, presses);
               return (
                 <tr key={one} aria-selected={one === level} onClick={() => setLevel(one)}>
                   <th scope="row">
                     <UnstyledButton aria-pressed={one === level} onClick={() => setLevel(one)}>
-                      {judgements ? <SeverityMark is={verdictMark[worstOf(judgements)]} /> : <SeverityMark is="none" />}{' '}
-                      <b>{name}</b>
+                      <SeverityMark is={outcome?.mark ?? 'none'} /> <b>{name}</b>
                     </UnstyledButton>
                   </th>
                   <td className="num" data-level={one}>
-                    {judgements ? <Why evidence={why.recalled(one, judgements)} /> : '…'}
+                    {outcome ? <Why evidence={outcome.evidence} /> : '…'}
                   </td>
                   <td className="soft">{what}</td>
                 </tr>
@@ -72,7 +72,7 @@ export function ProofStation() {
       )}
       {now && slots > 0 && (
         <>
-          {level === 3 && <StrayTable proved={now} />}
+          {level === 3 && <StrayTable presses={presses} />}
           <div className="sectionhead">
             <h2>
               {wrong.length === 0

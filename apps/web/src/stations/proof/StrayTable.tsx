@@ -1,32 +1,17 @@
 import { UnstyledButton } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
-import { useFindings, useShow } from '../../api/rig.tsx';
-import { useServices } from '../../api/services.tsx';
-import type { Proved } from '../../workers/judge-types.ts';
+import { strayEffects, type StrayReport } from '@yunta/core';
+import { useShow } from '../../api/rig.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
+import { costWords, untilWords } from './accidental-words.ts';
 
-/** A stray foot told switch by switch: what it breaks at once, and what the next presses still bring up wrong. */
-export function StrayTable({ proved }: { readonly proved: Proved }) {
-  const { id, show, wiring, selectDevice } = useShow();
-  const { judge } = useServices();
-  const { judged } = useFindings();
-  const reports = useQuery({
-    queryKey: ['strays', id, judged?.serial, proved.milliseconds],
-    queryFn: () => judge().strays(id),
-    gcTime: 0,
-    staleTime: Infinity,
-  });
-  const rows = reports.data?.filter((report) => report.atOnce.length + report.after.length > 0) ?? [];
-  if (!reports.data) return <p className="soft">Trying each switch …</p>;
+/** An accidental press told by its switch, the gravest first: what is lost beyond the piece itself, and until when. */
+export function StrayTable({ presses }: { readonly presses: readonly StrayReport[] | null }) {
+  const { show, wiring, selectDevice } = useShow();
+  if (!presses) return <p className="soft">Trying each switch …</p>;
+  const rows = strayEffects.flatMap((effect) =>
+    effect === 'unheard' ? [] : presses.filter((report) => report.effect === effect),
+  );
   if (rows.length === 0) return null;
-  const names = (sounds: readonly string[]) =>
-    sounds.length === 0
-      ? '—'
-      : sounds.length === Object.keys(show.rig.sounds).length
-        ? `all ${sounds.length} sounds`
-        : sounds.length > 4
-          ? `${sounds.length} sounds`
-          : sounds.map((id) => show.rig.sounds[id]?.name).join('; ');
   return (
     <>
       <div className="sectionhead">
@@ -37,8 +22,8 @@ export function StrayTable({ proved }: { readonly proved: Proved }) {
         <thead>
           <tr>
             <th>Switch</th>
-            <th>Breaks at once</th>
-            <th>Still wrong after the next press</th>
+            <th>Pressed by accident</th>
+            <th>Until</th>
           </tr>
         </thead>
         <tbody>
@@ -53,8 +38,8 @@ export function StrayTable({ proved }: { readonly proved: Proved }) {
                     ?.label.toLowerCase()}
                 </UnstyledButton>
               </td>
-              <td>{names(report.atOnce)}</td>
-              <td className={report.after.length > 0 ? 'stop' : 'soft'}>{names(report.after)}</td>
+              <td className={report.effect === 'changes-itself' ? 'soft' : undefined}>{costWords(show, report)}</td>
+              <td className="soft">{untilWords(report)}</td>
             </tr>
           ))}
         </tbody>

@@ -1,4 +1,4 @@
-import type { Judgement, Level, Verdict } from '@yunta/core';
+import { type Evidence, type Judgement, type Level, type StrayReport, type Verdict, why } from '@yunta/core';
 
 export const levels: readonly { readonly level: Level; readonly name: string; readonly what: string }[] = [
   { level: 1, name: 'In set order', what: 'power-up, then the set list, part by part' },
@@ -19,6 +19,26 @@ export const verdictMark = {
   'cannot-be-known': 'unknown',
   'not-played': 'none',
 } as const;
+
+/** What a level comes to, in a mark and a figure; null until it is known. */
+export function outcomeOf(
+  level: Level,
+  judgements: readonly Judgement[] | undefined,
+  presses: readonly StrayReport[] | null,
+): { readonly mark: Mark; readonly evidence: Evidence } | null {
+  if (!judgements) return null;
+  // An accidental press is told by its switch: that a piece is off when its own switch was pressed is no fault.
+  if (level === 3) return presses && { mark: markOfPresses(presses), evidence: why.accidental(presses) };
+  return { mark: verdictMark[worstOf(judgements)], evidence: why.recalled(level, judgements) };
+}
+
+type Mark = (typeof verdictMark)[Verdict] | 'fix-before-load-in' | 'worth-knowing';
+
+function markOfPresses(presses: readonly StrayReport[]): Mark {
+  if (presses.some(({ effect, isUndoneByItself }) => effect === 'spoils-others' && !isUndoneByItself))
+    return 'fix-before-load-in';
+  return presses.some(({ effect }) => effect === 'silences' || effect === 'spoils-others') ? 'worth-knowing' : 'ok';
+}
 
 /** The gravest verdict of a level, for its mark. */
 export function worstOf(judgements: readonly Judgement[]): Verdict {

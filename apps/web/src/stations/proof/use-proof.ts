@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { Level } from '@yunta/core';
+import type { Level, StrayReport } from '@yunta/core';
 import { useFindings, useRig } from '../../api/rig.tsx';
 import { useServices } from '../../api/services.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
@@ -23,6 +23,23 @@ function useLevel(
     structuralSharing: false,
   });
   return { proved: data ?? null, isDone: data !== undefined && !isPlaceholderData };
+}
+
+/** Level 3 by the switch that is pressed; null until it is known. */
+export function useAccidentalPresses(proof: Partial<Record<Level, Proved>>): readonly StrayReport[] | null {
+  const { judge } = useServices();
+  const { id } = useRig();
+  const serial = useFindings().judged?.serial;
+  const { data } = useQuery({
+    queryKey: ['strays', id, serial],
+    queryFn: () => judge().strays(id),
+    enabled: serial !== undefined && proof[3] !== undefined,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+  });
+  return data ?? null;
 }
 
 /** The four levels, one after the other, anew after every judgement and once for all stations that show them. */

@@ -1,5 +1,6 @@
 import type { ControlValue } from '../../model/anatomy.ts';
 import { controlRef } from '../../model/documents.ts';
+import { PlannedSwitches } from '../../model/planned-switches.ts';
 import { type Sound } from '../../model/rig.ts';
 import { wantsOf } from '../../model/wants.ts';
 import { ownerOf } from '../../model/wiring.ts';
@@ -57,6 +58,11 @@ export class SoundComparison {
   /** By the control's number, how a want of it is target out; and of a preset what recalling one loads. */
   private readonly wantKind: Uint8Array;
   private readonly presetsAt: (ModelPresets | undefined)[] = [];
+  /**
+   * Mutes that a foot is planned for, a tuner's say: the player lifts them, looking, before a sound is played. A sound
+   * that names one has it as a cue of its own.
+   */
+  private readonly lifted: readonly VariableId[];
   /** By variable: 1 where the player sets the control, by foot or hand or live. */
   private readonly isPlayers: Uint8Array;
   private readonly search: ReachabilitySearch;
@@ -118,6 +124,7 @@ export class SoundComparison {
       this.wantKind[number++] = preset;
     }
     this.presetOf = presetOf;
+    this.lifted = liftedMutes(model);
     const size = model.variables.length;
     this.scratch = { variables: new Int32Array(size), wanted: new Int32Array(size), isNamed: new Int32Array(size) };
   }
@@ -155,6 +162,7 @@ export class SoundComparison {
       if (wantKind[controls[i]] === cue) layCue(variable, value);
     }
     const count = this.layStored(controls, controlValues, layCue);
+    for (const mute of this.lifted) if (!cues?.has(mute)) layCue(mute, values.id(0));
     return new SoundTarget(
       sound,
       variables.slice(0, count),
@@ -351,4 +359,20 @@ export class SoundComparison {
       )
     );
   }
+}
+
+function liftedMutes({ devices, wiring }: StateModel): readonly VariableId[] {
+  const planned = new PlannedSwitches(wiring.rig);
+  return devices.flatMap(({ wired: { device, anatomy }, controls }) =>
+    [...controls.values()].flatMap(({ id, control, variable }) =>
+      control.weight === 'mute' &&
+      anatomy.switches.some(
+        (footSwitch) =>
+          planned.has(device, footSwitch.id) &&
+          footSwitch.actions.some((action) => 'toggle' in action && action.toggle === id),
+      )
+        ? [variable]
+        : [],
+    ),
+  );
 }

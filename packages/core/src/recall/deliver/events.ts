@@ -1,6 +1,7 @@
 import type { MidiMessage } from '../../midi/message.ts';
 import type { FootSwitch } from '../../model/anatomy.ts';
 import { memoised } from '../../model/memo.ts';
+import { PlannedSwitches } from '../../model/planned-switches.ts';
 import type { CastAction, ControlRef } from '../../model/rig.ts';
 import { assertNever } from '../../units/problem.ts';
 import { foot } from '../device/foot.ts';
@@ -96,25 +97,15 @@ function momentary(model: StateModel, device: ModelDevice, id: string, to: 0 | 1
   }
 }
 
-/** Feet before and after parts. Plants that differ only in what slots do are cast alike. */
+/** Models that differ only in what slots do are cast alike. */
 const plannedSwitches = memoised(
   ({ modelMemo }: StateModel) => modelMemo,
-  (model): ReadonlySet<string> =>
-    new Set(
-      castActions(model).flatMap((action) =>
-        action.kind === 'foot' ? [JSON.stringify([action.device, action.switch])] : [],
-      ),
-    ),
+  ({ wiring }) => new PlannedSwitches(wiring.rig),
 );
 
 /** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
-export function isPlanned(model: StateModel, device: ModelDevice, footSwitch: FootSwitch): boolean {
-  const planned = plannedSwitches(model);
-  return (
-    device.wired.device.plannedSwitches.includes(footSwitch.id) ||
-    (planned.size > 0 && planned.has(JSON.stringify([device.id, footSwitch.id])))
-  );
-}
+export const isPlanned = (model: StateModel, device: ModelDevice, footSwitch: FootSwitch): boolean =>
+  plannedSwitches(model).has(device.wired.device, footSwitch.id);
 
 const castActions = (model: StateModel): readonly CastAction[] =>
   Object.values(model.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { clean, fourCable, lead } from '../../testing/build-show.ts';
+import { clean, fourCable, lead, ShowBuilder } from '../../testing/build-show.ts';
 import { seededShow } from '../../testing/compare.ts';
 import { adaptCase, type CaseRig } from '../../testing/recall-adapter.ts';
 import { proverOf } from '../prove/prover-of.ts';
@@ -16,6 +16,46 @@ test('what a stray foot breaks at once, and what the next presses still bring up
     ['delay.switch', ['lead'], []],
     ['tuner.switch', [], []],
   ]);
+});
+
+// By hand: the tuner is in the line and mutes it; the drive alone is wrong where its own switch was pressed.
+test('what is lost beyond the piece itself comes first: a tuner silences everything until it is pressed again', () => {
+  const { show } = fourCable().device('tuner', 'tuner', 'Tuner');
+  const toTuner = Object.entries(show.rig.cables).map(([id, cable]) => {
+    const isFirst = cable.plugs.some(({ device }) => device === 'guitar');
+    return [id, isFirst ? { ...cable, plugs: [cable.plugs[0], { device: 'tuner', jack: 'in' }] } : cable];
+  });
+  const inLine = new ShowBuilder({ ...show, rig: { ...show.rig, cables: Object.fromEntries(toTuner) } })
+    .cables('Tuner > Switcher In')
+    .sound('lead', lead)
+    .sound('clean', clean)
+    .laid().show;
+  const told = strayReports(proverOf(inLine)).map(({ device, effect, silenced, isUndoneByItself }) => [
+    device,
+    effect,
+    silenced.length,
+    isUndoneByItself,
+  ]);
+  expect(told).toEqual([
+    ['drive', 'changes-itself', 0, true],
+    ['combo', 'unheard', 0, false],
+    ['delay', 'changes-itself', 0, true],
+    ['tuner', 'silences', 2, true],
+  ]);
+  // A tuner that a foot is planned for is lifted by the player, looking: no sound fails for it.
+  const planned = {
+    ...inLine,
+    rig: {
+      ...inLine.rig,
+      devices: { ...inLine.rig.devices, tuner: { ...inLine.rig.devices.tuner, plannedSwitches: ['switch'] } },
+    },
+  };
+  expect(
+    proverOf(planned)
+      .all(2)
+      .map(({ verdict }) => verdict),
+  ).toEqual(['recalls', 'recalls']);
+  expect(strayReports(proverOf(planned)).map(({ device }) => device)).toEqual(['drive', 'combo', 'delay']);
 });
 
 test('a switch that is planned is no stray', () => {

@@ -5,54 +5,95 @@ import type { Prover } from '../prove/prover.ts';
 import type { ModelSlot } from '../state/state-model.ts';
 import { NeedPin } from '../state/values.ts';
 
+/**
+ * What an accidental press of a switch is to the rig, the gravest first: it silences sounds, it makes something besides
+ * its own piece wrong, it changes its own piece alone, or nothing is heard of it.
+ */
+export const strayEffects = ['silences', 'spoils-others', 'changes-itself', 'unheard'] as const;
+export type StrayEffect = (typeof strayEffects)[number];
+
 /** What one unplanned foot switch does to the sounds of a rig. */
 export interface StrayReport {
   readonly device: string;
   readonly switch: string;
-  /** Sounds that are wrong as soon as the foot is off, the rig having been in each of them. */
+  readonly effect: StrayEffect;
+  /** Sounds that fall silent as soon as the foot is off, the rig having been in each of them. */
+  readonly silenced: readonly string[];
+  /** Sounds that are wrong then, those that are silent among them. */
   readonly atOnce: readonly string[];
   /** Sounds whose next press does not bring them up right. */
   readonly after: readonly string[];
+  /** Whether the same switch, pressed again, makes each of them right that was wrong at once. */
+  readonly isUndoneByItself: boolean;
 }
 
 /**
  * Level 3 told switch by switch, in document order: what breaks at once, what the next presses still bring up wrong.
  */
 export function strayReports(prover: Prover): readonly StrayReport[] {
-  return prover.strays.map((stray) => ({
-    device: stray.device,
-    switch: stray.switch,
-    atOnce: prover.pairs().flatMap(({ slot, sound }) => (breaksAtOnce(prover, stray, slot, sound) ? [sound.id] : [])),
-    after: prover.pairs().flatMap(({ slot, sound }) => {
-      const isAlreadyWrong = prover.judge(slot, sound, 2).verdict === 'does-not';
-      return !isAlreadyWrong && prover.judgeAfterStray(stray.index, slot, sound) === 'does-not' ? [sound.id] : [];
-    }),
-  }));
+  return prover.strays.map((stray) => {
+    const struck = prover.pairs().flatMap(({ slot, sound }) => {
+      const strike = strikeOf(prover, stray, slot, sound);
+      return strike ? [{ sound: sound.id, ...strike }] : [];
+    });
+    const effect = strayEffects.find((effect) => struck.some((strike) => strike.effect === effect)) ?? 'unheard';
+    return {
+      device: stray.device,
+      switch: stray.switch,
+      effect,
+      silenced: struck.flatMap(({ effect: is, sound }) => (is === 'silences' ? [sound] : [])),
+      atOnce: struck.map(({ sound }) => sound),
+      after: prover.pairs().flatMap(({ slot, sound }) => {
+        const isAlreadyWrong = prover.judge(slot, sound, 2).verdict === 'does-not';
+        return !isAlreadyWrong && prover.judgeAfterStray(stray.index, slot, sound) === 'does-not' ? [sound.id] : [];
+      }),
+      isUndoneByItself: struck.length > 0 && struck.every(({ isUndone }) => isUndone),
+    };
+  });
+}
+
+/** What a foot does to a sound that was right. */
+interface Strike {
+  readonly effect: Exclude<StrayEffect, 'unheard'>;
+  readonly isUndone: boolean;
 }
 
 /**
- * On the simulated rig: all up, the slot pressed, and where its sound is right then, whether the foot makes it wrong.
- * Where that turns on contents that nobody entered, it is not said.
+ * On the simulated rig: all up, the slot pressed, and where its sound is right then, what the foot makes of it; null
+ * where that is nothing. Where it turns on contents that nobody entered, it is not said.
  */
-function breaksAtOnce(
+function strikeOf(
   prover: Prover,
   stray: { readonly device: string; readonly switch: string },
   { slot }: ModelSlot,
   sound: Sound,
-): boolean {
+): Strike | null {
+  const { model } = prover;
   const choices = new ChoiceSequence();
   choices.begin();
-  const rig = new SimulatedRig(prover.model, choices);
-  const isRight = () =>
-    prover.comparison.judge((variable) => rig.store.get(variable), prover.targetOf(sound), {
-      obey: true,
-      pins: rig.store.pins,
-    }).is !== 'wrong';
+  const rig = new SimulatedRig(model, choices);
+  const judged = (read = (variable: number) => rig.store.get(variable)) =>
+    prover.comparison.judge(read, prover.targetOf(sound), { obey: true, pins: rig.store.pins });
+  const press = () => rig.happen({ kind: 'foot', device: stray.device, switch: stray.switch, stray: true });
   try {
-    if (!rig.comeUp({ needs: [] }) || !rig.happen({ kind: 'press', slot: slot.id }) || !isRight()) return false;
-    return !rig.happen({ kind: 'foot', device: stray.device, switch: stray.switch, stray: true }) || !isRight();
+    if (!rig.comeUp({ needs: [] }) || !rig.happen({ kind: 'press', slot: slot.id }) || judged().is === 'wrong')
+      return null;
+    const before = rig.store.state.slice();
+    const isSettled = press();
+    const heard = judged();
+    if (isSettled && heard.is !== 'wrong') return null;
+    // With its own piece as it was before, is all right?
+    const own = (variable: number) =>
+      model.variables[variable].device === stray.device ? before[variable] : rig.store.get(variable);
+    const effect =
+      heard.is === 'wrong' && heard.silent
+        ? 'silences'
+        : isSettled && judged(own).is !== 'wrong'
+          ? 'changes-itself'
+          : 'spoils-others';
+    return { effect, isUndone: isSettled && press() && judged().is !== 'wrong' };
   } catch (reason) {
-    if (reason instanceof NeedPin) return false;
+    if (reason instanceof NeedPin) return null;
     throw reason;
   }
 }

@@ -1,0 +1,29 @@
+import type { Show, StrayReport } from '@yunta/core';
+
+/** What an accidental press costs, in one line: “silences everything”. */
+export function costWords({ rig }: Show, { effect, silenced, atOnce }: StrayReport): string {
+  const sounds = (ids: readonly string[]): string =>
+    ids.length === Object.keys(rig.sounds).length
+      ? 'everything'
+      : ids.length > 3
+        ? `${ids.length} sounds`
+        : ids.map((id) => rig.sounds[id]?.name).join('; ');
+  switch (effect) {
+    case 'silences':
+      return `silences ${sounds(silenced)}`;
+    case 'spoils-others':
+      return `makes more than the piece itself wrong in ${sounds(atOnce)}`;
+    case 'changes-itself':
+      return `changes this piece alone, heard in ${atOnce.length} of ${Object.keys(rig.sounds).length} sounds`;
+    case 'unheard':
+      return 'is not heard';
+  }
+}
+
+/** When all is right again. */
+export const untilWords = ({ after, isUndoneByItself }: StrayReport): string =>
+  after.length === 0
+    ? 'the next slot is pressed'
+    : isUndoneByItself
+      ? 'it is pressed again'
+      : 'somebody sets it right by hand: pressing it again does not';
