@@ -1,5 +1,5 @@
 import type { Show } from '../model/documents.ts';
-import type { Action, Conventions, Device, Sound } from '../model/rig.ts';
+import type { Action, Cable, Conventions, Device, Sound } from '../model/rig.ts';
 import { clean, fourCable, lead } from './build-show.ts';
 
 /** Rigs that the cases of rules begin with. */
@@ -55,3 +55,28 @@ export function wantingEach(
 export function twoEffects(channel: number): Show {
   return ordinary().device('hall', 'midi-reverb', 'Hall', { channel }).cables('Delay MIDI through > Hall').show;
 }
+
+/** The ordinary rig with its loudspeaker cable as given. */
+export function withSpeakerCable(change: Partial<Cable>): Show {
+  const { show } = ordinary();
+  return {
+    ...show,
+    rig: {
+      ...show.rig,
+      cables: Object.fromEntries(
+        Object.entries(show.rig.cables).map(([id, cable]) => [
+          id,
+          cable.kind === 'speaker' ? { ...cable, ...change } : cable,
+        ]),
+      ),
+    },
+  };
+}
+
+export const loudspeakerIntoPedal = (): Show =>
+  withSpeakerCable({
+    plugs: [
+      { device: 'combo', jack: 'speaker' },
+      { device: 'drive', jack: 'in' },
+    ],
+  });

@@ -1,7 +1,11 @@
 import type { Rule } from '../define-rule.ts';
+import { instrumentCable } from './loudspeakers/instrument-cable.ts';
+import { noLoad } from './loudspeakers/no-load.ts';
+import { unratedJack } from './loudspeakers/unrated-jack.ts';
 import { bankUnselected } from './midi/bank-unselected.ts';
 import { chainCircle } from './midi/chain-circle.ts';
 import { countsOtherwise } from './midi/counts-otherwise.ts';
+import { manyThroughs } from './midi/many-throughs.ts';
 import { noPath } from './midi/no-path.ts';
 import { overwrittenControl } from './midi/overwritten-control.ts';
 import { programOutOfRange } from './midi/program-out-of-range.ts';
@@ -15,6 +19,7 @@ import { unquietSlot } from './recall/unquiet-slot.ts';
 import { deadEnd } from './routing/dead-end.ts';
 import { gateAfterTail } from './routing/gate-after-tail.ts';
 import { highGainInLoop } from './routing/high-gain-in-loop.ts';
+import { howl } from './routing/howl.ts';
 import { moreSoundsThanSlots } from './routing/more-sounds-than-slots.ts';
 import { noMute } from './routing/no-mute.ts';
 import { noRoute } from './routing/no-route.ts';
@@ -31,9 +36,13 @@ import { unusedSound } from './show/unused-sound.ts';
 
 /** Every rule, sorted by id; a test compares this list with the folder. */
 export const rules: readonly Rule[] = [
+  instrumentCable,
+  noLoad,
+  unratedJack,
   bankUnselected,
   chainCircle,
   countsOtherwise,
+  manyThroughs,
   noPath,
   overwrittenControl,
   programOutOfRange,
@@ -47,6 +56,7 @@ export const rules: readonly Rule[] = [
   deadEnd,
   gateAfterTail,
   highGainInLoop,
+  howl,
   moreSoundsThanSlots,
   noMute,
   noRoute,
