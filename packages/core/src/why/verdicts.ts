@@ -38,11 +38,12 @@ export function recalled(level: Level, judgements: readonly Judgement[]): Eviden
 export function accidental(reports: readonly StrayReport[]): Evidence {
   const count = (effect: StrayEffect) => reports.filter((report) => report.effect === effect).length;
   const own = count('changes-itself');
-  const said = [
-    ...(count('silences') > 0 ? [`${count('silences')} of ${reports.length} switches can silence the rig`] : []),
-    ...(count('spoils-others') > 0 ? [`${count('spoils-others')} more than their own piece`] : []),
-    ...(own > 0 ? [`${own} only their own piece`] : []),
+  const [silences, spoils] = [count('silences'), count('spoils-others')];
+  const beyond = [
+    ...(silences > 0 ? [`${silences} ${silences === 1 ? 'switch silences' : 'switches silence'} the rig`] : []),
+    ...(spoils > 0 ? [`${spoils} ${spoils === 1 ? 'spoils' : 'spoil'} more than its own piece`] : []),
   ];
+  const said = beyond.length > 0 || own === 0 ? beyond : ['each switch changes its own piece alone'];
   return {
     of: 'What an accidental press costs',
     value: said.length > 0 ? said.join(', ') : 'nothing is heard of any',

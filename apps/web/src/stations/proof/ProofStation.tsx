@@ -1,14 +1,16 @@
 import { UnstyledButton } from '@mantine/core';
-import { type Judgement, type Level, slotLabel, why } from '@yunta/core';
+import { type Judgement, type Level, slotLabel, type StrayReport, why } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { levels, outcomeOf, verdictMark, verdictWords } from './levels.ts';
+import { lostTo } from './accidental-words.ts';
 import { StrayTable } from './StrayTable.tsx';
 import { useAccidentalPresses, useProof } from './use-proof.ts';
 import { WrongCase } from './WrongCase.tsx';
+import { Fold } from '../../ui/Fold.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 
 /** Whether every sound comes up right, at each of the four levels; the shortest ways in which one does not. */
@@ -24,6 +26,14 @@ export function ProofStation() {
       (judgement) => judgement.verdict === 'does-not' || judgement.verdict === 'cannot-be-known',
     ) ?? [];
   const slots = Object.keys(show.rig.slots).length;
+  const cases = wrong.map((item) => (
+    <WrongCase
+      key={item.slot}
+      judgement={item}
+      open={open === item.slot}
+      onOpen={() => setOpen(open === item.slot ? null : item.slot)}
+    />
+  ));
   return (
     <>
       <StationHead name="Proof" question="Will every sound come up right?">
@@ -85,17 +95,16 @@ export function ProofStation() {
           </div>
           {wrong.length > 0 && (
             <div className="sheet">
-              {wrong.map((item) => (
-                <WrongCase
-                  key={`${item.slot}`}
-                  judgement={item}
-                  open={open === item.slot}
-                  onOpen={() => setOpen(open === item.slot ? null : item.slot)}
-                />
-              ))}
+              {level === 3 ? (
+                <Fold key="presses" title={`Each of ${wrong.length} sounds, with the press that makes it wrong`}>
+                  {cases}
+                </Fold>
+              ) : (
+                cases
+              )}
             </div>
           )}
-          <AllVerdicts proved={proved} rows={now.judgements} />
+          <AllVerdicts proved={proved} rows={now.judgements} presses={presses} />
           {level === 4 && (
             <p className="keys">
               One message or pulse is lost whole, at its sender, on a cable or at one receiver. Garbled remains of half
@@ -117,9 +126,11 @@ export function ProofStation() {
 function AllVerdicts({
   proved,
   rows,
+  presses,
 }: {
   readonly proved: ReturnType<typeof useProof>;
   readonly rows: readonly Judgement[];
+  readonly presses: readonly StrayReport[] | null;
 }) {
   const { show, selectSound, sound } = useShow();
   return (
@@ -151,6 +162,12 @@ function AllVerdicts({
                     </UnstyledButton>
                   </td>
                   {levels.map(({ level }) => {
+                    if (level === 3)
+                      return (
+                        <td key={level} className="soft">
+                          {presses ? lostTo(show, presses, row.sound) : '…'}
+                        </td>
+                      );
                     const judgement = proved[level]?.judgements.find((other) => other.slot === row.slot);
                     const shortest = judgement && why.shortestWay(judgement);
                     return (

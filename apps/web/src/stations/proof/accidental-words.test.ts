@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { demoShow, type StrayReport } from '@yunta/core';
-import { costWords, untilWords } from './accidental-words.ts';
+import { costWords, lostTo, untilWords } from './accidental-words.ts';
 
 const show = demoShow();
 const sounds = Object.keys(show.rig.sounds);
@@ -8,6 +8,7 @@ const report: StrayReport = {
   device: 'tuner',
   switch: 'switch',
   effect: 'silences',
+  tried: sounds.length,
   silenced: sounds,
   atOnce: sounds,
   after: sounds,
@@ -29,6 +30,8 @@ test('few sounds are named, many are counted, and what heals by itself is told s
   );
   expect(costWords(show, { ...report, effect: 'changes-itself', atOnce: sounds.slice(0, 5) })).toMatch(/heard in 5 of/);
   expect(costWords(show, { ...report, effect: 'unheard' })).toBe('is not heard');
+  expect(lostTo(show, [report, { ...report, effect: 'changes-itself' }], sounds[0])).toBe('lost to Tuner');
+  expect(lostTo(show, [{ ...report, effect: 'changes-itself' }], sounds[0])).toBe('—');
   expect(untilWords({ ...report, after: [] })).toBe('the next slot is pressed');
   expect(untilWords({ ...report, isUndoneByItself: false })).toMatch(/by hand/);
 });

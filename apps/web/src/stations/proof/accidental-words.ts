@@ -1,9 +1,9 @@
 import type { Show, StrayReport } from '@yunta/core';
 
 /** What an accidental press costs, in one line: “silences everything”. */
-export function costWords({ rig }: Show, { effect, silenced, atOnce }: StrayReport): string {
+export function costWords({ rig }: Show, { effect, tried, silenced, atOnce }: StrayReport): string {
   const sounds = (ids: readonly string[]): string =>
-    ids.length === Object.keys(rig.sounds).length
+    ids.length === tried
       ? 'everything'
       : ids.length > 3
         ? `${ids.length} sounds`
@@ -14,10 +14,20 @@ export function costWords({ rig }: Show, { effect, silenced, atOnce }: StrayRepo
     case 'spoils-others':
       return `makes more than the piece itself wrong in ${sounds(atOnce)}`;
     case 'changes-itself':
-      return `changes this piece alone, heard in ${atOnce.length} of ${Object.keys(rig.sounds).length} sounds`;
+      return `changes this piece alone, heard in ${atOnce.length} of ${tried} sounds`;
     case 'unheard':
       return 'is not heard';
   }
+}
+
+/** Which switches cost a sound more than their own piece: “Tuner”; a dash where none does. */
+export function lostTo({ rig }: Show, presses: readonly StrayReport[], sound: string): string {
+  const names = presses
+    .filter(({ effect, silenced, atOnce }) =>
+      effect === 'silences' ? silenced.includes(sound) : effect === 'spoils-others' && atOnce.includes(sound),
+    )
+    .map(({ device }) => rig.devices[device]?.name);
+  return names.length === 0 ? '—' : `lost to ${names.join(', ')}`;
 }
 
 /** When all is right again. */

@@ -17,6 +17,8 @@ export interface StrayReport {
   readonly device: string;
   readonly switch: string;
   readonly effect: StrayEffect;
+  /** How many sounds came up right before the foot, and so could be tried. */
+  readonly tried: number;
   /** Sounds that fall silent as soon as the foot is off, the rig having been in each of them. */
   readonly silenced: readonly string[];
   /** Sounds that are wrong then, those that are silent among them. */
@@ -32,15 +34,17 @@ export interface StrayReport {
  */
 export function strayReports(prover: Prover): readonly StrayReport[] {
   return prover.strays.map((stray) => {
-    const struck = prover.pairs().flatMap(({ slot, sound }) => {
+    const tried = prover.pairs().flatMap(({ slot, sound }) => {
       const strike = strikeOf(prover, stray, slot, sound);
       return strike ? [{ sound: sound.id, ...strike }] : [];
     });
+    const struck = tried.filter(({ effect }) => effect !== 'unheard');
     const effect = strayEffects.find((effect) => struck.some((strike) => strike.effect === effect)) ?? 'unheard';
     return {
       device: stray.device,
       switch: stray.switch,
       effect,
+      tried: new Set(tried.map(({ sound }) => sound)).size,
       silenced: struck.flatMap(({ effect: is, sound }) => (is === 'silences' ? [sound] : [])),
       atOnce: struck.map(({ sound }) => sound),
       after: prover.pairs().flatMap(({ slot, sound }) => {
@@ -54,13 +58,13 @@ export function strayReports(prover: Prover): readonly StrayReport[] {
 
 /** What a foot does to a sound that was right. */
 interface Strike {
-  readonly effect: Exclude<StrayEffect, 'unheard'>;
+  readonly effect: StrayEffect;
   readonly isUndone: boolean;
 }
 
 /**
  * On the simulated rig: all up, the slot pressed, and where its sound is right then, what the foot makes of it; null
- * where that is nothing. Where it turns on contents that nobody entered, it is not said.
+ * where it is not right, or turns on contents that nobody entered.
  */
 function strikeOf(
   prover: Prover,
@@ -81,7 +85,7 @@ function strikeOf(
     const before = rig.store.state.slice();
     const isSettled = press();
     const heard = judged();
-    if (isSettled && heard.is !== 'wrong') return null;
+    if (isSettled && heard.is !== 'wrong') return { effect: 'unheard', isUndone: true };
     // With its own piece as it was before, is all right?
     const own = (variable: number) =>
       model.variables[variable].device === stray.device ? before[variable] : rig.store.get(variable);
