@@ -108,7 +108,10 @@ async function pageFigures(url) {
     const page = await browser.newPage();
     page.setDefaultTimeout(20_000);
     await page.goto(`${url}/rig/${id}/sounds`);
-    await page.waitForSelector('.findings li');
+    await (await page.waitForSelector('header button.counts')).click();
+    await (await page.waitForSelector('button[aria-label="Pin the findings beside the station"]')).click();
+    await page.waitForSelector('section[aria-label="Findings"] ul.findings');
+    await page.waitForSelector('[data-cell^="0."]');
     const column = await page.$$eval('[data-cell^="0."]', (cells) =>
       cells.findIndex((cell) => cell.getAttribute('aria-label').includes('effect-1 PC')),
     );
@@ -128,7 +131,7 @@ async function pageFigures(url) {
         (present) => {
           const isFound = () =>
             document
-              .querySelectorAll('.findings > li:not(.gone) .title')
+              .querySelectorAll('ul.findings > li:not(.gone) > .title')
               .values()
               .some((title) => title.textContent.startsWith('A preset that the device does not have'));
           globalThis.found = new Promise((resolve, reject) => {
@@ -141,7 +144,8 @@ async function pageFigures(url) {
               resolve(performance.now() - pressed);
             };
             const observer = new MutationObserver(look);
-            observer.observe(document.querySelector('.side'), { childList: true, subtree: true, characterData: true });
+            const drawer = document.querySelector('section[aria-label="Findings"]');
+            observer.observe(drawer, { childList: true, subtree: true, characterData: true });
           });
         },
         i % 2 === 0,

@@ -16,7 +16,16 @@ import {
 import { CSS } from '@dnd-kit/utilities';
 import { UnstyledButton } from '@mantine/core';
 import { IconGripVertical } from '@tabler/icons-react';
-import { createContext, type CSSProperties, type ReactNode, useContext, useMemo } from 'react';
+import {
+  createContext,
+  type CSSProperties,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { placeAfterMove } from './place-after-move.ts';
 
 /** Puts a row before another; null: to the end. */
@@ -26,6 +35,12 @@ interface Order {
   readonly ids: readonly string[];
   readonly move: Move;
 }
+const byPointer = { activationConstraint: { distance: 4 } };
+const byKeys = { coordinateGetter: sortableKeyboardCoordinates };
+
+const isSameOrder = (a: readonly string[], b: readonly string[]): boolean =>
+  a === b || (a.length === b.length && a.every((id, i) => id === b[i]));
+
 const context = createContext<Order>({ ids: [], move: () => undefined });
 
 /**
@@ -41,19 +56,24 @@ export function Reorder({
   readonly onMove: Move;
   readonly children: ReactNode;
 }) {
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const order = useMemo(() => ({ ids, move: onMove }), [ids, onMove]);
+  const sensors = useSensors(useSensor(PointerSensor, byPointer), useSensor(KeyboardSensor, byKeys));
+  // Every row reads these: they are new only where the order is, or an edit elsewhere would draw each row again.
+  const [rows, setRows] = useState(ids);
+  if (!isSameOrder(rows, ids)) setRows(ids);
+  const items = useMemo(() => [...rows], [rows]);
+  const latest = useRef(onMove);
+  useEffect(() => {
+    latest.current = onMove;
+  });
+  const order = useMemo<Order>(() => ({ ids: rows, move: (id, next) => latest.current(id, next) }), [rows]);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
-    onMove(String(active.id), placeAfterMove(ids, String(active.id), ids.indexOf(String(over.id))));
+    order.move(String(active.id), placeAfterMove(rows, String(active.id), rows.indexOf(String(over.id))));
   };
   return (
     <context.Provider value={order}>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={[...ids]} strategy={verticalListSortingStrategy}>
+        <SortableContext items={items} strategy={verticalListSortingStrategy}>
           {children}
         </SortableContext>
       </DndContext>
