@@ -1,5 +1,5 @@
-// npm test: installs what is missing, then type check, lint, arrows, unit, server and browser tests. `--only NAME` runs
-// one of them.
+// npm test: installs what is missing, then type check, lint, arrows, unit, component, server and browser tests.
+// `--only NAME` runs one of them.
 import path from 'node:path';
 import { databaseNeeds } from './database.mjs';
 import { ensureBuilt, ensureNpm, ensurePrograms, root, run, say } from './lib.mjs';
@@ -24,6 +24,7 @@ const stages = [
   ['arrows', () => run(node, ['scripts/arrows.mjs'], { what: 'Arrows between rooms' })],
   ['words', () => run(node, ['scripts/words.mjs'], { what: 'Words that people read' })],
   ['unit', () => run(node, jest('unit'), { show: true })],
+  ['components', () => run(node, jest('components'), { show: true })],
   ['server', () => run(node, jest('server'), { show: true })],
   ['browser', () => run(node, jest('browser'), { show: true })],
 ];

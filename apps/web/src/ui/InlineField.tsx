@@ -78,6 +78,9 @@ export function InlineField({
             wrapperProps={{ style: { flex: 1, minWidth: 0 } }}
             aria-label={label}
             error={refused}
+            // The library would describe it by a wrapper of its own.
+            withAria={false}
+            aria-invalid={refused}
             aria-describedby={refused ? reasonId : undefined}
             placeholder={placeholder}
             value={state.text}
