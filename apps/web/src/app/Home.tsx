@@ -11,6 +11,7 @@ import { Backups } from './Backups.tsx';
 import { LinkButton } from '../ui/LinkButton.tsx';
 import { DataTable } from '../ui/DataTable.tsx';
 import { Confirm } from '../ui/Confirm.tsx';
+import './home.css';
 
 /** Where one begins: the rigs that are there, and three ways to a new one. */
 export function Home() {

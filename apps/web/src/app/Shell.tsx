@@ -20,6 +20,7 @@ import { SetAsideEdits } from './SetAsideEdits.tsx';
 import { Shortcuts } from './Shortcuts.tsx';
 import { useFindingsPanel } from './use-findings-panel.ts';
 import { useShellKeys } from './use-shell-keys.ts';
+import './shell.css';
 
 /**
  * Rail, selected sound, findings; the station in the middle, the inspector of the selected piece beside it. Holds

@@ -6,6 +6,7 @@ import '@fontsource/atkinson-hyperlegible-mono/latin-700.css';
 import '@mantine/core/styles.css';
 import './tokens.css';
 import './page.css';
+import '../ui/parts.css';
 import { MantineProvider } from '@mantine/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';

@@ -9,6 +9,7 @@ import { AddDevice } from './AddDevice.tsx';
 import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
+import './gear.css';
 
 /** What there is and what each piece needs to be told; the selected piece is in the inspector. */
 export function GearStation() {

@@ -25,6 +25,7 @@ import { LinkButton } from '../../ui/LinkButton.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
+import './overview.css';
 
 /** The verdict first: whether one can go on stage with this, and what stands in the way. */
 export function OverviewStation() {

@@ -12,6 +12,7 @@ import styles from './program.module.css';
 import { SelectedSlot } from './SelectedSlot.tsx';
 import { SlotPlan } from './SlotPlan.tsx';
 import { Worksheet } from './Worksheet.tsx';
+import './worksheet.css';
 
 /** The layout that is shown first: the one that would change something. */
 const firstThatMoves = (show: Show, controller: Device): LayoutKind => {

@@ -12,6 +12,7 @@ import { useAccidentalPresses, useProof } from './use-proof.ts';
 import { WrongCase } from './WrongCase.tsx';
 import { Fold } from '../../ui/Fold.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
+import './proof.css';
 
 /** Whether every sound comes up right, at each of the four levels; the shortest ways in which one does not. */
 export function ProofStation() {

@@ -6,6 +6,7 @@ import { DeviceStrip } from './DeviceStrip.tsx';
 import { PatchTable } from './PatchTable.tsx';
 import styles from './routing.module.css';
 import { SignalDiagram } from './SignalDiagram.tsx';
+import './weave.css';
 
 /** What happens to the signal in the selected sound; under it what is plugged into what. */
 export function RoutingStation() {

@@ -12,6 +12,7 @@ import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { SetFiles } from './SetFiles.tsx';
 import { SongList } from './SongList.tsx';
+import './set.css';
 
 /** What hands and feet do tonight: songs in order, their parts, and the sound that plays each. */
 export function SetStation() {

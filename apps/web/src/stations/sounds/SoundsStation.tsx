@@ -9,6 +9,7 @@ import { StationHead } from '../../ui/StationHead.tsx';
 import { CellStory } from './CellStory.tsx';
 import type { Cell } from './matrix-columns.ts';
 import { Matrix } from './Matrix.tsx';
+import './matrix.css';
 
 /** What each sound asks for: pieces, presets, channels, and what the hands do. */
 export function SoundsStation() {
