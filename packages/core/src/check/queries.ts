@@ -114,11 +114,13 @@ const reached = memoised(
   ({ wiring }: Wired) => wiring.wiringMemo,
   ({ wiring }): ReadonlySet<string> =>
     new Set(
-      wiring.devices.flatMap((wired) => (wired.anatomy.controller ? [...midiReach(wiring, wired.device.id)] : [])),
+      wiring.devices.flatMap(({ anatomy, device }) =>
+        anatomy.controller || anatomy.emits ? [...midiReach(wiring, device.id)] : [],
+      ),
     ),
 );
 
-/** Whether any controller's messages arrive at a device. */
+/** Whether messages arrive at a device: a controller's, or a recall that another device sends on. */
 export const isReached = (rig: Wired, device: string): boolean => reached(rig).has(device);
 
 /** Passes that do one of some things, each with the first after it that does another. */

@@ -10,6 +10,7 @@ test('fires where it must, and is quiet on the ordinary rig', () => {
     clean: { 'one press a part': ordinary().show, 'a foot where the slot stays': footed(['lead', 'lead'], 1) },
     faulty: {
       'a foot and the slot': { show: footed(['lead', 'clean'], 1), messages: ['many'] },
+      'a foot right after the slot': { show: footed(['lead', 'clean'], 0, 1), messages: ['many'] },
       'pedal by pedal': {
         show: withConvention(footed(['lead', 'clean'], 1), 'foot', 'pedal by pedal'),
         messages: ['many'],
@@ -19,7 +20,7 @@ test('fires where it must, and is quiet on the ordinary rig', () => {
   expect(faults).toEqual([]);
 });
 
-function footed(slots: readonly string[], feet: number): Show {
+function footed(slots: readonly string[], feet: number, after = 0): Show {
   const { show } = ordinary();
   const foot: CastAction = { kind: 'foot', device: 'combo', switch: 'channel' };
   const [first, second] = slots.map((slot) => `slot-${slot}`);
@@ -34,7 +35,7 @@ function footed(slots: readonly string[], feet: number): Show {
           part: 'part-clean',
           slot: second,
           before: Array.from({ length: feet }, () => foot),
-          after: [],
+          after: Array.from({ length: after }, () => foot),
           again: false,
         },
       },

@@ -23,7 +23,8 @@ export const feetAtOnce = defineRule({
       const cast = casts.get(part.id);
       // Between songs there is time.
       if (!cast || !before || before.song !== part.song) return [];
-      const feet = cast.before.flatMap((action) =>
+      // What comes right after the press comes at the same bar line.
+      const feet = [...cast.before, ...cast.after].flatMap((action) =>
         action.kind === 'foot' ? [wiring.device.get(action.device)?.device.name ?? action.device] : [],
       );
       const left = casts.get(before.id);
