@@ -51,7 +51,7 @@ export function Home() {
       {exporting.error && <Refusal error={exporting.error} what={`“${exporting.variables.name}” was not exported.`} />}
       {remove.error && <Refusal error={remove.error} what={`“${remove.variables.name}” was not deleted.`} />}
       {rigs.data && rigs.data.length > 0 && (
-        <DataTable className="sheet">
+        <DataTable className="sheet rigs">
           <thead>
             <tr>
               <th>Name</th>
