@@ -27,6 +27,11 @@ describe('the proof against whole-rig enumeration from bytes', () => {
     expect(results.filter((result) => result.failing).length).toBeGreaterThan(results.length / 5);
     expect(results.some((result) => result.joint)).toBe(true);
   });
+  test('a fixed sample of rigs with paths and messages that presets open', () => {
+    const results = Array.from({ length: 24 }, (_, i) => compareSeed(20_000_000 + i)).filter((found) => found !== null);
+    expect(results.flatMap((result) => result.disagreements)).toEqual([]);
+    expect(results.length).toBeGreaterThan(12);
+  });
   test('a press that never settles ends its own sequence; parts after it count all that is done', () => {
     const prover = proverOf(seededShow(1330052));
     const judgementOf = (slot: string) => prover.all(1).find((judgement) => judgement.slot === slot)!;

@@ -232,12 +232,8 @@ export class PlainRig {
   restart(state: State, id: string, contents: readonly number[], chosen: ReadonlyMap<string, Value>): State {
     const controller = this.controllers.get(id);
     const device = this.devices.get(id);
-    if (controller) {
-      const opened: Working = new Map(new Running(this, state, contents, undefined).open(id));
-      this.controllerUp(id, controller, opened, chosen);
-      return opened;
-    }
-    const working: Working = new Map(state);
+    const working: Working = new Map(controller ? new Running(this, state, contents, undefined).open(id) : state);
+    if (controller) this.controllerUp(id, controller, working, chosen);
     if (device) this.deviceUp(id, device, working, contents, chosen, false);
     return working;
   }
