@@ -86,6 +86,28 @@ describe('overview', () => {
     await waitForText(page, 'main', 'Generate this slot from its sound');
   });
 
+  test('the loudspeaker pulled is one card, with what follows folded under it; plugged in again all is as it was', async () => {
+    await openDemo();
+    await waitForCount(page, '2 stop the show');
+    await go('Routing');
+    await click(page, 'button', 'Unplug S18');
+    await waitForFinding(page, 'A power amp without its load');
+    const drawer = 'section[aria-label="Findings"]';
+    const cards = await page.$$eval(`${drawer} ul.findings > li:not(.gone) > .title`, (titles) =>
+      titles.map((title) => title.textContent ?? ''),
+    );
+    expect(cards.filter((title) => title.includes('without its load'))).toHaveLength(1);
+    expect(cards.length).toBeLessThan(8);
+    await page.$eval(drawer, (section) =>
+      [...section.querySelectorAll('button')]
+        .find((button) => button.textContent.includes('more follow from it'))!
+        .click(),
+    );
+    await waitForText(page, drawer, 'No route to any destination');
+    await click(page, 'button', 'Undo: Unplug S18');
+    await waitForCount(page, '2 stop the show');
+  });
+
   test('a finding can be accepted, with its reason, and reopened', async () => {
     await openDemo();
     await waitForFinding(page, 'A preset that the device does not have');

@@ -116,14 +116,18 @@ function runCheck(show: Show, print: Print): number {
     text: formatFinding(finding, rules),
     at: finding.at,
     data: finding.data,
+    ...(finding.follows ? { follows: { rule: finding.follows.ruleId, at: finding.follows.at } } : {}),
   }));
+  const causes = printed.filter((item) => item.follows === undefined);
+  const after = printed.length - causes.length;
   print(
     { findings: printed, broken, unjudged: asJson(show, missing) },
     printed.length === 0
       ? missing.length === 0
         ? 'Nothing found.\n'
         : notJudged(show, missing)
-      : printed.map((item) => `${severityWords[item.severity]}: ${item.text}\n`).join(''),
+      : causes.map((item) => `${severityWords[item.severity]}: ${item.text}\n`).join('') +
+          (after === 0 ? '' : `${after} more follow from these, and go with them.\n`),
   );
   if (findings.some((finding) => finding.severity === 'stops-the-show')) return 1;
   return missing.length > 0 ? 4 : 0;

@@ -14,6 +14,7 @@ const finding = (messageId: string, text: string): ToldFinding => ({
   why: '',
   remedy: '',
   source: '',
+  following: [],
 });
 const judgedOf = (...findings: ToldFinding[]): Judged => ({
   serial: 0,

@@ -162,6 +162,22 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
   );
 }
 
+/** What follows from a finding, by rule: mended there, it goes by itself. */
+function Following({ findings }: { readonly findings: readonly ToldFinding[] }) {
+  return (
+    <Fold title={`${findings.length} more follow from it, and go with it`}>
+      <ul className="places">
+        {groupsOf(findings).map(({ rule, severity, title, findings: places }) => (
+          <li key={`${severity} ${rule} ${title}`}>
+            <SeverityMark is={severity} size={13} /> {title} <span className="num soft">{places.length}</span>
+            <div className="soft">{places[0].text}</div>
+          </li>
+        ))}
+      </ul>
+    </Fold>
+  );
+}
+
 function Waived({ waived }: { readonly waived: Judged['waived'] }) {
   const { show, run } = useShow();
   return (
@@ -208,6 +224,7 @@ const FindingItem = memo(function FindingItem({
           Accept
         </LinkButton>
       </span>
+      {finding.following.length > 0 && <Following findings={finding.following} />}
       {waiving && <WaiveForm finding={finding} onDone={() => setWaiving(false)} />}
       {why && (
         <div className="why">

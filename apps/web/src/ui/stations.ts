@@ -28,7 +28,12 @@ const none = (): boolean => false;
 export const stations: readonly Station[] = [
   { to: 'overview', name: 'Overview', holds: none },
   { to: 'gear', name: 'Gear', pieces: true, holds: none },
-  { to: 'routing', name: 'Routing', pieces: true, holds: inTopic('routing') },
+  {
+    to: 'routing',
+    name: 'Routing',
+    pieces: true,
+    holds: (rule) => inTopic('routing')(rule) || inTopic('loudspeakers')(rule),
+  },
   { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
   { to: 'program', name: 'Program', holds: inTopic('midi') },
   { to: 'set', name: 'Set', holds: inTopic('show') },

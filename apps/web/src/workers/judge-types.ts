@@ -7,6 +7,8 @@ export interface ToldFinding extends Finding {
   readonly why: string;
   readonly remedy: string;
   readonly source: string;
+  /** What follows from it, and goes with it. */
+  readonly following: readonly ToldFinding[];
 }
 
 /** What the worker is told: the steps of an edit, or a whole show. */

@@ -28,6 +28,19 @@ describe('judging', () => {
     }
     expect(proofA?.judgements).not.toEqual(proofB?.judgements);
   });
+  test('what follows from a finding is told with it, and counted no second time', async () => {
+    const show = demoShow();
+    const speaker = Object.values(show.rig.cables).find((cable) => cable.kind === 'speaker')!;
+    const judging = new Judging(now);
+    await judging.judge('a', { show });
+    const judged = await judging.judge('a', { steps: commands.disconnect(show, speaker.id).steps });
+    if (judged === null || judged === 'out of step') throw new Error('not judged');
+    const noLoad = judged.findings.filter(({ ruleId }) => ruleId === 'loudspeakers/no-load');
+    expect(noLoad).toHaveLength(1);
+    expect(noLoad[0].following.length).toBeGreaterThan(100);
+    expect(new Set(noLoad[0].following.map(({ ruleId }) => ruleId)).has('routing/no-route')).toBe(true);
+    expect(judged.findings.length).toBeLessThan(8);
+  });
   test('an edit of one does not stop the proof of the other; an edit of its own does', async () => {
     /** Done once, the next time that the proof gives way. */
     let meanwhile: (() => void) | null = null;

@@ -112,7 +112,7 @@ class Session {
     const { findings, waived, broken } = check(this.context, rules);
     return {
       serial: this.serial,
-      findings: findings.map(inWords),
+      findings: byCause(findings),
       waived: waived.map(({ finding, waiver }) => ({ finding: inWords(finding), waiver })),
       broken,
       milliseconds: performance.now() - started,
@@ -120,7 +120,20 @@ class Session {
   }
 }
 
-function inWords(finding: Finding): ToldFinding {
+/** The causes, each with what follows from it. */
+function byCause(findings: readonly Finding[]): readonly ToldFinding[] {
+  const key = ({ ruleId, at }: NonNullable<Finding['follows']>) => JSON.stringify([ruleId, at]);
+  const following = new Map<string, ToldFinding[]>();
+  for (const finding of findings) {
+    if (!finding.follows) continue;
+    const list = following.get(key(finding.follows)) ?? [];
+    list.push(inWords(finding));
+    following.set(key(finding.follows), list);
+  }
+  return findings.flatMap((finding) => (finding.follows ? [] : [inWords(finding, following.get(key(finding)))]));
+}
+
+function inWords(finding: Finding, following: readonly ToldFinding[] = []): ToldFinding {
   const { title, why, remedy, source } = rules.find((rule) => rule.meta.id === finding.ruleId)!.meta;
-  return { ...finding, text: formatFinding(finding, rules), title, why, remedy, source };
+  return { ...finding, text: formatFinding(finding, rules), title, why, remedy, source, following };
 }

@@ -31,9 +31,19 @@ export interface Finding<M extends string = string> {
   readonly at: Where;
   readonly data: Facts;
   readonly fix?: { readonly label: string; readonly steps: readonly Step[] };
+  /** The finding that this one follows from: mended there, it goes by itself, and is not counted. */
+  readonly follows?: Cause;
 }
 
-export type Reported<M extends string> = Omit<Finding<M>, 'ruleId' | 'severity'> & { readonly severity?: Severity };
+/** A finding, by its rule and its place. */
+export interface Cause {
+  readonly ruleId: string;
+  readonly at: Where;
+}
+
+export type Reported<M extends string> = Omit<Finding<M>, 'ruleId' | 'severity' | 'follows'> & {
+  readonly severity?: Severity;
+};
 
 /** Everything a rule may ask; each part is worked out at most once a revision. */
 export interface Context {

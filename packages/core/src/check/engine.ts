@@ -7,6 +7,7 @@ import { Prover } from '../recall/prove/prover.ts';
 import { buildStateModel } from '../recall/state/build-state-model.ts';
 import { withSlots } from '../recall/state/with-slots.ts';
 import { Tracer } from '../trace/trace.ts';
+import { withCauses } from './causes.ts';
 import type { Compiled, Context, Finding, Rule, Severity } from './define-rule.ts';
 
 /**
@@ -64,7 +65,10 @@ export function check(context: Context, rules: readonly Rule[]): Checked {
   const waivers = Object.values(context.show.rig.waivers ?? {});
   const waiverOf = (finding: Finding) => waivers.find((waiver) => isAbout(waiver, finding));
   return {
-    findings: findings.filter((finding) => !waiverOf(finding)),
+    findings: withCauses(
+      context,
+      findings.filter((finding) => !waiverOf(finding)),
+    ),
     waived: findings.flatMap((finding) => {
       const waiver = waiverOf(finding);
       return waiver ? [{ finding, waiver }] : [];
