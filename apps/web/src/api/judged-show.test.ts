@@ -112,3 +112,19 @@ test('once stopped it follows no more', () => {
   edit([step]);
   expect(requests).toHaveLength(1);
 });
+test('what follows from another finding now is not struck out as solved', async () => {
+  const [silent, open] = [finding('silent', 'no sound'), { ...finding('open', 'no load'), at: { device: 'amp' } }];
+  const { judged, edit } = standIn([
+    judgedOf(silent),
+    judgedOf({ ...open, following: [finding('silent otherwise', 'no sound at all')] }),
+    judgedOf(silent),
+  ]);
+  judged.start();
+  await settled();
+  edit([step]);
+  await settled();
+  expect(judged.get().gone).toEqual([]);
+  edit([step]);
+  await settled();
+  expect(judged.get().gone.map(({ messageId }) => messageId)).toEqual(['open']);
+});

@@ -71,8 +71,10 @@ export class JudgedShow {
     const before = new Map((this.state.judged?.findings ?? []).map((finding) => [keyOfFinding(finding), finding]));
     const findings = answer.findings.map((finding) => reuseIfEqual(before.get(keyOfFinding(finding)), finding));
     const now = new Set(findings.map(keyOfFinding));
-    const left = [...before].filter(([key]) => !now.has(key)).map(([, finding]) => finding);
-    const gone = [...left, ...this.state.gone.filter((finding) => !now.has(keyOfFinding(finding)))].slice(0, 4);
+    // What follows from another finding now, whatever it says there, is not solved.
+    const followers = new Set(findings.flatMap(({ following }) => following).map(placeOf));
+    const isGone = (finding: ToldFinding) => !now.has(keyOfFinding(finding)) && !followers.has(placeOf(finding));
+    const gone = [...before.values(), ...this.state.gone].filter(isGone).slice(0, 4);
     this.state = {
       judged: { ...answer, findings },
       gone: gone.length === 0 && this.state.gone.length === 0 ? this.state.gone : gone,
@@ -80,6 +82,8 @@ export class JudgedShow {
     for (const listener of this.listeners) listener();
   }
 }
+
+const placeOf = ({ ruleId, at }: ToldFinding): string => JSON.stringify([ruleId, at]);
 
 /** The very same finding where it says the same, so that it need not be drawn again. */
 const reuseIfEqual = (old: ToldFinding | undefined, now: ToldFinding): ToldFinding =>

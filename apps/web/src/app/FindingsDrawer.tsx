@@ -165,16 +165,20 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
 /** What follows from a finding, by rule: mended there, it goes by itself. */
 function Following({ findings }: { readonly findings: readonly ToldFinding[] }) {
   return (
-    <Fold title={`${findings.length} more follow from it, and go with it`}>
-      <ul className="places">
-        {groupsOf(findings).map(({ rule, severity, title, findings: places }) => (
-          <li key={`${severity} ${rule} ${title}`}>
-            <SeverityMark is={severity} size={13} /> {title} <span className="num soft">{places.length}</span>
-            <div className="soft">{places[0].text}</div>
-          </li>
-        ))}
-      </ul>
-    </Fold>
+    <div style={{ gridColumn: 2 }}>
+      <Fold title={`${findings.length} more follow from it, and go with it`}>
+        <ul className="places">
+          {groupsOf(findings).map(({ rule, severity, title, findings: places }) => (
+            <li key={`${severity} ${rule} ${title}`}>
+              <span>
+                <SeverityMark is={severity} size={13} /> {title} <span className="num soft">{places.length}</span>
+              </span>
+              <span className="soft">{places[0].text}</span>
+            </li>
+          ))}
+        </ul>
+      </Fold>
+    </div>
   );
 }
 
