@@ -1,4 +1,5 @@
-// npm run -s reference -- FILE [--compare]: every case of a reference file, computed from its inputs alone.
+// npm run -s reference -- FILE [--compare]: every case of a reference file, computed from its inputs alone. Exits 2 where
+// a case holds what cannot be adapted, which is told by name.
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { answerReference, compareReference } from '../dist/testing/index.js';
@@ -30,3 +31,4 @@ if (words.includes('--compare')) {
   );
   process.exitCode = misses.length === 0 ? 0 : 1;
 } else process.stdout.write(`${JSON.stringify(answers, null, 1)}\n`);
+if (refused.length > 0) process.exitCode = 2;
