@@ -1,5 +1,5 @@
-// npm run -s reference -- FILE [--compare]: every case of a reference file, computed from its inputs alone. Exits 2 where
-// a case holds what cannot be adapted, which is told by name.
+// npm run -s reference -- FILE [--compare]: every case of a reference file, computed from its inputs alone. Exits 2
+// where a case holds what cannot be adapted, which is told by name.
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { answerReference, compareReference } from '../dist/testing/index.js';
