@@ -98,6 +98,7 @@ describe('overview', () => {
     );
     expect(cards.filter((title) => title.includes('without its load'))).toHaveLength(1);
     expect(cards.length).toBeLessThan(8);
+    expect(await page.$eval(drawer, (section) => section.textContent)).not.toContain('Solved');
     await page.$eval(drawer, (section) =>
       [...section.querySelectorAll('button')]
         .find((button) => button.textContent.includes('more follow from it'))!

@@ -127,7 +127,7 @@ function runCheck(show: Show, print: Print): number {
         ? 'Nothing found.\n'
         : notJudged(show, missing)
       : causes.map((item) => `${severityWords[item.severity]}: ${item.text}\n`).join('') +
-          (after === 0 ? '' : `${after} more follow from these, and go with them.\n`),
+          (after === 0 ? '' : `${after} more follow from these.\n`),
   );
   if (findings.some((finding) => finding.severity === 'stops-the-show')) return 1;
   return missing.length > 0 ? 4 : 0;

@@ -113,7 +113,8 @@ test('once stopped it follows no more', () => {
   expect(requests).toHaveLength(1);
 });
 test('what follows from another finding now is not struck out as solved', async () => {
-  const [silent, open] = [finding('silent', 'no sound'), { ...finding('open', 'no load'), at: { device: 'amp' } }];
+  const silent = { ...finding('silent', 'no sound'), at: { sound: 'a', device: 'amp' } };
+  const open = { ...finding('open', 'no load'), at: { device: 'amp' } };
   const { judged, edit } = standIn([
     judgedOf(silent),
     judgedOf({ ...open, following: [finding('silent otherwise', 'no sound at all')] }),

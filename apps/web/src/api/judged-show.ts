@@ -83,7 +83,9 @@ export class JudgedShow {
   }
 }
 
-const placeOf = ({ ruleId, at }: ToldFinding): string => JSON.stringify([ruleId, at]);
+/** Its rule and what it is first about: that of the rest which it names may change with what it says. */
+const placeOf = ({ ruleId, at }: ToldFinding): string =>
+  JSON.stringify([ruleId, at.slot ?? at.sound ?? at.part ?? at.device]);
 
 /** The very same finding where it says the same, so that it need not be drawn again. */
 const reuseIfEqual = (old: ToldFinding | undefined, now: ToldFinding): ToldFinding =>

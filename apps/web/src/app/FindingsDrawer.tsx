@@ -162,11 +162,11 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
   );
 }
 
-/** What follows from a finding, by rule: mended there, it goes by itself. */
+/** What follows from a finding, by rule. */
 function Following({ findings }: { readonly findings: readonly ToldFinding[] }) {
   return (
     <div style={{ gridColumn: 2 }}>
-      <Fold title={`${findings.length} more follow from it, and go with it`}>
+      <Fold title={`${findings.length} more follow from it`}>
         <ul className="places">
           {groupsOf(findings).map(({ rule, severity, title, findings: places }) => (
             <li key={`${severity} ${rule} ${title}`}>

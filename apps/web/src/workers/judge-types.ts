@@ -7,7 +7,7 @@ export interface ToldFinding extends Finding {
   readonly why: string;
   readonly remedy: string;
   readonly source: string;
-  /** What follows from it, and goes with it. */
+  /** What follows from it, and is not counted beside it. */
   readonly following: readonly ToldFinding[];
 }
 

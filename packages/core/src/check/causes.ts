@@ -10,8 +10,8 @@ const ofSilence = new Set([
 ] as const satisfies readonly string[]) as ReadonlySet<string>;
 
 /**
- * Findings with the one that each follows from, if any: mended there, it goes by itself. An amp without its load is the
- * cause of silence, and silence of what else is found of a sound.
+ * Findings with the one that each follows from, if any. An amp without its load is the cause of silence, and silence of
+ * what else is found of a sound; what a sound has of its own beside that is found again once it sounds.
  */
 export function withCauses({ show, tracer, wiring }: Context, findings: readonly Finding[]): readonly Finding[] {
   const noLoad = new Map(

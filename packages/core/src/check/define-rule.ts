@@ -31,7 +31,7 @@ export interface Finding<M extends string = string> {
   readonly at: Where;
   readonly data: Facts;
   readonly fix?: { readonly label: string; readonly steps: readonly Step[] };
-  /** The finding that this one follows from: mended there, it goes by itself, and is not counted. */
+  /** The finding that this one follows from: not counted, since it cannot be told apart before that one is mended. */
   readonly follows?: Cause;
 }
 

@@ -105,8 +105,9 @@ export class SetOrder {
   private unsettledAnswer(happened: readonly CompiledEvent[], { is, compiled }: Unsettled, at: number): Answer {
     const before = this.events.slice(0, at);
     const started = before.findLastIndex(({ judged }) => judged !== null);
-    const own = before.slice(started + 1).find((event) => event.compiled !== null && event.compiled === compiled);
-    const isOwn = own?.compiled !== undefined && own.compiled !== null && !own.isBefore;
+    const isOwn = before
+      .slice(started + 1)
+      .some((event) => event.compiled !== null && event.compiled === compiled && !event.isBefore);
     const length = isOwn ? happened.indexOf(compiled!) + 1 : happened.length;
     const verdict = isOwn && is === 'never-settles' ? 'does-not' : 'cannot-be-known';
     return { verdict, length, sequence: this.sequence(happened.slice(0, length)), symbols: [] };
