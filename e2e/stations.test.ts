@@ -689,15 +689,15 @@ describe('set', () => {
     await openDemo();
     await go('Set');
     await click(page, 'button', '3 parts of Slow Lock');
-    await (await find(page, 'combobox', 'Slot for bridge')).focus();
+    await (await find(page, 'combobox', 'Sound for bridge')).focus();
     await page.keyboard.type('pump milonga, sol');
-    await page.waitForSelector('::-p-aria([name="Find: Slot for bridge"])');
+    await page.waitForSelector('::-p-aria([name="Find: Sound for bridge"])');
     for (let i = 0; i < 3; i += 1) await page.keyboard.press('Backspace');
     await page.keyboard.type('bridge');
     await find(page, 'option', 'Pump Milonga, bridge, 4·5');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() =>
-      document.querySelector('[aria-label="Slot for bridge"]')!.textContent!.startsWith('Pump Milonga, bridge'),
+      document.querySelector('[aria-label="Sound for bridge"]')!.textContent!.startsWith('Pump Milonga, bridge'),
     );
     await (await find(page, 'button', 'Move part bridge')).focus();
     await page.keyboard.down('Alt');

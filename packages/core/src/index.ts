@@ -1,3 +1,4 @@
+export { castsByPart, isByFeet, slotOfCast, soundOfCast } from './model/casting.ts';
 export { castOf, inOrder, type Show, splitRef, controlRef } from './model/documents.ts';
 export {
   type Action,
@@ -63,10 +64,19 @@ export { listActions, type ListedAction, type ListedSlot, listSlot } from './pro
 export { layByRole, layBySong } from './program/layout.ts';
 export type { LayoutCost } from './program/layout-cost.ts';
 export { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from './midi/message.ts';
-export type { Judgement, Level, Verdict } from './recall/prove/verdict.ts';
+export type { Judgement, Level, PartJudgement, Verdict } from './recall/prove/verdict.ts';
 export type { Loss, Sequence, SequenceStep } from './recall/deliver/sequence.ts';
 export { lossWords } from './why/loss-words.ts';
 export { type Played, type PlayedStep, play } from './recall/replay/play.ts';
+export {
+  type FootPlan,
+  footPlan,
+  type MistakeReport,
+  type PartPlan,
+  partPlans,
+  type PlanStep,
+  type ResetReport,
+} from './recall/replay/foot-plan.ts';
 export { Prover } from './recall/prove/prover.ts';
 export { type StrayEffect, strayEffects, type StrayReport, strayReports } from './recall/replay/accidental-presses.ts';
 export { proverOf } from './recall/prove/prover-of.ts';
@@ -81,7 +91,7 @@ export { type FloorSwitch, floorSwitches, footPath, footTravel, songOf } from '.
 export { type BankChange, type SetCost, setCost } from './show/set-cost.ts';
 export { delayTimes, noteWords } from './show/delay-times.ts';
 export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi.ts';
-export { cueSheet, cueLabel } from './paper/cue-sheet.ts';
+export { actionLabel, cueSheet, cueLabel, type PartSteps } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';

@@ -29,7 +29,7 @@ export function PrintPanel({ open, onClose }: { readonly open: boolean; readonly
 function Choices({ onClose }: { readonly onClose: () => void }) {
   const { show } = useShow();
   const rig = useRig();
-  const { pdf: pdfs } = useServices();
+  const { pdf: pdfs, judge } = useServices();
   const [chosen, setChosen] = useState<ReadonlySet<Printable>>(new Set(printables.map(([what]) => what)));
   const [paper, setPaper] = useState<PaperSize>(usualPaper(navigator.language));
   const [state, setState] = useState<'idle' | 'printing' | { readonly reason: string }>('idle');
@@ -38,23 +38,24 @@ function Choices({ onClose }: { readonly onClose: () => void }) {
     if (!next.delete(what)) next.add(what);
     setChosen(next);
   };
+  const opened = async () => ({ ...rig.get(), played: await judge().partPlans(rig.id) });
   const print = async () => {
     setState('printing');
     try {
       const kinds = printables.map(([what]) => what).filter((what) => chosen.has(what));
       const date = new Date().toLocaleDateString(undefined, { dateStyle: 'medium' });
       const foot = { rig: show.rig.name, revision: rig.store.get().revision, date };
-      const pdf = await pdfs().print(printedOf(rig.get(), kinds), paper, foot);
+      const pdf = await pdfs().print(printedOf(await opened(), kinds), paper, foot);
       download(fileName(show.rig.name, 'pdf'), pdf as BlobPart, 'application/pdf');
       onClose();
     } catch (reason) {
       setState({ reason: reason instanceof Error ? reason.message : String(reason) });
     }
   };
-  const saveTable = (what: Printable, name: string) => {
+  const saveTable = async (what: Printable, name: string) => {
     const title = `${show.rig.name} ${name.toLowerCase()}`;
-    if (what === 'drawing') return download(fileName(title, 'svg'), drawingOf(rig.get()), 'image/svg+xml');
-    const [first, ...more] = sheetsOf(rig.get(), what);
+    if (what === 'drawing') return download(fileName(title, 'svg'), drawingOf(await opened()), 'image/svg+xml');
+    const [first, ...more] = sheetsOf(await opened(), what);
     const rows = [...(first ? sheetRows(first) : []), ...more.flatMap((sheet) => [[], ...sheetRows(sheet)])];
     download(fileName(title, 'csv'), writeRows(rows), 'text/csv');
   };
@@ -77,7 +78,7 @@ function Choices({ onClose }: { readonly onClose: () => void }) {
               <td style={{ width: 60 }}>
                 <LinkButton
                   aria-label={`${name} as ${what === 'drawing' ? 'SVG' : 'CSV'}`}
-                  onClick={() => saveTable(what, name)}
+                  onClick={() => void saveTable(what, name)}
                 >
                   {what === 'drawing' ? 'SVG' : 'CSV'}
                 </LinkButton>

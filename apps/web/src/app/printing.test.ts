@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals';
-import { buildWiring, demoShow, emptyShow, Tracer } from '@yunta/core';
+import { buildWiring, demoShow, emptyShow, partPlans, proverOf, Tracer } from '@yunta/core';
 import { printables, printedOf, usualPaper } from './printing.ts';
 
 const opened = (show: ReturnType<typeof demoShow>) => {
   const wiring = buildWiring(show.rig);
-  return { show, wiring, tracer: new Tracer(wiring), sound: Object.values(show.rig.sounds)[0] ?? null };
+  const played = partPlans(proverOf(show));
+  return { show, wiring, tracer: new Tracer(wiring), sound: Object.values(show.rig.sounds)[0] ?? null, played };
 };
 const all = printables.map(([what]) => what);
 

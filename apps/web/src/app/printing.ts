@@ -1,6 +1,7 @@
 import {
   bankPlans,
   cueSheet,
+  type PartSteps,
   patchList,
   programmingSheets,
   type Sheet,
@@ -28,10 +29,12 @@ interface OpenedShow {
   readonly wiring: Wiring;
   readonly tracer: Tracer;
   readonly sound: Sound | null;
+  /** The set as it is played. */
+  readonly played: readonly PartSteps[];
 }
 
 /** The sheets of one kind; none for the drawing. */
-export function sheetsOf({ show, wiring }: OpenedShow, what: Printable): readonly Sheet[] {
+export function sheetsOf({ show, wiring, played }: OpenedShow, what: Printable): readonly Sheet[] {
   switch (what) {
     case 'programming':
       return programmingSheets(show, wiring);
@@ -40,7 +43,7 @@ export function sheetsOf({ show, wiring }: OpenedShow, what: Printable): readonl
     case 'patch':
       return [patchList(show, wiring)];
     case 'cues':
-      return [cueSheet(show, wiring)];
+      return [cueSheet(show, wiring, played)];
     case 'drawing':
       return [];
   }

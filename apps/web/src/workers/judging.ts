@@ -4,8 +4,12 @@ import {
   contextOf,
   type Context,
   type Finding,
+  type FootPlan,
+  footPlan,
   formatFinding,
   type Level,
+  type PartPlan,
+  partPlans,
   play,
   type Played,
   rules,
@@ -63,6 +67,18 @@ export class Judging {
     };
   }
 
+  /** What is done for each part of the set, as the cue sheet has it. */
+  partPlans(id: string): readonly PartPlan[] {
+    const context = this.session(id).newest();
+    return context ? partPlans(context.prover) : [];
+  }
+
+  /** What feet and hands do without slots, what a mistake costs, how to get back; null where every part has a slot. */
+  footPlan(id: string): FootPlan | null {
+    const context = this.session(id).newest();
+    return context ? footPlan(context.prover) : null;
+  }
+
   /** Level 3 switch by switch. */
   strays(id: string): readonly StrayReport[] {
     const { context } = this.session(id);
@@ -104,6 +120,12 @@ class Session {
     }
     this.serial += 1;
     return true;
+  }
+
+  /** The context of the newest show, judged or not. */
+  newest(): Context | null {
+    if (this.show && this.context?.show !== this.show) this.context = contextOf(this.show, this.context ?? undefined);
+    return this.context;
   }
 
   judge(): Judged {

@@ -1,12 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
-import { buildWiring, cueSheet, demoShow, patchList, programmingSheets } from '@yunta/core';
+import { buildWiring, cueSheet, demoShow, partPlans, patchList, programmingSheets, proverOf } from '@yunta/core';
 import { pdfDocument } from './pdf-document.ts';
 import type { Printed } from './pdf-types.ts';
 
 const show = demoShow();
 const wiring = buildWiring(show.rig);
 const printed: readonly Printed[] = [
-  ...[...programmingSheets(show, wiring), patchList(show, wiring), cueSheet(show, wiring)].map((sheet): Printed => ({
+  ...[
+    ...programmingSheets(show, wiring),
+    patchList(show, wiring),
+    cueSheet(show, wiring, partPlans(proverOf(show))),
+  ].map((sheet): Printed => ({
     kind: 'sheet',
     sheet,
   })),

@@ -1,4 +1,5 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
+import { slotOfCast, soundOfCast } from '../model/casting.ts';
 import { castOf, inOrder, type Show, splitRef } from '../model/documents.ts';
 import {
   type Action,
@@ -105,7 +106,21 @@ export function removeDevice(show: Show, id: string): Command {
   const isGone = (action: CastAction) =>
     (action.kind === 'foot' ? action.device : splitRef(action.control).device) === id;
   const casting = Object.values(rig.casting).flatMap((cast): Step[] => {
-    if (slots.some((slot) => slot.id === cast.slot)) return [remove(['casting', cast.id], cast)];
+    const actions = [...cast.before, ...cast.after];
+    if (slots.some((slot) => slot.id === cast.slot)) {
+      const left = withoutSlot(rig, cast);
+      return left
+        ? [
+            remove(['casting', cast.id], cast),
+            insert(['casting', cast.id], {
+              ...left,
+              before: cast.before.filter((action) => !isGone(action)),
+              after: cast.after.filter((action) => !isGone(action)),
+            }),
+          ]
+        : [remove(['casting', cast.id], cast)];
+    }
+    if (!actions.some(isGone)) return [];
     return (['before', 'after'] as const).flatMap((when) =>
       cast[when].some(isGone)
         ? [
@@ -196,9 +211,13 @@ export function addSound(show: Show, id: string, name: string, like?: Sound): Co
   return command('add-sound', { sound: name }, [insert(['sounds', id], sound)]);
 }
 
+/** Its slots stay, without a sound; parts that were cast to the sound itself are cast to nothing. */
 export function removeSound(show: Show, id: string): Command {
   const slots = Object.values(show.rig.slots).filter((slot) => slot.sound === id);
   return command('remove-sound', { sound: show.rig.sounds[id].name }, [
+    ...Object.values(show.rig.casting)
+      .filter((cast) => cast.sound === id)
+      .map((cast) => remove(['casting', cast.id], cast)),
     ...slots.map((slot) => set(['slots', slot.id, 'sound'], null, id)),
     remove(['sounds', id], show.rig.sounds[id]),
   ]);
@@ -233,7 +252,7 @@ function withWant(wants: Sound['wants'], ref: string, value: ControlValue | unde
 function cueSteps(rig: Rig, sound: Sound, ref: string): Step[] {
   if (!isHandRef(rig, ref)) return [];
   return Object.values(rig.casting).flatMap((cast) =>
-    rig.slots[cast.slot]?.sound === sound.id
+    slotOfCast(rig, cast)?.sound === sound.id
       ? [set(['casting', cast.id, 'before'], recued(rig, cast.before, sound), cast.before)]
       : [],
   );
@@ -261,8 +280,16 @@ export function layOut(show: Show, controller: string, by: 'role' | 'song' = 'ro
   const instead = new Map(old.map((slot) => [slot.id, laid.find((item) => item.sound === slot.sound)!.id]));
   return command('lay-out', { controller: rig.devices[controller].name, by }, [
     ...Object.values(rig.casting).flatMap((cast) => {
-      const slot = recast.get(cast.id) ?? instead.get(cast.slot) ?? cast.slot;
-      return slot === cast.slot ? [] : [set(['casting', cast.id, 'slot'], slot, cast.slot)];
+      const sound = soundOfCast(rig, cast);
+      const slot = recast.get(cast.id) ?? (cast.slot === null ? null : (instead.get(cast.slot) ?? cast.slot));
+      const hasOne = slotOfCast(rig, cast) === undefined && laid.some((item) => item.sound === sound?.id);
+      return [
+        ...(slot === cast.slot ? [] : [set(['casting', cast.id, 'slot'], slot, cast.slot)]),
+        ...(slot === null || cast.sound === undefined
+          ? []
+          : [set(['casting', cast.id, 'sound'], undefined, cast.sound)]),
+        ...(hasOne && sound ? cuesOf(rig, cast, sound) : []),
+      ];
     }),
     ...Object.values(rig.devices).flatMap((device) => reslotted(device, instead)),
     ...old.map((slot) => remove(['slots', slot.id], slot)),
@@ -322,6 +349,9 @@ export function placeSound(show: Show, sound: string, place: SlotPlace): Command
   let id = `slot-${sound}`;
   for (let n = 2; Object.hasOwn(rig.slots, id); n += 1) id = `slot-${sound}-${n}`;
   return command('place-sound', { sound: rig.sounds[sound].name, to: slotPlace(place) }, [
+    ...Object.values(rig.casting).flatMap((cast) =>
+      cast.slot === null && cast.sound === sound && !slotOfCast(rig, cast) ? cuesOf(rig, cast, rig.sounds[sound]) : [],
+    ),
     ...(there && aside ? [remove(['slots', there.id], there), insert(['slots', there.id], movedTo(there, aside))] : []),
     insert(['slots', id], { id, ...place, sound, actions: null } satisfies Slot),
   ]);
@@ -345,14 +375,23 @@ export function nextFree(rig: Rig, { controller, bank, position }: SlotPlace): S
   return null;
 }
 
-/** With the castings and calls that press it. */
+/** What a part plays once its slot is gone: the slot's sound. */
+function withoutSlot(rig: Rig, cast: Cast): Cast | null {
+  const sound = soundOfCast(rig, cast);
+  return sound ? { ...cast, slot: null, sound: sound.id } : null;
+}
+
+/** With the calls that press it. Parts that it played play its sound from then on. */
 export function removeSlot(show: Show, id: string): Command {
   const { rig } = show;
   const slot = rig.slots[id];
   return command('remove-slot', { slot: slotPlace(slot) }, [
     ...Object.values(rig.casting)
       .filter((cast) => cast.slot === id)
-      .map((cast) => remove(['casting', cast.id], cast)),
+      .flatMap((cast) => {
+        const left = withoutSlot(rig, cast);
+        return [remove(['casting', cast.id], cast), ...(left ? [insert(['casting', cast.id], left)] : [])];
+      }),
     ...Object.values(rig.devices).flatMap((device): Step[] => {
       const programs = Object.entries(device.calls?.programs ?? {});
       const left = programs.filter(([, called]) => called !== id);
@@ -440,50 +479,67 @@ function isHandRef(rig: Rig, ref: string): boolean {
   return control !== undefined && isByHand(device, control);
 }
 
-const soundOf = (rig: Rig, slot: string): Sound | undefined => rig.sounds[rig.slots[slot]?.sound ?? ''];
-
 /** A part's own actions with the cues of another sound in place of the last one's. */
 const recued = (rig: Rig, before: readonly CastAction[], sound: Sound | undefined): CastAction[] => [
   ...before.filter((action) => action.kind === 'foot' || !isHandRef(rig, action.control)),
   ...handCues(rig, sound),
 ];
 
-export function addPart(show: Show, id: string, song: string, name: string, slot: string | null): Command {
+/** What a part is cast to: a slot, or a sound. */
+export type Plays = { readonly slot: string } | { readonly sound: string };
+
+/** A sound by its first slot; by itself, for feet and hands, where it has none. */
+export function playsSound(rig: Rig, sound: string): Plays {
+  const slot = slotOfCast(rig, castTo('', { sound }));
+  return slot ? { slot: slot.id } : { sound };
+}
+
+const castTo = (part: string, plays: Plays): Cast => ({
+  id: part,
+  part,
+  ...('slot' in plays ? { slot: plays.slot } : { slot: null, sound: plays.sound }),
+  before: [],
+  after: [],
+  again: false,
+});
+
+export function addPart(show: Show, id: string, song: string, name: string, plays: Plays | null): Command {
   const part: Part = { id, song, name, order: between(last(show.songbook.parts), null) };
-  const cast: Cast | null =
-    slot === null
-      ? null
-      : { id, part: id, slot, before: recued(show.rig, [], soundOf(show.rig, slot)), after: [], again: false };
   return command('add-part', { part: name }, [
     insert(['parts', id], part, 'songbook'),
-    ...(cast ? [insert(['casting', id], cast)] : []),
+    ...(plays ? castSteps(show.rig, id, plays) : []),
   ]);
 }
 
-/** With the cues that the slot's sound asks of the hands. */
-export function castPart(show: Show, part: string, slot: string | null): Command {
+/**
+ * With the cues that a slot's sound asks of the hands; what feet and hands do for a sound without a slot is derived.
+ */
+export function castPart(show: Show, part: string, plays: Plays | null): Command {
   const old = castOf(show.rig, part);
   const facts = { part: show.songbook.parts[part].name };
-  if (slot === null) return command('cast', facts, old ? [remove(['casting', old.id], old)] : []);
-  if (!old)
-    return command('cast', facts, [
-      insert(['casting', part], {
-        id: part,
-        part,
-        slot,
-        before: recued(show.rig, [], soundOf(show.rig, slot)),
-        after: [],
-        again: false,
-      }),
-    ]);
-  const before = recued(show.rig, old.before, soundOf(show.rig, slot));
-  return command('cast', facts, [
-    ...(old.slot === slot ? [] : [set(['casting', old.id, 'slot'], slot, old.slot)]),
-    ...(JSON.stringify(before) === JSON.stringify(old.before)
-      ? []
-      : [set(['casting', old.id, 'before'], before, old.before)]),
-  ]);
+  if (!plays) return command('cast', facts, old ? [remove(['casting', old.id], old)] : []);
+  return command('cast', facts, castSteps(show.rig, part, plays));
 }
+
+export function castSteps(rig: Rig, part: string, plays: Plays): Step[] {
+  const old = castOf(rig, part);
+  const now = castTo(part, plays);
+  const before = recued(rig, old?.before ?? [], slotOfCast(rig, now) ? soundOfCast(rig, now) : undefined);
+  if (!old) return [insert(['casting', part], { ...now, before })];
+  return [
+    ...(old.slot === now.slot ? [] : [set(['casting', old.id, 'slot'], now.slot, old.slot)]),
+    ...(old.sound === now.sound ? [] : [set(['casting', old.id, 'sound'], now.sound, old.sound)]),
+    ...cueChange(old, before),
+  ];
+}
+
+/** A part's hand cues, where a slot plays its sound from now on. */
+const cuesOf = (rig: Rig, cast: Cast, sound: Sound): Step[] => cueChange(cast, recued(rig, cast.before, sound));
+
+const cueChange = (cast: Cast, before: readonly CastAction[]): Step[] =>
+  JSON.stringify(before) === JSON.stringify(cast.before)
+    ? []
+    : [set(['casting', cast.id, 'before'], before, cast.before)];
 
 /** With its parts, their casting, and its place in every set list. */
 export function removeSong(show: Show, id: string): Command {

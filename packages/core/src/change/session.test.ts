@@ -204,6 +204,12 @@ const soundEdits: readonly Edit[] = [
   },
 ];
 
+const randomPlays = (show: Show, r: Random): commands.Plays | null => {
+  const [slots, sounds] = [ids(show.rig.slots), ids(show.rig.sounds)];
+  if (slots.length > 0 && r.chance(0.7)) return { slot: r.pick(slots) };
+  return sounds.length > 0 ? { sound: r.pick(sounds) } : null;
+};
+
 const songEdits: readonly Edit[] = [
   (show, _, fresh) => commands.addSong(show, fresh, `Song ${fresh}`),
   (show, r) =>
@@ -215,23 +221,13 @@ const songEdits: readonly Edit[] = [
   (show, r, fresh) =>
     ids(show.songbook.songs).length === 0
       ? null
-      : commands.addPart(
-          show,
-          fresh,
-          r.pick(ids(show.songbook.songs)),
-          'Bridge',
-          ids(show.rig.slots).length === 0 ? null : r.pick(ids(show.rig.slots)),
-        ),
+      : commands.addPart(show, fresh, r.pick(ids(show.songbook.songs)), 'Bridge', randomPlays(show, r)),
   (show, r) =>
     ids(show.songbook.parts).length === 0 ? null : commands.removePart(show, r.pick(ids(show.songbook.parts))),
   (show, r) =>
     ids(show.songbook.parts).length === 0
       ? null
-      : commands.castPart(
-          show,
-          r.pick(ids(show.songbook.parts)),
-          r.chance(0.3) || ids(show.rig.slots).length === 0 ? null : r.pick(ids(show.rig.slots)),
-        ),
+      : commands.castPart(show, r.pick(ids(show.songbook.parts)), r.chance(0.3) ? null : randomPlays(show, r)),
   (show, r) =>
     ids(show.songbook.parts).length === 0 ? null : commands.movePart(show, r.pick(ids(show.songbook.parts)), null),
   (show, r, fresh) =>

@@ -1,6 +1,6 @@
 import type { Show } from '../model/documents.ts';
 import type { Slot, Waiver } from '../model/rig.ts';
-import { partsInSetOrder } from '../model/set-order.ts';
+import { playedParts } from '../model/set-order.ts';
 import { isWiredAlike, relabelled, buildWiring } from '../model/wiring.ts';
 import { compiler, type SlotActions } from '../program/compile.ts';
 import { Prover } from '../recall/prove/prover.ts';
@@ -35,7 +35,7 @@ export function contextOf(show: Show, before?: Context): Context {
     wiring,
     tracer,
     compiled,
-    prover: new Prover(model, partsInSetOrder(show), undefined, reslotted ? kept!.prover : undefined),
+    prover: new Prover(model, playedParts(show), undefined, reslotted ? kept!.prover : undefined),
   };
 }
 

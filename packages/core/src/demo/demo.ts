@@ -126,7 +126,7 @@ function songbook(maker: RigMaker): void {
     for (const [part, bars] of song.parts) {
       const n = demoSounds.findIndex((sound) => sound.name === `${song.name}, ${part}`) + 1;
       maker
-        .do(addPart(maker.show, `part-${n}`, id, part, `slot-sound-${n}`))
+        .do(addPart(maker.show, `part-${n}`, id, part, { slot: `slot-sound-${n}` }))
         .do(setPart(maker.show, `part-${n}`, 'bars', bars));
     }
   }

@@ -1,6 +1,7 @@
 import { between } from '../change/order.ts';
-import type { Command } from '../change/commands.ts';
+import { castSteps, type Command, playsSound } from '../change/commands.ts';
 import type { Step } from '../change/steps.ts';
+import { soundOfCast } from '../model/casting.ts';
 import { castOf, inOrder, type Show } from '../model/documents.ts';
 import { type Part, type Song } from '../model/songbook.ts';
 import { chosenSetList } from '../model/set-order.ts';
@@ -44,13 +45,12 @@ export function songRows(show: Show): Rows {
       const own = parts.filter((part) => part.song === song.id);
       if (own.length === 0) return [[...facts, '', '', '']];
       return own.map((part) => {
-        const slot = castOf(rig, part.id)?.slot;
-        const sound = slot === undefined ? null : rig.slots[slot]?.sound;
+        const cast = castOf(rig, part.id);
         return [
           ...facts,
           part.name,
           part.bars === undefined ? '' : String(part.bars),
-          sound ? (rig.sounds[sound]?.name ?? '') : '',
+          (cast && soundOfCast(rig, cast)?.name) ?? '',
         ];
       });
     }),
@@ -248,7 +248,7 @@ function songSteps(
           } satisfies Part,
         });
       }
-      if (part.plays !== '') steps.push(...castSteps(show, partId, part.plays, part.line, problems));
+      if (part.plays !== '') steps.push(...playedSteps(show, partId, part.plays, part.line, problems));
     }
   }
   const list = chosenSetList(show);
@@ -282,29 +282,16 @@ function changes(doc: Step['doc'], where: readonly string[], old: object, next: 
   });
 }
 
-function castSteps(show: Show, part: string, plays: string, line: number, problems: Problem[]): Step[] {
+function playedSteps(show: Show, part: string, plays: string, line: number, problems: Problem[]): Step[] {
   const { rig } = show;
   const sound = Object.values(rig.sounds).find((sound) => sound.name.toLowerCase() === plays.toLowerCase());
-  const slot = sound && Object.values(rig.slots).find((slot) => slot.sound === sound.id);
-  if (!slot) {
-    problems.push(
-      problem(at(line, 'plays'), 'not-found', { what: sound ? 'slot for the sound' : 'sound', id: plays.slice(0, 80) }),
-    );
+  if (!sound) {
+    problems.push(problem(at(line, 'plays'), 'not-found', { what: 'sound', id: plays.slice(0, 80) }));
     return [];
   }
   const old = castOf(rig, part);
-  if (old)
-    return old.slot === slot.id
-      ? []
-      : [{ doc: 'rig', op: 'set', at: ['casting', old.id, 'slot'], value: slot.id, old: old.slot }];
-  return [
-    {
-      doc: 'rig',
-      op: 'insert',
-      at: ['casting', part],
-      value: { id: part, part, slot: slot.id, before: [], after: [], again: false },
-    },
-  ];
+  if (old && soundOfCast(rig, old)?.id === sound.id) return [];
+  return castSteps(rig, part, playsSound(rig, sound.id));
 }
 
 /** A set list by its songs' names, as one edit: replaces the songs of the list that is named, or makes it. */

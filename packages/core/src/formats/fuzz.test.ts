@@ -11,6 +11,7 @@ import type { Show } from '../model/documents.ts';
 import { patchList } from '../paper/patch-list.ts';
 import { cueSheet } from '../paper/cue-sheet.ts';
 import { worksheet } from '../paper/worksheet.ts';
+import { partPlans } from '../recall/replay/foot-plan.ts';
 import { setFile } from '../show/song-midi.ts';
 import { starters } from '../starters/starters.ts';
 import { mutate, copied, type Json } from '../testing/mutate.ts';
@@ -32,7 +33,8 @@ function worked(show: Show): void {
   for (const level of [1, 2] as const)
     for (const { verdict, sequence } of context.prover.all(level))
       if (verdict === 'recalls' || verdict === 'not-played') expect(sequence).toBeNull();
-  for (const sheet of [worksheet, patchList, cueSheet].map((make) => make(show, context.wiring)))
+  const cues = cueSheet(show, context.wiring, partPlans(context.prover));
+  for (const sheet of [worksheet(show, context.wiring), patchList(show, context.wiring), cues])
     expect(JSON.stringify(sheet)).not.toMatch(/undefined|NaN|\[object/);
   expect(readSmf(writeSmf(setFile(show, context.wiring).smf)).ok).toBe(true);
 }

@@ -232,16 +232,23 @@ const castActionShape = tagged('kind', {
 });
 export type CastAction = DataOf<typeof castActionShape>;
 
-/** What a part of a song plays on this rig. */
-const castShape = object({
-  id,
-  part: partId,
-  slot: slotId,
-  before: list(castActionShape, 40),
-  after: list(castActionShape, 40),
-  /** Press even where the part before left this very slot on. */
-  again: yesNo,
-});
+/** What a part of a song plays on this rig: a slot, or a sound. */
+const castShape = object(
+  {
+    id,
+    part: partId,
+    /** Null: a sound is played, by the first slot that it has, or by feet and hands where it has none. */
+    slot: nullable(slotId),
+    before: list(castActionShape, 40),
+    after: list(castActionShape, 40),
+    /** Press even where the part before left this very slot on. */
+    again: yesNo,
+  },
+  {
+    /** Where `slot` is null: what is played. */
+    sound: soundId,
+  },
+);
 export interface Cast extends DataOf<typeof castShape> {}
 
 const outsideShape = object({ id, device: deviceId, channel, program: sevenBit });

@@ -65,7 +65,7 @@ function referProblems(rig: Rig, at: string): Problem[] {
       remembered(soundsSeen, sound, [types], () => soundProblems(rig, sound, at)),
     ),
     ...remembered(slotsSeen, rig.slots, [types, rig.sounds], () => slotProblems(rig, at)),
-    ...remembered(castingSeen, rig.casting, [rig.slots, types], () => castProblems(rig, at)),
+    ...remembered(castingSeen, rig.casting, [rig.slots, rig.sounds, types], () => castProblems(rig, at)),
   ];
 }
 
@@ -273,8 +273,17 @@ function castProblems(rig: Rig, at: string): Problem[] {
   return Object.values(rig.casting).flatMap((cast) => {
     const here = at + pointer('casting', cast.id);
     const problems: Problem[] = [];
-    if (!Object.hasOwn(rig.slots, cast.slot))
-      problems.push(problem(`${here}/slot`, 'not-found', { what: 'slot', id: cast.slot }));
+    if (cast.slot !== null) {
+      if (!Object.hasOwn(rig.slots, cast.slot))
+        problems.push(problem(`${here}/slot`, 'not-found', { what: 'slot', id: cast.slot }));
+      if (cast.sound !== undefined)
+        problems.push(
+          problem(`${here}/sound`, 'wrong-type', { expected: 'no sound beside a slot, which has its own' }),
+        );
+    } else if (cast.sound === undefined)
+      problems.push(problem(`${here}/sound`, 'wrong-type', { expected: 'a sound, where there is no slot' }));
+    else if (!Object.hasOwn(rig.sounds, cast.sound))
+      problems.push(problem(`${here}/sound`, 'not-found', { what: 'sound', id: cast.sound }));
     if (parts.has(cast.part)) problems.push(problem(`${here}/part`, 'duplicate', { what: 'part', id: cast.part }));
     parts.add(cast.part);
     for (const action of [...cast.before, ...cast.after]) {

@@ -1,12 +1,22 @@
+import { slotOfCast, soundOfCast } from '../model/casting.ts';
 import { castOf, type Show, splitRef } from '../model/documents.ts';
 import { controlLabel, valueLabel } from '../model/labels.ts';
+import type { CastAction } from '../model/rig.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
 import { slotLabel } from '../model/slots.ts';
 import { ownerOf, type Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
-/** What hands and feet do tonight: part by part in set order. */
-export function cueSheet(show: Show, wiring: Wiring): Sheet {
+/** What is done for a part, in time: before its bar line, on it, after it. */
+export interface PartSteps {
+  readonly part: string;
+  readonly steps: readonly { readonly when: 'before' | 'on' | 'after'; readonly action: CastAction | null }[];
+  /** Of a part that feet and hands bring up: whether they do. */
+  readonly judgement: { readonly verdict: string } | null;
+}
+
+/** What hands and feet do tonight: part by part in set order. `played`: the set as it is played. */
+export function cueSheet(show: Show, wiring: Wiring, played: readonly PartSteps[]): Sheet {
   const { songbook, rig } = show;
   const parts = partsInSetOrder(show).map((id) => songbook.parts[id]);
   const songs = [...new Set(parts.map((part) => part.song))].map((id) => songbook.songs[id]);
@@ -30,27 +40,29 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
         .filter((part) => part.song === song.id)
         .map((part): SheetLine => {
           const cast = castOf(rig, part.id);
-          const slot = cast && rig.slots[cast.slot];
-          const sound = slot?.sound ? rig.sounds[slot.sound] : undefined;
-          const actions = [...(cast?.before ?? []), ...(cast?.after ?? [])];
-          const feet = actions.flatMap((action) =>
-            action.kind === 'foot'
-              ? [
-                  `${wiring.device.get(action.device)?.device.name}: ${wiring.device.get(action.device)?.anatomy.switches.find((footSwitch) => footSwitch.id === action.switch)?.label ?? action.switch}`,
-                ]
-              : [],
-          );
-          const written = actions.flatMap((action) =>
-            action.kind === 'cue' ? [cueLabel(wiring, action.control, action.value)] : [],
-          );
-          const hands = [...written, ...(sound ? handCues(wiring, sound.wants) : [])];
+          const slot = cast && slotOfCast(rig, cast);
+          const sound = cast && soundOfCast(rig, cast);
+          const steps = played.find((other) => other.part === part.id);
+          const byFeet = !slot && sound !== undefined;
+          const done = (kind: CastAction['kind']): string[] =>
+            (['before', 'on', 'after'] as const).flatMap((when) => {
+              const labels = (steps?.steps ?? []).flatMap((event) =>
+                event.when === when && event.action?.kind === kind ? [actionLabel(wiring, event.action)] : [],
+              );
+              if (labels.length === 0) return [];
+              // Of what is done beside a slot's press, only what comes after it is told apart.
+              return when === 'before' && !byFeet ? labels : [`${when}: ${labels.join(', ')}`];
+            });
+          const isDone = !byFeet || steps?.judgement?.verdict === 'recalls';
+          const feet = [...(isDone ? [] : ['nothing brings it up for certain']), ...done('foot')];
+          const hands = [...done('cue'), ...(sound && !byFeet ? handCues(wiring, sound.wants) : [])];
           const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
           return {
             id: `part/${part.id}`,
             cells: [
               part.name,
               part.bars === undefined ? '' : String(part.bars),
-              slot ? slotLabel(slot) : part.silent ? 'silent' : '—',
+              slot ? slotLabel(slot) : byFeet ? 'by feet' : part.silent ? 'silent' : '—',
               sound?.name ?? '',
               feet.join(', '),
               [change, ...new Set(hands)].filter(Boolean).join(', '),
@@ -60,6 +72,20 @@ export function cueSheet(show: Show, wiring: Wiring): Sheet {
     })),
     notes: [],
   };
+}
+
+/** “Drive: Own switch”, “Guitar selector neck”: a press or a hand move as the player is told it. */
+export function actionLabel(wiring: Wiring, action: CastAction): string {
+  if (action.kind === 'cue') return cueLabel(wiring, action.control, action.value);
+  const wired = wiring.device.get(action.device);
+  const footSwitch = wired?.anatomy.switches.find(({ id }) => id === action.switch);
+  // Of a piece with one switch its name is enough.
+  return [
+    wired?.device.name ?? action.device,
+    ...(wired && wired.anatomy.switches.length > 1 ? [footSwitch?.label] : []),
+  ]
+    .filter(Boolean)
+    .join(': ');
 }
 
 /** What a sound asks of the hands. */

@@ -2,6 +2,8 @@ import { expect, test } from '@jest/globals';
 import type { Show } from '../model/documents.ts';
 import { buildWiring } from '../model/wiring.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
+import { proverOf } from '../recall/prove/prover-of.ts';
+import { partPlans } from '../recall/replay/foot-plan.ts';
 import { cueSheet } from './cue-sheet.ts';
 import { patchList } from './patch-list.ts';
 import { saidBy, type Sheet } from './sheet.ts';
@@ -105,7 +107,7 @@ test('a line says something else once what it stands for has changed, under the 
 
 test('the cue sheet says part by part what to press and what the hands do', () => {
   const show = made();
-  const sheet = cueSheet(show, buildWiring(show.rig));
+  const sheet = cueSheet(show, buildWiring(show.rig), partPlans(proverOf(show)));
   expect(sheet.groups[0].heading).toBe('1. Song · no tempo');
   expect(group(sheet, '1. Song')).toEqual([
     ['lead', '', '1·1', 'Lead', '', 'Guitar selector neck'],

@@ -1,4 +1,5 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
+import { castsByPart, slotOfCast, soundOfCast } from '../model/casting.ts';
 import { inOrder, type Show } from '../model/documents.ts';
 import { chosenSetList } from '../model/set-order.ts';
 import { type Rig, type Slot } from '../model/rig.ts';
@@ -118,20 +119,23 @@ function itemsBySong(show: Show, controller: string): readonly (readonly SongIte
   const { rig, songbook } = show;
   const played = chosenSetList(show)?.songs ?? [];
   const songs = [...new Set([...played, ...inOrder(songbook.songs).map((song) => song.id)])];
-  const casts = new Map(Object.values(rig.casting).map((cast) => [cast.part, cast]));
+  const casts = castsByPart(rig);
   const parts = inOrder(songbook.parts);
   const used = new Set<string>();
   const bySong = songs.map((song) => {
     const items = new Map<string, SongItem>();
     for (const part of parts) {
       const cast = part.song === song ? casts.get(part.id) : undefined;
-      const slot = cast && rig.slots[cast.slot];
-      if (!slot || slot.controller !== controller || slot.sound === null) continue;
-      const key = `${slot.sound}|${JSON.stringify(slot.actions)}`;
-      const item = items.get(key) ?? { song, slot, old: slot, casts: [] };
+      const old = cast && slotOfCast(rig, cast);
+      const sound = cast && soundOfCast(rig, cast)?.id;
+      if (!cast || sound === undefined || (old && old.controller !== controller)) continue;
+      // What feet bring up today has a slot then.
+      const slot: SongItem['slot'] = old ?? { sound, actions: null };
+      const key = `${sound}|${JSON.stringify(slot.actions)}`;
+      const item = items.get(key) ?? { song, slot, old: old ?? null, casts: [] };
       items.set(key, item);
       item.casts.push(cast.id);
-      used.add(slot.sound);
+      used.add(sound);
     }
     return [...items.values()];
   });

@@ -1,3 +1,4 @@
+import { slotOfCast } from '../model/casting.ts';
 import { castOf, inOrder, type Show } from '../model/documents.ts';
 import { type Slot } from '../model/rig.ts';
 
@@ -26,7 +27,7 @@ export function footPath(show: Show, song: string, controller: string): readonly
   const parts = inOrder(show.songbook.parts).filter((part) => part.song === song);
   const slots = parts.flatMap((part) => {
     const cast = castOf(show.rig, part.id);
-    const slot = cast && show.rig.slots[cast.slot];
+    const slot = cast && slotOfCast(show.rig, cast);
     return slot && slot.controller === controller ? [slot] : [];
   });
   return slots.filter((slot, i) => slot.id !== slots[i - 1]?.id);
@@ -50,6 +51,6 @@ export function footTravel(
 
 /** The song whose part the slot plays first; of several, the first as filed. */
 export function songOf(show: Show, slot: Slot | null): string | null {
-  const cast = Object.values(show.rig.casting).find((entry) => entry.slot === slot?.id);
+  const cast = slot && Object.values(show.rig.casting).find((entry) => slotOfCast(show.rig, entry)?.id === slot.id);
   return cast ? (show.songbook.parts[cast.part]?.song ?? null) : null;
 }

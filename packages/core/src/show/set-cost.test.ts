@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { layOut } from '../change/commands.ts';
 import { applySteps } from '../change/steps.ts';
 import { demoShow } from '../demo/demo.ts';
+import { slotOfCast, soundOfCast } from '../model/casting.ts';
 import { type Show } from '../model/documents.ts';
 import { layBySong } from '../program/layout.ts';
 import { setCost } from './set-cost.ts';
@@ -19,7 +20,7 @@ describe('by song', () => {
     const songsIn = new Map<number, Set<string>>();
     const walked = new Map<string, number[]>();
     for (const cast of Object.values(bySong.rig.casting)) {
-      const slot = bySong.rig.slots[cast.slot];
+      const slot = slotOfCast(bySong.rig, cast)!;
       const { song } = bySong.songbook.parts[cast.part];
       songsIn.set(slot.bank, (songsIn.get(slot.bank) ?? new Set()).add(song));
       walked.set(song, [...(walked.get(song) ?? []), slot.bank * 100 + slot.position]);
@@ -30,7 +31,7 @@ describe('by song', () => {
 
   test('every part plays the sound that it played, and every sound has a slot', () => {
     const soundOf = ({ rig }: Show) =>
-      Object.fromEntries(Object.values(rig.casting).map((cast) => [cast.part, rig.slots[cast.slot].sound]));
+      Object.fromEntries(Object.values(rig.casting).map((cast) => [cast.part, soundOfCast(rig, cast)?.id]));
     expect(soundOf(bySong)).toEqual(soundOf(demo));
     const placed = new Set(Object.values(bySong.rig.slots).map((slot) => slot.sound));
     expect(Object.keys(demo.rig.sounds).filter((id) => !placed.has(id))).toEqual([]);
@@ -73,7 +74,8 @@ describe('what a layout costs in the set', () => {
 
   test('a bank change in mid-song is named, and counted as it is in the total', () => {
     const far = Object.values(demo.rig.casting).find((cast) => demo.songbook.parts[cast.part].name === 'chorus')!;
-    const slots = { ...demo.rig.slots, [far.slot]: { ...demo.rig.slots[far.slot], bank: 12 } };
+    const slot = slotOfCast(demo.rig, far)!;
+    const slots = { ...demo.rig.slots, [slot.id]: { ...slot, bank: 12 } };
     const moved = setCost({ ...demo, rig: { ...demo.rig, slots } }, 'switcher');
     const before = setCost(demo, 'switcher');
     expect(moved.inMidSong.length).toBeGreaterThan(before.inMidSong.length);

@@ -1,4 +1,5 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
+import { slotOfCast } from '../model/casting.ts';
 import { castOf, type Show } from '../model/documents.ts';
 import type { Slot } from '../model/rig.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
@@ -32,7 +33,7 @@ export function setCost(show: Show, controller: string): SetCost {
   const floor = facts.floor ?? { perRow: facts.positions, pitchMm: 0 };
   const played = partsInSetOrder(show).flatMap((id) => {
     const cast = castOf(rig, id);
-    const slot: Slot | undefined = cast && rig.slots[cast.slot];
+    const slot: Slot | undefined = cast && slotOfCast(rig, cast);
     return slot && slot.controller === controller ? [{ part: songbook.parts[id], slot }] : [];
   });
   const changes = played.map(({ part, slot }, i): SoundChange => {

@@ -1,3 +1,4 @@
+import { slotOfCast } from '../model/casting.ts';
 import { castOf, inOrder, type Show } from '../model/documents.ts';
 import { type Part, type Song } from '../model/songbook.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
@@ -76,7 +77,7 @@ const partsOf = (show: Show, song: Song): readonly Part[] =>
 
 function slotOf(show: Show, part: Part) {
   const cast = castOf(show.rig, part.id);
-  return cast && !part.silent ? show.rig.slots[cast.slot] : undefined;
+  return cast && !part.silent ? slotOfCast(show.rig, cast) : undefined;
 }
 
 interface Timed {

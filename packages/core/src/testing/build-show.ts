@@ -34,7 +34,7 @@ export class ShowBuilder extends RigMaker {
   laid(controller = 'switcher'): this {
     this.do(layOut(this.show, controller)).do(addSong(this.show, 'song', 'Song'));
     for (const sound of Object.keys(this.show.rig.sounds))
-      this.do(addPart(this.show, `part-${sound}`, 'song', sound, `slot-${sound}`));
+      this.do(addPart(this.show, `part-${sound}`, 'song', sound, { slot: `slot-${sound}` }));
     return this;
   }
 }

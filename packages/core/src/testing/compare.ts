@@ -7,7 +7,7 @@ import { proverOf } from '../recall/prove/prover-of.ts';
 import { BruteForce, TooMuch } from './brute-force/brute-force.ts';
 import type { PlainAction } from './brute-force/plain-rig.ts';
 import { Random } from './random.ts';
-import { randomRig, withStoredRouting } from './random-rig.ts';
+import { randomRig, withFeet, withStoredRouting } from './random-rig.ts';
 import { adaptCase, type CaseRig, slotNames } from './recall-adapter.ts';
 
 export interface Disagreement {
@@ -30,13 +30,17 @@ export interface Compared {
 /** From this seed on rigs have paths and messages that presets open: those before stay what they were. */
 const firstOfStoredRouting = 20_000_000;
 
+/** And from this one on feet and hands bring up parts of the set. */
+export const firstByFeet = 30_000_000;
+
 /** The seed's rig; some slots are generated from their sounds instead of written by hand. */
 export const seededShow = (seed: number): Show => seededRig(seed).show;
 
-function seededRig(seed: number): { readonly rig: CaseRig; readonly show: Show } {
+export function seededRig(seed: number): { readonly rig: CaseRig; readonly show: Show } {
   const r = new Random(seed);
   const plain = randomRig(r);
-  const rig = seed < firstOfStoredRouting ? plain : withStoredRouting(plain, new Random(seed + 1));
+  const routed = seed < firstOfStoredRouting ? plain : withStoredRouting(plain, new Random(seed + 1));
+  const rig = seed < firstByFeet ? routed : withFeet(routed, new Random(seed + 2));
   const { show } = adaptCase(rig);
   const slots = Object.fromEntries(
     Object.entries(show.rig.slots).map(([id, slot]) => [
@@ -71,6 +75,13 @@ function compareRig(seed: number, { rig, show }: { rig: CaseRig; show: Show }, l
   const verdicts: Verdict[] = [];
   try {
     const enumeration = new BruteForce(rig, (...slot) => plainActions(prover, names, slot), limit);
+    for (const [i, truth] of footPlanOf(enumeration).entries()) {
+      const mine = plannedIn(prover)[i];
+      // Contents that decide, or a set that is not known any more: neither says anything.
+      if (mine === 'unknown' || truth === 'unknown') continue;
+      verdicts.push(truth === 'none' ? 'does-not' : 'recalls');
+      if (mine !== truth) disagreements.push({ seed, slot: `by feet ${i + 1}`, level: 1, proof: mine, oracle: truth });
+    }
     for (const { slot, sound } of prover.pairs())
       for (const level of [1, 2, 3, 4] as Level[]) {
         const truth = enumeration.judge(...names.get(slot.slot.id)!, level);
@@ -100,6 +111,45 @@ function compareRig(seed: number, { rig, show }: { rig: CaseRig; show: Show }, l
     disagreements,
   };
 }
+
+const sorted = (moves: readonly string[]): string => [...moves].sort().join(', ');
+
+/** What feet and hands do for each part without a slot, in the case's own names. */
+const footPlanOf = (enumeration: BruteForce): readonly string[] =>
+  enumeration
+    .byFeet()
+    .map(({ done }) =>
+      done === null || done.is === 'lost'
+        ? 'unknown'
+        : done.is === 'none'
+          ? 'none'
+          : sorted(
+              done.moves.map((event) =>
+                event.kind === 'foot'
+                  ? `${event.device} ${event.switch}`
+                  : event.kind === 'cue'
+                    ? `${event.control}=${event.value}`
+                    : event.kind,
+              ),
+            ),
+    );
+
+const plannedIn = (prover: Prover): readonly string[] =>
+  prover.set.parts.flatMap(({ slot, sound, part, events, failed }) => {
+    if (slot || !sound) return [];
+    if (failed) return failed.is === 'stuck' ? 'none' : 'unknown';
+    const { verdict } = prover.judgePart(part.id, sound);
+    if (verdict !== 'recalls') return `not right: ${verdict}`;
+    return sorted(
+      events.flatMap(({ isDerived, action }) =>
+        !isDerived || !action
+          ? []
+          : action.kind === 'foot'
+            ? `${action.device.slice(2)} ${action.switch}`
+            : `${action.control.slice(2).replace('/', '.')}=${action.value}`,
+      ),
+    );
+  });
 
 /** What a slot of the case does, as the case would have it; the bytes of a generated one come from the program. */
 function plainActions(

@@ -394,3 +394,62 @@ function richer(r: Random, device: Dev): Dev {
   );
   return { ...device, cc, ...(device.inputs ? { inputs } : {}) };
 }
+
+/**
+ * The same rig with switches on its devices and hands at its controls, and a set of which feet and hands bring up some
+ * parts; without what needs no foot and would only take time.
+ */
+export function withFeet(rig: CaseRig, r: Random): CaseRig {
+  const devices = Object.fromEntries(
+    Object.entries(rig.devices ?? {}).map(([name, device]) => [name, footed(r, device as Dev)]),
+  );
+  const known = Object.values(rig.sounds);
+  // A sound that has a slot is played by it: these have none.
+  const own = Object.fromEntries(
+    Array.from({ length: 3 }, (_, i) => {
+      const wants = { ...r.pick(known).wants };
+      for (const [name, device] of Object.entries(devices))
+        for (const [control, { domain }] of Object.entries(device.controls ?? {}))
+          if (r.chance(0.4)) wants[`${name}.${control}`] = r.pick(domain);
+      for (const name of Object.keys(wants)) if (r.chance(0.25)) delete wants[name];
+      return [`x${i}`, { wants }];
+    }),
+  );
+  const byFoot = () => {
+    const device = Object.keys(devices).find((name) => devices[name].foot !== undefined);
+    return device !== undefined && r.chance(0.15) ? [['foot', device, Object.keys(devices[device].foot!)[0]]] : [];
+  };
+  const set = [...(rig.set ?? []), ...(rig.set ?? [])].map((part) =>
+    r.chance(0.7) ? { sound: `x${r.below(3)}`, before: byFoot(), after: byFoot() } : part,
+  );
+  return { ...rig, devices, sounds: { ...rig.sounds, ...own }, set } as CaseRig;
+}
+
+function footed(r: Random, { emits: _, ...device }: Dev): Dev {
+  const controls = Object.fromEntries(
+    Object.entries(device.controls ?? {}).map(([id, control]) => [
+      id,
+      {
+        ...control,
+        ...(r.chance(0.25) ? { owner: r.pick(['foot', 'hand', 'live'] as const) } : {}),
+        ...(r.chance(0.15) && !control.bits ? { powerup: r.pick(['as left', 'any']) } : {}),
+      },
+    ]),
+  );
+  const action = (
+    id: string,
+    control: { readonly domain: readonly ControlValue[]; readonly bits?: readonly string[] },
+  ) =>
+    control.bits && r.chance(0.7)
+      ? { flip_bit: control.bits[0] }
+      : control.domain.length === 2 && r.chance(0.7)
+        ? { toggle: id }
+        : { next: id, wrap: r.chance(0.6), by: r.pick([1, 1, 1, -1, 2]) };
+  const does = Object.entries(controls).flatMap(([id, control]) => (r.chance(0.6) ? [action(id, control)] : []));
+  if (device.presets && r.chance(0.4)) does.push({ next: 'preset', wrap: r.chance(0.6), by: r.pick([1, -1]) });
+  const switches: NonNullable<Dev['foot']> = {};
+  for (let i = 0; does.length > 0; i += 1)
+    switches[`f${i}`] = { planned: r.chance(0.2), does: does.splice(0, r.chance(0.2) ? 2 : 1) };
+  const foot = { ...device.foot, ...switches };
+  return { ...device, controls, ...(Object.keys(foot).length > 0 ? { foot } : {}) };
+}

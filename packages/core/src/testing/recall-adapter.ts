@@ -53,8 +53,10 @@ export interface CaseRig {
   readonly faults?: readonly FaultKind[];
   readonly message_limit?: number;
 }
+/** A part by its slot; or by its sound alone, which feet and hands bring up. */
 interface CasePart {
-  readonly slot: readonly [string, string];
+  readonly slot?: readonly [string, string];
+  readonly sound?: string;
   readonly before?: readonly (readonly (string | number)[])[];
   readonly after?: readonly (readonly (string | number)[])[];
   readonly again?: boolean;
@@ -214,7 +216,7 @@ const knownFields = {
   edge: ['id', 'from', 'to', 'when', 'wire', 'gov'],
   sound: ['wants', 'pedals', 'silence'],
   pedal: ['loop', 'own'],
-  part: ['slot', 'before', 'after', 'again'],
+  part: ['slot', 'sound', 'before', 'after', 'again'],
 } as const;
 
 function refuseUnknown(rig: CaseRig): void {
@@ -241,7 +243,12 @@ function refuseUnknown(rig: CaseRig): void {
   for (const edge of rig.topology.edges) see('edge', `edge ${edge.id}`, edge);
   for (const [name, sound] of Object.entries(rig.sounds)) see('sound', name, sound);
   for (const [name, pedal] of Object.entries(rig.pedals ?? {})) see('pedal', name, pedal);
-  for (const part of rig.set ?? []) if ('slot' in part) see('part', `part ${part.slot.join('.')}`, part);
+  for (const [i, part] of (rig.set ?? []).entries()) {
+    if (isListed(part)) continue;
+    see('part', `part ${i + 1}`, part);
+    if ((part.slot === undefined) === (part.sound === undefined))
+      throw new Error(`part ${i + 1}: it takes either a slot or a sound`);
+  }
 }
 
 class Adapter {
@@ -635,7 +642,7 @@ class Adapter {
   }
 
   private part(given: readonly [string, string] | CasePart, i: number): { cast: Cast; part: Part } {
-    const part: CasePart = 'slot' in given ? given : { slot: given };
+    const part: CasePart = isListed(given) ? { slot: given } : given;
     const actionsOf = (list: CasePart['before']): CastAction[] =>
       (list ?? []).map((action) =>
         action[0] === 'foot'
@@ -646,7 +653,7 @@ class Adapter {
       cast: {
         id: partId(`${i}`),
         part: partId(`${i}`),
-        slot: slotId(...part.slot),
+        ...(part.slot ? { slot: slotId(...part.slot) } : { slot: null, sound: soundId(part.sound ?? '') }),
         before: actionsOf(part.before),
         after: actionsOf(part.after),
         again: part.again ?? false,
@@ -655,6 +662,8 @@ class Adapter {
     };
   }
 }
+
+const isListed = (part: readonly [string, string] | CasePart): part is readonly [string, string] => Array.isArray(part);
 
 const byId = <T extends { readonly id: string }>(list: readonly T[]): Record<string, T> =>
   Object.fromEntries(list.map((entry) => [entry.id, entry]));

@@ -1,15 +1,15 @@
-import { Button, Checkbox, TextInput, UnstyledButton } from '@mantine/core';
+import { Button, Checkbox, TextInput } from '@mantine/core';
 import {
-  type CastAction,
   castOf,
   commands,
-  cueLabel,
   delayTimes,
   inOrder,
   noteWords,
   type Part,
   setFile,
-  slotLabel,
+  type PartPlan,
+  slotOfCast,
+  soundOfCast,
   type Song,
   songFile,
   why,
@@ -24,6 +24,9 @@ import { InlineField } from '../../ui/InlineField.tsx';
 import { freshId } from '../../ui/ids.ts';
 import { Why } from '../../ui/Why.tsx';
 import { assumedWords } from './assumed-words.ts';
+import { PartFeet } from './PartFeet.tsx';
+import { playable, playedWords } from './playable.ts';
+import { usePartPlans } from './use-part-plans.ts';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 
@@ -36,14 +39,13 @@ export function SongParts({ song }: { readonly song: Song }) {
     [show.songbook.parts, song.id],
   );
   const ids = useMemo(() => parts.map((part) => part.id as string), [parts]);
+  const plans = usePartPlans();
   const move = useCallback<Move>((id, next) => run(commands.movePart(show, id, next)), [run, show]);
   const add = () => {
     const name = typed.trim();
     if (name === '') return;
-    const slot = Object.values(show.rig.slots).find(
-      (slot) =>
-        slot.sound !== null &&
-        show.rig.sounds[slot.sound]?.name.toLowerCase() === `${song.name}, ${name}`.toLowerCase(),
+    const named = Object.values(show.rig.sounds).find((sound) =>
+      [`${song.name}, ${name}`, name].some((wanted) => sound.name.toLowerCase() === wanted.toLowerCase()),
     );
     if (
       run(
@@ -52,7 +54,7 @@ export function SongParts({ song }: { readonly song: Song }) {
           freshId(`${song.name} ${name}`, show.songbook.parts, 'part'),
           song.id,
           name,
-          slot?.id ?? null,
+          named ? commands.playsSound(show.rig, named.id) : null,
         ),
       )
     )
@@ -73,14 +75,14 @@ export function SongParts({ song }: { readonly song: Song }) {
               <th>Part</th>
               <th style={{ width: 56 }}>Bars</th>
               <th>Played by</th>
-              <th>Feet and cues</th>
+              <th>Feet and hands</th>
               <th style={{ width: 60 }}>Silent</th>
               <td style={{ width: 30 }} />
             </tr>
           </thead>
           <tbody>
             {parts.map((part) => (
-              <PartRow key={part.id} part={part} />
+              <PartRow key={part.id} part={part} plan={plans.get(part.id)} />
             ))}
             <tr>
               <td colSpan={7}>
@@ -117,7 +119,7 @@ export function SongParts({ song }: { readonly song: Song }) {
   );
 }
 
-function PartRow({ part }: { readonly part: Part }) {
+function PartRow({ part, plan }: { readonly part: Part; readonly plan: PartPlan | undefined }) {
   const { ref, style, onKeyDown, grip } = useReorderRow(part.id, `part ${part.name}`);
   const { show, run, attempt } = useShow();
   const setBars = (text: string) => {
@@ -151,7 +153,7 @@ function PartRow({ part }: { readonly part: Part }) {
         <CastSelect part={part} />
       </td>
       <td>
-        <Feet part={part} />
+        <PartFeet part={part} plan={plan} />
       </td>
       <td>
         <Checkbox
@@ -172,85 +174,24 @@ function PartRow({ part }: { readonly part: Part }) {
   );
 }
 
+/** A sound with its slot; where it has none, feet and hands bring it up. */
 function CastSelect({ part }: { readonly part: Part }) {
   const { show, run } = useShow();
-  const cast = castOf(show.rig, part.id);
-  const slots = Object.values(show.rig.slots)
-    .filter((slot) => slot.sound !== null)
-    .sort((a, b) => a.bank - b.bank || a.position - b.position);
+  const { rig } = show;
+  const cast = castOf(rig, part.id);
+  const slot = cast && slotOfCast(rig, cast);
+  const sound = cast && soundOfCast(rig, cast);
   return (
     <CellSelect
-      label={`Slot for ${part.name}`}
-      value={cast?.slot ?? ''}
-      choices={[
-        { value: '', label: 'nothing yet' },
-        ...slots.map((slot) => ({
-          value: slot.id,
-          label: `${show.rig.sounds[slot.sound!]?.name}, ${slotLabel(slot)}`,
-        })),
-      ]}
-      onPick={(picked) => run(commands.castPart(show, part.id, picked === '' ? null : picked))}
+      label={`Sound for ${part.name}`}
+      value={slot ? `slot:${slot.id}` : sound ? `sound:${sound.id}` : ''}
+      shownAs={playedWords(rig, slot, sound)}
+      choices={() => [{ value: '', label: 'nothing yet' }, ...playable(rig)]}
+      onPick={(picked) => {
+        const [kind, id] = picked.split(':');
+        run(commands.castPart(show, part.id, id === undefined ? null : kind === 'slot' ? { slot: id } : { sound: id }));
+      }}
     />
-  );
-}
-
-/** What the feet do before a part, besides the slot; and the hands’ cues that come with its sound. */
-function Feet({ part }: { readonly part: Part }) {
-  const { show, run, wiring } = useShow();
-  const cast = castOf(show.rig, part.id);
-  if (!cast) return null;
-  const feet = cast.before.filter((action): action is Extract<CastAction, { kind: 'foot' }> => action.kind === 'foot');
-  const cues = cast.before.filter((action): action is Extract<CastAction, { kind: 'cue' }> => action.kind === 'cue');
-  const switches = wiring.devices.flatMap((wired) =>
-    wired.anatomy.switches.map((footSwitch) => ({ device: wired.device, footSwitch })),
-  );
-  const nameOf = (action: { readonly device: string; readonly switch: string }) =>
-    wiring.device.get(action.device)?.device.name ?? action.device;
-  return (
-    <span style={{ display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}>
-      {feet.map((action, i) => (
-        <UnstyledButton
-          key={i}
-          className="tag"
-          aria-label={`No foot on ${nameOf(action)} before ${part.name}`}
-          title="Take it away"
-          onClick={() =>
-            run(
-              commands.setCast(
-                show,
-                cast.id,
-                'before',
-                cast.before.filter((other) => other !== action),
-              ),
-            )
-          }
-        >
-          {nameOf(action)} ×
-        </UnstyledButton>
-      ))}
-      {switches.length > 0 && (
-        <span style={{ width: 74 }}>
-          <CellSelect
-            label={`Plan a foot before ${part.name}`}
-            value=""
-            placeholder="+ foot"
-            choices={switches.map(({ device, footSwitch }) => ({
-              value: `${device.id} ${footSwitch.id}`,
-              label: `${device.name}: ${footSwitch.label}`,
-            }))}
-            onPick={(picked) => {
-              const [device, id] = picked.split(' ');
-              run(commands.setCast(show, cast.id, 'before', [{ kind: 'foot', device, switch: id }, ...cast.before]));
-            }}
-          />
-        </span>
-      )}
-      {cues.length > 0 && (
-        <span style={{ color: 'var(--hands)', fontSize: 12 }}>
-          {cues.map((cue) => cueLabel(wiring, cue.control, cue.value)).join(', ')}
-        </span>
-      )}
-    </span>
   );
 }
 

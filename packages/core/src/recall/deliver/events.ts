@@ -104,8 +104,14 @@ const plannedSwitches = memoised(
 );
 
 /** Whether a foot is planned on a switch: by the device itself, or before or after some part. */
-export const isPlanned = (model: StateModel, device: ModelDevice, footSwitch: FootSwitch): boolean =>
-  plannedSwitches(model).has(device.wired.device, footSwitch.id);
+const isPlanned = (
+  model: StateModel,
+  device: ModelDevice,
+  footSwitch: FootSwitch,
+  derived: readonly CastAction[],
+): boolean =>
+  plannedSwitches(model).has(device.wired.device, footSwitch.id) ||
+  derived.some((action) => action.kind === 'foot' && action.device === device.id && action.switch === footSwitch.id);
 
 const castActions = (model: StateModel): readonly CastAction[] =>
   Object.values(model.wiring.rig.casting).flatMap((cast) => [...cast.before, ...cast.after]);
@@ -125,14 +131,17 @@ export function eventOfCast(model: StateModel, action: CastAction): RigEvent | u
 /** A foot on a switch that nobody planned. */
 export const isStray = (event: RigEvent): boolean => event.kind === 'foot' && event.stray;
 
-/** Everything that level 2 allows, in document order by kind; slots set aside are left out by the caller. */
-export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
+/**
+ * Everything that level 2 allows, in document order by kind; slots set aside are left out by the caller. `derived`:
+ * what feet and hands do for parts without a slot, which is planned too.
+ */
+export function ordinaryEvents(model: StateModel, derived: readonly CastAction[]): readonly RigEvent[] {
   const controllers = model.devices.filter((device) => device.controller);
   const feet = model.devices.flatMap((device) =>
     device.wired.anatomy.switches.map((footSwitch) => ({ device, footSwitch })),
   );
   const cues = new Map<string, RigEvent>();
-  for (const action of castActions(model)) {
+  for (const action of [...castActions(model), ...derived]) {
     const event = action.kind === 'cue' ? eventOfCast(model, action) : undefined;
     if (event?.kind === 'cue') cues.set(`${event.control}=${event.value}`, event);
   }
@@ -151,7 +160,7 @@ export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
       ]),
     ),
     ...feet
-      .filter(({ device, footSwitch }) => isPlanned(model, device, footSwitch))
+      .filter(({ device, footSwitch }) => isPlanned(model, device, footSwitch, derived))
       .map((item): RigEvent => ({ kind: 'foot', ...item, stray: false })),
     ...cues.values(),
     ...Object.values(model.wiring.rig.outside).flatMap((change): RigEvent[] => {
@@ -163,10 +172,10 @@ export function ordinaryEvents(model: StateModel): readonly RigEvent[] {
   ];
 }
 
-export function strayEvents(model: StateModel): readonly RigEvent[] {
+export function strayEvents(model: StateModel, derived: readonly CastAction[]): readonly RigEvent[] {
   return model.devices.flatMap((device) =>
     device.wired.anatomy.switches
-      .filter((footSwitch) => !isPlanned(model, device, footSwitch))
+      .filter((footSwitch) => !isPlanned(model, device, footSwitch, derived))
       .map((footSwitch): RigEvent => ({ kind: 'foot', device, footSwitch, stray: true })),
   );
 }

@@ -59,7 +59,7 @@ function pressesOf(seed: number) {
   const model = buildStateModel(wiring, compiler(wiring));
   return {
     model,
-    presses: ordinaryEvents(model)
+    presses: ordinaryEvents(model, [])
       .map((event, i) => compileEvent(model, event, i + 1))
       .filter(({ operations, outcome }) => operations !== null && outcome === 'settled'),
   };

@@ -1,5 +1,5 @@
 import { memoised } from '../../model/memo.ts';
-import type { FaultKind } from '../../model/rig.ts';
+import type { CastAction, FaultKind } from '../../model/rig.ts';
 import { type Csr, listsOf, transpose } from '../../trace/csr.ts';
 import { Delivery, DependsOnState, type Outcome } from '../deliver/delivery.ts';
 import { begin, ordinaryEvents, restartEvents, type RigEvent, strayEvents } from '../deliver/events.ts';
@@ -181,13 +181,15 @@ export class EventTable {
     readonly model: StateModel,
     setAside: ReadonlySet<number>,
     before?: EventTable,
+    /** What feet and hands do for parts without a slot. */
+    private readonly derived: readonly CastAction[] = [],
   ) {
     this.known = new Map(
       (before ? [...before.all, ...(before.late?.strays ?? []), ...(before.late?.restarts ?? [])] : []).map(
         (compiled) => [compiled.index, compiled],
       ),
     );
-    const all = this.compile(ordinaryEvents(model), 0);
+    const all = this.compile(ordinaryEvents(model, derived), 0);
     this.all = all;
     this.press = new Map(
       all.flatMap((compiled) =>
@@ -210,7 +212,7 @@ export class EventTable {
 
   private afterOrdinary(): NonNullable<EventTable['late']> {
     if (!this.late) {
-      const strays = this.compile(strayEvents(this.model), this.all.length);
+      const strays = this.compile(strayEvents(this.model, this.derived), this.all.length);
       this.late = { strays, restarts: this.compile(restartEvents(this.model), this.all.length + strays.length) };
     }
     return this.late;

@@ -1,3 +1,4 @@
+import { slotOfCast } from '../../model/casting.ts';
 import type { Action } from '../../model/rig.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
 import { NeedPin } from '../state/values.ts';
@@ -23,7 +24,7 @@ export function wouldSettle(model: StateModel, slot: ModelSlot, actions: readonl
 /** Slots that may never settle, from some state, and that no part uses and nothing fires at power-up. */
 export function neverSettlingAndUnused(model: StateModel, table: EventTable, limits: Limits): ReadonlySet<number> {
   const used = new Set([
-    ...Object.values(model.wiring.rig.casting).map((cast) => cast.slot),
+    ...Object.values(model.wiring.rig.casting).map((cast) => slotOfCast(model.wiring.rig, cast)?.id),
     ...model.devices.flatMap((device) => device.controller?.powerUpSlot ?? []),
   ]);
   const found = new Set<number>();

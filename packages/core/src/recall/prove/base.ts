@@ -1,4 +1,5 @@
 import type { Sound } from '../../model/rig.ts';
+import type { Part } from '../../model/songbook.ts';
 import { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
@@ -8,6 +9,7 @@ import { neverSettlingAndUnused } from '../explore/settling.ts';
 import type { Limits } from '../explore/state-space.ts';
 import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot, StateModel } from '../state/state-model.ts';
+import { hasPartsByFeet, playSet, type SetRun } from './set-run.ts';
 
 /** What the proof of one model stands on, made once a revision: every question reads it, none changes it. */
 export class ProofBase {
@@ -20,6 +22,7 @@ export class ProofBase {
   readonly releasable: ReadonlySet<VariableId>;
   /** Whether a bank move does nothing but move the bank, and a press puts it where its slot is. */
   readonly movesOnlyBanks: boolean;
+  private played: SetRun | undefined;
   private readonly targets = new Map<string, SoundTarget>();
   private readonly unquiet = new Map<FreeLevel, readonly CompiledEvent[]>();
 
@@ -27,14 +30,20 @@ export class ProofBase {
   constructor(
     readonly model: StateModel,
     readonly limits: Limits,
+    private readonly parts: readonly Part[],
     kept?: ProofBase,
   ) {
     this.comparison = kept ? kept.comparison : new SoundComparison(model);
     this.threeValued = kept ? kept.threeValued : new ThreeValuedJudge(this.comparison);
     const serving = kept && kept.alwaysSettles && kept.table.serves(model) ? kept.table : undefined;
-    const table = serving ?? new EventTable(model, none, kept?.table);
+    const derived = hasPartsByFeet(model)
+      ? this.set.parts.flatMap(({ events }) =>
+          events.flatMap(({ isDerived, action }) => (isDerived && action ? [action] : [])),
+        )
+      : [];
+    const table = serving ?? new EventTable(model, none, kept?.table, derived);
     this.excluded = serving ? none : neverSettlingAndUnused(model, table, limits);
-    this.table = this.excluded.size === 0 ? table : new EventTable(model, this.excluded);
+    this.table = this.excluded.size === 0 ? table : new EventTable(model, this.excluded, undefined, derived);
     this.releasable = new Set(
       this.table.ordinary
         .filter(({ event }) => event.kind === 'release')
@@ -49,6 +58,11 @@ export class ProofBase {
             controller.facts.bankMove === 'silent' &&
             controller.facts.repeatPress !== 'alternates'),
       );
+  }
+
+  /** The set as it is played. */
+  get set(): SetRun {
+    return (this.played ??= playSet(this, this.parts));
   }
 
   /** Whether every event settles, whatever came before it. */
@@ -102,6 +116,8 @@ export class ProofBase {
  */
 export const lendsTo = (before: StateModel, now: StateModel): boolean =>
   before.devices === now.devices &&
+  !hasPartsByFeet(before) &&
+  !hasPartsByFeet(now) &&
   !now.mayFeedBack &&
   now.devices.every(
     ({ controller }) =>

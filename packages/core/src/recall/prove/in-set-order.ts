@@ -1,58 +1,50 @@
-import type { Cast, Sound } from '../../model/rig.ts';
-import { eventOfCast, type RigEvent } from '../deliver/events.ts';
+import type { Sound } from '../../model/rig.ts';
 import type { Sequence } from '../deliver/sequence.ts';
-import { type CompiledEvent, compileEvent } from '../explore/event-table.ts';
+import { type CompiledEvent } from '../explore/event-table.ts';
 import { type Row, rowKey, TooManyStates } from '../explore/row.ts';
 import { Stepper } from '../explore/stepper.ts';
 import { widening } from '../explore/widening.ts';
 import type { VariableId } from '../state/ids.ts';
-import type { ModelSlot, StateModel } from '../state/state-model.ts';
+import type { ModelSlot } from '../state/state-model.ts';
 import { NeedVariable } from '../state/store.ts';
 import type { ContentSymbol, Pins } from '../state/values.ts';
 import type { ProofBase } from './base.ts';
 import { pinsKey } from './cache.ts';
-import { choicesOf, stepOf } from './counterexample.ts';
+import { choicesOf } from './counterexample.ts';
+import type { SetEvent, SetPart, SetRun } from './set-run.ts';
 import { type Answer, recallsAnswer, worst } from './verdict.ts';
-
-/** One thing that happens in set order: an event, or that the sound of a part is judged. */
-type SetEvent =
-  | { readonly compiled: CompiledEvent; readonly judged: null; readonly isBefore: boolean }
-  | { readonly compiled: null; readonly judged: Cast };
 
 /** Level 1: the set list's parts, played in their order from power-up. */
 export class SetOrder {
-  private known: Played | undefined;
   /** By how far the set was played, the contents assumed and the variables followed. */
-  private readonly runs = new Map<string, SetRun>();
+  private readonly runs = new Map<string, Followed>();
 
   constructor(
     private readonly base: ProofBase,
-    private readonly partsInOrder: readonly string[],
+    private readonly set: () => SetRun,
   ) {}
 
   /** The answer over every part that plays this slot. */
   judge(slot: ModelSlot, sound: Sound, pins: Pins): Answer {
-    const occurrences = this.events.flatMap(({ judged }, i) => (judged?.slot === slot.slot.id ? [i] : []));
+    return this.judgeParts((part) => part.slot === slot, sound, pins);
+  }
+
+  /** The answer over every time that a part comes in the set. */
+  judgePart(id: string, sound: Sound, pins: Pins): Answer {
+    return this.judgeParts(({ part }) => part.id === id, sound, pins);
+  }
+
+  private judgeParts(isMeant: (part: SetPart) => boolean, sound: Sound, pins: Pins): Answer {
+    const occurrences = this.set().parts.flatMap((part, i) => (isMeant(part) ? [i] : []));
     if (occurrences.length === 0) return { verdict: 'not-played', length: null, sequence: null, symbols: [] };
     return worst(occurrences.map((at) => this.judgeAt(at, sound, pins)));
   }
 
-  private get played(): Played {
-    return (this.known ??= playSet(this.base.model, this.partsInOrder));
-  }
-
-  private get events(): readonly SetEvent[] {
-    return this.played.events;
-  }
-
-  /** Parts whose slot no bank move leads to, in the order in which they would be played. */
-  get outOfReach(): readonly string[] {
-    return this.played.outOfReach;
-  }
-
   private judgeAt(at: number, sound: Sound, pins: Pins): Answer {
     const { comparison } = this.base;
-    const happened = this.events.slice(0, at).flatMap(({ compiled }) => compiled ?? []);
+    const happened = this.set()
+      .parts.slice(0, at + 1)
+      .flatMap(({ events }) => events);
     const target = this.base.targetOf(sound);
     const judge = (variables: readonly VariableId[]): Answer => {
       const run = this.run(variables, happened, at, pins);
@@ -86,12 +78,12 @@ export class SetOrder {
     }
   }
 
-  private sequence(happened: readonly CompiledEvent[]): Sequence {
-    return { needs: [], steps: happened.map(({ event }) => stepOf(this.base.model, event)) };
+  private sequence(happened: readonly SetEvent[]): Sequence {
+    return { needs: [], steps: happened.map(({ step }) => step) };
   }
 
   /** The one value that a variable has then; where it may have several it must be followed jointly. */
-  private alone(variable: VariableId, happened: readonly CompiledEvent[], at: number, pins: Pins): number {
+  private alone(variable: VariableId, happened: readonly SetEvent[], at: number, pins: Pins): number {
     const { rows, outcome, place } = this.run([variable], happened, at, pins);
     if (outcome !== 'settled' || rows.some((row) => row[place[variable]] !== rows[0][place[variable]]))
       throw new NeedVariable(variable);
@@ -102,122 +94,37 @@ export class SetOrder {
    * The press itself or a foot after it never settled, and there the sequence ends; or something before the press did,
    * and nothing is known since.
    */
-  private unsettledAnswer(happened: readonly CompiledEvent[], { is, compiled }: Unsettled, at: number): Answer {
-    const before = this.events.slice(0, at);
-    const started = before.findLastIndex(({ judged }) => judged !== null);
-    const isOwn = before
-      .slice(started + 1)
-      .some((event) => event.compiled !== null && event.compiled === compiled && !event.isBefore);
-    const length = isOwn ? happened.indexOf(compiled!) + 1 : happened.length;
+  private unsettledAnswer(happened: readonly SetEvent[], { is, compiled }: Unsettled, at: number): Answer {
+    const own = this.set().parts[at].events.find((event) => event.compiled === compiled && event.when !== 'before');
+    const isOwn = own !== undefined;
+    const length = isOwn ? happened.indexOf(own) + 1 : happened.length;
     const verdict = isOwn && is === 'never-settles' ? 'does-not' : 'cannot-be-known';
     return { verdict, length, sequence: this.sequence(happened.slice(0, length)), symbols: [] };
   }
 
-  private run(wanted: readonly number[], happened: readonly CompiledEvent[], at: number, pins: Pins): SetRun {
+  private run(wanted: readonly number[], happened: readonly SetEvent[], at: number, pins: Pins): Followed {
     const key = `${at}|${pinsKey(pins)}|${wanted.join(',')}`;
     let known = this.runs.get(key);
     if (!known) {
       const { model } = this.base;
-      known = widening(new Set(wanted), (variables) => runSet(new Stepper(model, variables, pins), happened));
+      known = widening(new Set(wanted), (variables) =>
+        runSet(
+          new Stepper(model, variables, pins),
+          happened.map(({ compiled }) => compiled),
+        ),
+      );
       this.runs.set(key, known);
     }
     return known;
   }
 }
 
-interface Played {
-  readonly events: readonly SetEvent[];
-  readonly outOfReach: readonly string[];
-}
-
-/** The set list's parts in order: bank moves, planned feet and cues included; judged after each part's own. */
-function playSet(model: StateModel, parts: readonly string[]): Played {
-  const outOfReach: string[] = [];
-  const casts = new Map(Object.values(model.wiring.rig.casting).map((cast) => [cast.part, cast]));
-  const follower = new BankFollower(model);
-  const events: SetEvent[] = [];
-  let before: string | null = null;
-  const happen = (event: RigEvent | undefined, isBefore = false) => {
-    if (!event) return;
-    const compiled = compileEvent(model, event, events.length);
-    events.push({ compiled, judged: null, isBefore });
-    follower.follow(compiled);
-  };
-  for (const part of parts) {
-    const cast = casts.get(part);
-    const slot = cast && model.slot.get(cast.slot);
-    if (!cast || !slot) continue;
-    for (const action of cast.before) happen(eventOfCast(model, action), true);
-    if (cast.slot !== before || cast.again) {
-      const { banks } = model.device.get(slot.slot.controller)!.controller!.facts;
-      for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1)
-        happen(moveTowards(model, slot, follower.bankOf(slot)), true);
-      // Where moves that fire slots lead back each time, it cannot be pressed there.
-      if (follower.bankOf(slot) !== slot.slot.bank) {
-        outOfReach.push(part);
-        continue;
-      }
-      happen({ kind: 'press', slot });
-    }
-    for (const action of cast.after) happen(eventOfCast(model, action));
-    events.push({ compiled: null, judged: cast });
-    before = cast.slot;
-  }
-  return { events, outOfReach };
-}
-
-/** One bank move the shorter way round, up on a tie. */
-function moveTowards(model: StateModel, slot: ModelSlot, from: number): RigEvent {
-  const controller = model.device.get(slot.slot.controller)!;
-  const { banks } = controller.controller!.facts;
-  const up = (((slot.slot.bank - from) % banks) + banks) % banks;
-  return { kind: 'bank', controller, by: up <= banks - up ? 1 : -1 };
-}
-
-/** Where each controller's bank is as the set goes on: moves, presses and calls alike. */
-class BankFollower {
-  private readonly variables = new Set<number>();
-  private readonly happened: CompiledEvent[] = [];
-  private here: { readonly stepper: Stepper; readonly row: Row } | null = null;
-
-  constructor(private readonly model: StateModel) {
-    for (const device of model.devices) if (device.controller) this.variables.add(device.controller.bank);
-  }
-
-  follow(compiled: CompiledEvent): void {
-    this.happened.push(compiled);
-    const { here } = this;
-    if (!here) return;
-    try {
-      this.here = { stepper: here.stepper, row: stepFrom(here.stepper, here.row, compiled) };
-    } catch (reason) {
-      // A further variable matters: the set is followed anew with it.
-      if (!(reason instanceof NeedVariable)) throw reason;
-      this.variables.add(reason.variable);
-      this.here = null;
-    }
-  }
-
-  bankOf(slot: ModelSlot): number {
-    const { stepper, row } = (this.here ??= widening(this.variables, (variables) => {
-      const anew = new Stepper(this.model, variables, new Map());
-      const start = anew.initial(new Set())[0].row;
-      return { stepper: anew, row: this.happened.reduce((at, compiled) => stepFrom(anew, at, compiled), start) };
-    }));
-    const { bank } = this.model.device.get(slot.slot.controller)!.controller!;
-    return this.model.values.number(row[stepper.place[bank]]);
-  }
-}
-
-const stepFrom = (stepper: Stepper, row: Row, compiled: CompiledEvent): Row =>
-  stepper.step(row, compiled, new Set())[0].row;
-
 interface Unsettled {
   readonly is: 'never-settles' | 'gave-up';
   readonly compiled: CompiledEvent | null;
 }
 
-interface SetRun {
+interface Followed {
   readonly rows: readonly Row[];
   /** For each of them a row of power-up that leads to it. */
   readonly starts: readonly Row[];
@@ -228,9 +135,9 @@ interface SetRun {
 }
 
 /** Every row that events may end on, from every row that power-up may leave. */
-function runSet(stepper: Stepper, happened: readonly CompiledEvent[]): SetRun {
+function runSet(stepper: Stepper, happened: readonly CompiledEvent[]): Followed {
   const common = { place: stepper.place, needs: (start: Row) => choicesOf(stepper.model, stepper, start) };
-  const unsettled = (outcome: Unsettled): SetRun => ({ ...common, rows: [], starts: [], outcome });
+  const unsettled = (outcome: Unsettled): Followed => ({ ...common, rows: [], starts: [], outcome });
   const starts = stepper.initial(new Set());
   if (starts.some(({ outcome }) => outcome !== 'settled')) return unsettled({ is: 'gave-up', compiled: null });
   let here = starts.map(({ row, cold }) => ({ row, start: cold }));

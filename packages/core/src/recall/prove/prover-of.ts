@@ -1,5 +1,5 @@
 import type { Show } from '../../model/documents.ts';
-import { partsInSetOrder } from '../../model/set-order.ts';
+import { playedParts } from '../../model/set-order.ts';
 import { buildWiring } from '../../model/wiring.ts';
 import { compiler } from '../../program/compile.ts';
 import type { Limits } from '../explore/state-space.ts';
@@ -9,5 +9,5 @@ import { Prover } from './prover.ts';
 /** The proof of a show, ready to be asked. */
 export function proverOf(show: Show, limits?: Limits): Prover {
   const wiring = buildWiring(show.rig);
-  return new Prover(buildStateModel(wiring, compiler(wiring)), partsInSetOrder(show), limits);
+  return new Prover(buildStateModel(wiring, compiler(wiring)), playedParts(show), limits);
 }

@@ -1,4 +1,5 @@
 import type { Slot, Sound } from '../../model/rig.ts';
+import type { Part } from '../../model/songbook.ts';
 import type { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
@@ -14,8 +15,18 @@ import { caseOf } from './case.ts';
 import { overContents } from './contents.ts';
 import { decide } from './decide.ts';
 import { SetOrder } from './in-set-order.ts';
+import type { SetRun } from './set-run.ts';
 import { settlingAnswers } from './settle.ts';
-import { type Answer, type Judgement, judgementOf, type Level, recallsAnswer, type Verdict, worst } from './verdict.ts';
+import {
+  type Answer,
+  type Judgement,
+  judgementOf,
+  type Level,
+  type PartJudgement,
+  recallsAnswer,
+  type Verdict,
+  worst,
+} from './verdict.ts';
 
 /** A slot with the sound that it is meant to bring up. */
 interface Pair {
@@ -33,14 +44,14 @@ export class Prover {
   /** `before`: the proof before an edit; what the edit did not touch of it is kept. */
   constructor(
     readonly model: StateModel,
-    partsInOrder: readonly string[],
+    parts: readonly Part[],
     limits: Limits = defaultLimits,
     before?: Prover,
   ) {
     const kept = before && lendsTo(before.model, model) ? before : undefined;
-    this.base = new ProofBase(model, limits, kept?.base);
+    this.base = new ProofBase(model, limits, parts, kept?.base);
     this.cache = new ProofCache(this.base, kept?.cache);
-    this.setOrder = new SetOrder(this.base, partsInOrder);
+    this.setOrder = new SetOrder(this.base, () => this.base.set);
   }
 
   /** Judges a slot against a sound. The same question gets the same object. */
@@ -55,6 +66,14 @@ export class Prover {
       ),
     );
     return this.cache.keep(judgementOf(slot, sound, level, result), slot, sound, dependsOn);
+  }
+
+  /** Judges a part in set order, as it is played: its own presses, hand moves and slot included. */
+  judgePart(part: string, sound: Sound): PartJudgement {
+    const { verdict, length, sequence, gaveUp } = this.overContents((pins) =>
+      this.setOrder.judgePart(part, sound, pins),
+    );
+    return { part, sound: sound.id, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };
   }
 
   /** Every (slot, sound) of the rig at a level, in document order. */
@@ -83,9 +102,14 @@ export class Prover {
     return this.overContents((pins) => this.fromAnywhere(slot, sound, 3, pins, stray)).verdict;
   }
 
+  /** The set as it is played: presses, bank moves, planned feet and cues, and what feet and hands do without a slot. */
+  get set(): SetRun {
+    return this.base.set;
+  }
+
   /** Parts of the set list whose slot no bank move leads to. */
   get partsOutOfReach(): readonly string[] {
-    return this.setOrder.outOfReach;
+    return this.base.set.outOfReach;
   }
 
   /** Slots that may never settle and that no part uses. */

@@ -19,6 +19,9 @@ export interface Judgement {
   readonly gaveUp?: string;
 }
 
+/** What the proof says of a part that feet and hands bring up: in set order alone, since no slot can be pressed. */
+export type PartJudgement = Omit<Judgement, 'slot' | 'level'> & { readonly part: string };
+
 /** An answer under assumed contents, before they are combined. */
 export interface Answer {
   readonly verdict: Verdict;

@@ -1,4 +1,5 @@
 import type { CaseRig } from '../recall-adapter.ts';
+import { exhaust, type Exhausted, movesOf } from './feet.ts';
 import { Hearing, type Moment } from './hearing.ts';
 import {
   banksOf,
@@ -57,6 +58,7 @@ export class BruteForce {
   private readonly contents: readonly (readonly number[])[];
   private readonly reached = new Map<number, readonly Reached[]>();
   private readonly aside = new Set<string>();
+  private plannedFeet: readonly PlainEvent[] | undefined;
 
   constructor(
     private readonly rig: CaseRig,
@@ -88,8 +90,8 @@ export class BruteForce {
     let before = '';
     const { length: count } = this.contents;
     for (const part of this.rig.set ?? []) {
-      const cast = 'slot' in part ? part : { slot: part, before: [], after: [], again: false };
-      const [at, played] = cast.slot;
+      const cast = castOf(part);
+      const [at, played] = cast.slot ?? ['', ''];
       const wasLost = isLost;
       let ownEnd: { readonly each: Judged['each']; readonly length: number } | null = null;
       const happen = (event: PlainEvent, isOwn: boolean): void => {
@@ -110,6 +112,21 @@ export class BruteForce {
         if (here.length > this.limit) throw new TooMuch();
       };
       for (const event of this.planned(cast.before)) happen(event, false);
+      if (!cast.slot) {
+        const done = isLost
+          ? null
+          : this.fewest(
+              here.map(({ moment }) => moment),
+              cast.sound!,
+              this.planned(cast.after),
+            );
+        this.derived.push({ sound: cast.sound!, done });
+        if (done?.is === 'lost') isLost = true;
+        for (const event of done?.is === 'found' ? done.moves : []) happen(event, false);
+        for (const event of this.planned(cast.after)) happen(event, false);
+        before = '';
+        continue;
+      }
       if (at !== String(before.split('/')[0]) || played !== before.split('/')[1] || cast.again) {
         if (
           !this.reach(
@@ -160,6 +177,40 @@ export class BruteForce {
       action[0] === 'foot'
         ? { kind: 'foot', device: String(action[1]), switch: String(action[2]), stray: false }
         : { kind: 'cue', control: String(action[1]), value: action[2] },
+    );
+  }
+
+  // ---- without a slot ----
+
+  /** By part that no slot plays: its sound, and what exhaustive search finds; null where nothing is known. */
+  private derived: { readonly sound: string; readonly done: Exhausted | null }[] = [];
+
+  /** What feet and hands do for each part that no slot plays, in set order. */
+  byFeet(): readonly { readonly sound: string; readonly done: Exhausted | null }[] {
+    this.derived = [];
+    this.inOrder('', '', '');
+    return this.derived;
+  }
+
+  private fewest(starts: readonly Moment[], sound: string, after: readonly PlainEvent[]): Exhausted {
+    let left = 40 * this.limit;
+    const wanted = new Map(Object.entries(this.rig.sounds[sound].wants ?? {}));
+    const step = (moment: Moment, event: PlainEvent): Moment | null => {
+      const ran = this.step(moment, event);
+      return isQuiet(ran) ? ran.moment : null;
+    };
+    return exhaust(
+      starts,
+      movesOf(this.rig, wanted),
+      step,
+      (moments) =>
+        moments.every((moment) => {
+          const end = after.reduce<Moment | null>((here, event) => here && step(here, event), moment);
+          return end !== null && this.hearing.isRight(end, sound, false).every(Boolean);
+        }),
+      () => {
+        if ((left -= 1) < 0) throw new TooMuch();
+      },
     );
   }
 
@@ -258,9 +309,10 @@ export class BruteForce {
   private events(level: 2 | 3 | 4, restarts: boolean): readonly PlainEvent[] {
     const { plain, rig } = this;
     const controllers = [...plain.controllers];
-    const planned = (rig.set ?? []).flatMap((part) =>
-      'slot' in part ? [...this.planned(part.before), ...this.planned(part.after)] : [],
-    );
+    const planned = [
+      ...(rig.set ?? []).flatMap((part) => [...this.planned(castOf(part).before), ...this.planned(castOf(part).after)]),
+      ...(this.plannedFeet ??= this.byFeet().flatMap(({ done }) => (done?.is === 'found' ? done.moves : []))),
+    ];
     const feet = [...plain.devices].flatMap(([device, { foot }]) =>
       Object.entries(foot ?? {}).map(([name, facts]) => ({
         event: { kind: 'foot', device, switch: name } as const,
@@ -375,7 +427,7 @@ export class BruteForce {
   /** Slots that never fall quiet from some state and that no part uses. */
   private setAside(): void {
     const used = new Set([
-      ...(this.rig.set ?? []).map((part) => ('slot' in part ? part.slot : part).join('/')),
+      ...(this.rig.set ?? []).map((part) => (castOf(part).slot ?? []).join('/')),
       ...this.plain.firedAtPowerUp.map(({ controller, slot }) => `${controller}/${slot}`),
     ]);
     const found = new Set<string>();
@@ -389,6 +441,9 @@ export class BruteForce {
     for (const slot of found) this.aside.add(slot);
   }
 }
+
+const castOf = (part: NonNullable<CaseRig['set']>[number]): Exclude<typeof part, readonly [string, string]> =>
+  'length' in part ? { slot: part } : part;
 
 const isQuiet = ({ outcomes }: After): boolean => outcomes.every((outcome) => outcome === 'settled');
 

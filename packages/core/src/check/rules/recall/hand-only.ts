@@ -1,3 +1,4 @@
+import { castsByPart, soundOfCast } from '../../../model/casting.ts';
 import { partsInSetOrder } from '../../../model/set-order.ts';
 import { type Context, defineRule, type Reported } from '../../define-rule.ts';
 import { handControls } from '../../queries.ts';
@@ -32,12 +33,11 @@ export const handOnly = defineRule({
 
 /** The first two parts in set order between which the value must move. */
 function firstChange({ show }: Context, ref: string): { readonly from: string; readonly to: string } | undefined {
-  const casts = Object.values(show.rig.casting);
+  const casts = castsByPart(show.rig);
   let before: { readonly name: string; readonly value: string | number } | undefined;
   for (const id of partsInSetOrder(show)) {
-    const slot = casts.find((cast) => cast.part === id)?.slot;
-    const sound = slot === undefined ? null : show.rig.slots[slot]?.sound;
-    const value = sound === null || sound === undefined ? undefined : show.rig.sounds[sound]?.wants[ref];
+    const cast = casts.get(id);
+    const value = cast && soundOfCast(show.rig, cast)?.wants[ref];
     if (value === undefined) continue;
     const part = show.songbook.parts[id];
     const name = `${show.songbook.songs[part.song].name}, ${part.name}`;

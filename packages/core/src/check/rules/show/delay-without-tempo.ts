@@ -1,3 +1,4 @@
+import { soundOfCast } from '../../../model/casting.ts';
 import { controlRef, inOrder } from '../../../model/documents.ts';
 import { conventionOf, type Device } from '../../../model/rig.ts';
 import { defineRule } from '../../define-rule.ts';
@@ -23,7 +24,7 @@ export const delayWithoutTempo = defineRule({
       const played = new Set(
         casts
           .filter((cast) => songbook.parts[cast.part]?.song === song.id)
-          .flatMap((cast) => rig.slots[cast.slot]?.sound ?? []),
+          .flatMap((cast) => soundOfCast(rig, cast)?.id ?? []),
       );
       return [...played].flatMap((id) =>
         synced.flatMap(({ device }) => {

@@ -1,5 +1,4 @@
 import { conventionOf } from '../../../model/rig.ts';
-import { partsInSetOrder } from '../../../model/set-order.ts';
 import { defineRule } from '../../define-rule.ts';
 
 export const feetAtOnce = defineRule({
@@ -12,42 +11,34 @@ export const feetAtOnce = defineRule({
     source: 'common practice',
     messages: { many: '{from} to {to}: {count} foot actions at once ({what}).' },
   },
-  check: ({ show, wiring }) => {
-    const { rig, songbook } = show;
+  check: ({ show: { rig, songbook }, wiring, prover }) => {
     const severity =
       conventionOf(rig, 'foot') === 'pedal by pedal' ? ('worth-knowing' as const) : ('fix-before-load-in' as const);
-    const casts = new Map(Object.values(rig.casting).map((cast) => [cast.part, cast]));
-    const parts = partsInSetOrder(show).map((id) => songbook.parts[id]);
-    return parts.flatMap((part, i) => {
-      const before = parts[i - 1];
-      const cast = casts.get(part.id);
+    const { parts } = prover.set;
+    return parts.flatMap(({ part, slot, events }, i) => {
+      const before = parts[i - 1]?.part;
       // Between songs there is time.
-      if (!cast || !before || before.song !== part.song) return [];
-      // What comes right after the press comes at the same bar line.
-      const feet = [...cast.before, ...cast.after].flatMap((action) =>
-        action.kind === 'foot' ? [wiring.device.get(action.device)?.device.name ?? action.device] : [],
-      );
-      const left = casts.get(before.id);
-      const slot = rig.slots[cast.slot];
-      const from = left && rig.slots[left.slot];
-      const presses = cast.slot !== left?.slot || cast.again ? ['the slot'] : [];
-      // A silent bank move can be made ahead; one that fires falls on the bar line.
-      const moves =
-        from &&
-        slot &&
-        slot.bank !== from.bank &&
-        wiring.device.get(slot.controller)?.anatomy.controller?.bankMove === 'fires'
-          ? ['the bank']
-          : [];
-      const what = [...feet, ...moves, ...presses];
+      if (!before || before.song !== part.song) return [];
+      const what = events.flatMap(({ when, isDerived, action, compiled: { event } }): string[] => {
+        if (event.kind === 'press') return ['the slot'];
+        // A silent bank move can be made ahead; one that fires falls on the bar line.
+        if (event.kind === 'bank') return event.controller.controller!.facts.bankMove === 'fires' ? ['the bank'] : [];
+        // So can what the part before does not mind. Of written steps nobody knows; those right after the press count.
+        if (action?.kind !== 'foot' || (isDerived && when === 'before')) return [];
+        return [wiring.device.get(action.device)?.device.name ?? action.device];
+      });
       if (what.length < 2) return [];
-      const song = songbook.songs[part.song].name;
       return [
         {
           messageId: 'many' as const,
           severity,
-          at: { part: part.id, slot: cast.slot },
-          data: { from: `${song}, ${before.name}`, to: part.name, count: what.length, what: what.join(', ') },
+          at: { part: part.id, ...(slot ? { slot: slot.slot.id } : {}) },
+          data: {
+            from: `${songbook.songs[part.song].name}, ${before.name}`,
+            to: part.name,
+            count: what.length,
+            what: what.join(', '),
+          },
         },
       ];
     });

@@ -1,3 +1,4 @@
+import { soundOfCast } from '../../../model/casting.ts';
 import { partsInSetOrder } from '../../../model/set-order.ts';
 import { defineRule } from '../../define-rule.ts';
 import { setFix } from '../../fix.ts';
@@ -7,8 +8,8 @@ export const partWithoutSound = defineRule({
     id: 'show/part-without-sound',
     severity: 'stops-the-show',
     title: 'A part with nothing to play it',
-    why: 'When this part comes, nobody has said which slot to press.',
-    remedy: 'Cast a slot to the part on Set, or mark the part as silent.',
+    why: 'When this part comes, nobody has said what to play.',
+    remedy: 'Choose a sound for the part on Set, or mark the part as silent.',
     source: 'common practice',
     messages: { uncast: '{part} of {song} has no sound and is not marked as silent.' },
   },
@@ -17,7 +18,7 @@ export const partWithoutSound = defineRule({
     if (Object.keys(rig.sounds).length === 0) return [];
     const cast = new Set(
       Object.values(rig.casting)
-        .filter((entry) => rig.slots[entry.slot]?.sound)
+        .filter((entry) => soundOfCast(rig, entry))
         .map((entry) => entry.part),
     );
     return partsInSetOrder(show).flatMap((id) => {

@@ -1,3 +1,4 @@
+import { soundOfCast } from '../../../model/casting.ts';
 import { defineRule } from '../../define-rule.ts';
 import { soundsOf } from '../../queries.ts';
 
@@ -14,7 +15,7 @@ export const unusedSound = defineRule({
   check: (context) => {
     const { rig, songbook } = context.show;
     if (Object.keys(songbook.parts).length === 0) return [];
-    const played = new Set(Object.values(rig.casting).map((cast) => rig.slots[cast.slot]?.sound));
+    const played = new Set(Object.values(rig.casting).map((cast) => soundOfCast(rig, cast)?.id));
     return soundsOf(context).flatMap((sound) =>
       sound.silence || played.has(sound.id)
         ? []
