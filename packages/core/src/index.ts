@@ -35,7 +35,16 @@ export {
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, type Loop, type Switching } from './model/switching.ts';
-export { controlLabel, deviceName, domainLabel, panelNumber, valueLabel } from './model/labels.ts';
+export {
+  actionLabel,
+  controlLabel,
+  cueLabel,
+  deviceName,
+  domainLabel,
+  panelNumber,
+  switchLabel,
+  valueLabel,
+} from './model/labels.ts';
 export { slotLabel, slotPlace, slotPlaceTyped, slotsOfController } from './model/slots.ts';
 export { memoised } from './model/memo.ts';
 export { isByHand, isWiredAlike, relabelled, buildWiring, type WiredDevice, type Wiring } from './model/wiring.ts';
@@ -91,7 +100,7 @@ export { type FloorSwitch, floorSwitches, footPath, footTravel, songOf } from '.
 export { type BankChange, type SetCost, setCost } from './show/set-cost.ts';
 export { delayTimes, noteWords } from './show/delay-times.ts';
 export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi.ts';
-export { actionLabel, cueSheet, cueLabel, type PartSteps } from './paper/cue-sheet.ts';
+export { cueSheet, type PartSteps } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';

@@ -2,7 +2,7 @@ import { slotPlaceTyped } from '../model/slots.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { demoShow } from '../demo/demo.ts';
-import { soundOfCast } from '../model/casting.ts';
+import { isByFeet, slotOfCast, soundOfCast } from '../model/casting.ts';
 import type { Show } from '../model/documents.ts';
 import { typeById } from '../catalogue/types.ts';
 import * as commands from './commands.ts';
@@ -223,6 +223,53 @@ describe('commands', () => {
     );
     const cast = applied(after, commands.castPart(after, 'part-1', { slot: 'slot-sound-4' }).steps);
     expect(cast.rig.casting['part-1'].before).toEqual([{ kind: 'cue', control: 'guitar/selector', value: 'middle' }]);
+  });
+
+  describe('a part cast to a sound', () => {
+    const sound = 'sound-4';
+    const cast = (show: Show) => show.rig.casting['part-1'];
+    const bySound = applied(demo, commands.castPart(demo, 'part-1', { sound }).steps);
+
+    test('plays the first slot that the sound has, with the cues of the hands', () => {
+      expect(cast(bySound)).toMatchObject({ slot: null, sound });
+      expect(slotOfCast(bySound.rig, cast(bySound))?.id).toBe('slot-sound-4');
+      expect(cast(bySound).before).toContainEqual({ kind: 'cue', control: 'guitar/selector', value: 'middle' });
+    });
+    test('is played by feet once the slot goes, also where it was cast to the slot; and by a slot again', () => {
+      const bySlot = applied(demo, commands.castPart(demo, 'part-1', { slot: 'slot-sound-4' }).steps);
+      for (const show of [bySound, bySlot]) {
+        const without = applied(show, commands.removeSlot(show, 'slot-sound-4').steps);
+        expect(cast(without)).toMatchObject({ slot: null, sound });
+        expect(isByFeet(without.rig, cast(without))).toBe(true);
+        const place = { controller: 'switcher', bank: 15, position: 0 };
+        const again = applied(without, commands.placeSound(without, sound, place)!.steps);
+        expect(slotOfCast(again.rig, cast(again))).toMatchObject(place);
+      }
+    });
+    test('keeps what feet do for it when its switcher goes, and nothing of the switcher itself', () => {
+      const foot = { kind: 'foot', device: 'tuner', switch: 'switch' } as const;
+      const planned = applied(demo, commands.setCast(demo, 'part-1', 'before', [foot]).steps);
+      const without = applied(planned, commands.removeDevice(planned, 'switcher').steps);
+      expect(cast(without)).toMatchObject({ slot: null, sound: 'sound-1', before: [foot] });
+    });
+    test('is cast to nothing once the sound goes', () => {
+      const gone = applied(bySound, commands.removeSound(bySound, sound).steps);
+      expect(cast(gone)).toBeUndefined();
+    });
+    test('the hands’ cues come with a slot that is laid out for it', () => {
+      const bare = Object.keys(demo.rig.slots).reduce(
+        (show, slot) => applied(show, commands.removeSlot(show, slot).steps),
+        applied(demo, commands.setCast(demo, 'part-4', 'before', []).steps),
+      );
+      expect(bare.rig.casting['part-4'].before).toEqual([]);
+      for (const by of ['role', 'song'] as const) {
+        const laid = applied(bare, commands.layOut(bare, 'switcher', by)!.steps);
+        expect(laid.rig.casting['part-4'].before).toHaveLength(
+          Object.keys(demo.rig.sounds['sound-4'].wants).filter((ref) => ref.startsWith('guitar/')).length,
+        );
+        expect(Object.values(laid.rig.casting).every((each) => slotOfCast(laid.rig, each))).toBe(true);
+      }
+    });
   });
 
   test('a new song goes to the end of the list that is played', () => {

@@ -1,4 +1,5 @@
 import { assertNever } from '../units/problem.ts';
+import { castsByPart } from '../model/casting.ts';
 import { inOrder, type Show } from '../model/documents.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
@@ -10,13 +11,19 @@ import type { WiredDevice, Wiring } from '../model/wiring.ts';
 export type Unjudged =
   | { readonly kind: 'no-devices' | 'no-sounds' | 'no-songs' | 'no-parts' }
   | { readonly kind: 'device-without-cables'; readonly device: string }
+  /** And that no part of the set plays by feet and hands either. */
   | { readonly kind: 'sound-without-slot'; readonly sound: string }
   | { readonly kind: 'song-without-parts'; readonly song: string };
 
 export function unjudged(show: Show, wiring: Wiring): readonly Unjudged[] {
   const { rig, songbook } = show;
   if (wiring.devices.length === 0) return [{ kind: 'no-devices' }];
-  const withSlot = new Set(Object.values(rig.slots).map((slot) => slot.sound));
+  const parts = partsInSetOrder(show);
+  const casts = castsByPart(rig);
+  const judged = new Set<string | null | undefined>([
+    ...Object.values(rig.slots).map((slot) => slot.sound),
+    ...parts.map((part) => casts.get(part)?.sound),
+  ]);
   const sounds = inOrder(rig.sounds);
   const withParts = new Set(Object.values(songbook.parts).map((part) => part.song));
   const songs = inOrder(songbook.songs);
@@ -27,11 +34,11 @@ export function unjudged(show: Show, wiring: Wiring): readonly Unjudged[] {
     })),
     ...(sounds.length === 0 ? [{ kind: 'no-sounds' as const }] : []),
     ...sounds
-      .filter((sound) => !withSlot.has(sound.id))
+      .filter((sound) => !judged.has(sound.id))
       .map((sound) => ({ kind: 'sound-without-slot' as const, sound: sound.id })),
     ...(songs.length === 0
       ? [{ kind: 'no-songs' as const }]
-      : partsInSetOrder(show).length === 0
+      : parts.length === 0
         ? [{ kind: 'no-parts' as const }]
         : songs
             .filter((song) => !withParts.has(song.id))
@@ -57,7 +64,7 @@ export function unjudgedWords({ rig, songbook }: Show, item: Unjudged): string {
     case 'no-sounds':
       return 'there are no sounds yet; say on Sounds what should be on in each';
     case 'sound-without-slot':
-      return `${rig.sounds[item.sound].name} lies on no switch; give it one on Program`;
+      return `${rig.sounds[item.sound].name} lies on no switch and no part plays it; give it a switch on Program, or a part on Set`;
     case 'no-songs':
       return 'there are no songs yet; enter them on Set';
     case 'no-parts':

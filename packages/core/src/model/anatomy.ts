@@ -54,6 +54,8 @@ export interface Control {
     readonly table: Readonly<Record<string, ControlValue>>;
     /** `hold`: the inputs rule and nothing else moves it; `write`: it is written when a bit moves. */
     readonly mode: 'write' | 'hold';
+    /** Inputs that hold do so only where something is plugged into one of their jacks. */
+    readonly onlyWhilePlugged?: boolean;
   };
   /** Decides how grave a wrong value is. */
   readonly weight?: 'channel' | 'mute' | 'level';

@@ -1,6 +1,6 @@
 import type { ControlValue, Domain } from './anatomy.ts';
 import { splitRef } from './documents.ts';
-import type { ControlRef } from './rig.ts';
+import type { CastAction, ControlRef } from './rig.ts';
 import type { Wiring } from './wiring.ts';
 
 /** The one way in which findings, lists, sheets and screens call a control and say its value. */
@@ -29,3 +29,23 @@ export function valueLabel(wiring: Wiring, ref: ControlRef, value: ControlValue 
 /** The same of a value of a domain. */
 export const domainLabel = (domain: Domain | undefined, value: ControlValue): string =>
   domain?.kind === 'switch' ? (value === 1 ? 'on' : 'off') : String(value);
+
+/** “Guitar selector neck”: a cue as hands are told it. */
+export const cueLabel = (wiring: Wiring, ref: string, value: string | number): string =>
+  `${controlLabel(wiring, ref)} ${valueLabel(wiring, ref, value)}`;
+
+/** “Drive”, or “Floor unit: Preset up” where a device has several: a switch as feet are told it. */
+export function switchLabel(wiring: Wiring, device: string, footSwitch: string): string {
+  const wired = wiring.device.get(device);
+  if (!wired) return device;
+  const { name } = wired.device;
+  const { switches } = wired.anatomy;
+  const label = switches.find(({ id }) => id === footSwitch)?.label ?? footSwitch;
+  return switches.length > 1 ? `${name}: ${label}` : name;
+}
+
+/** A press or a hand move as the player is told it. */
+export const actionLabel = (wiring: Wiring, action: CastAction): string =>
+  action.kind === 'cue'
+    ? cueLabel(wiring, action.control, action.value)
+    : switchLabel(wiring, action.device, action.switch);

@@ -220,6 +220,19 @@ describe('what a rig refers to must be there', () => {
       ),
     ).toEqual([`/rig/slots/${two.id} duplicate`]);
   });
+  test('a part cast to a slot and a sound at once, to neither, to a sound that is gone', () => {
+    expect(problemsOf(changed([['rig', 'casting', cast.id, 'sound'], 'sound-1']))).toEqual([
+      `/rig/casting/${cast.id}/sound wrong-type`,
+    ]);
+    expect(problemsOf(changed([['rig', 'casting', cast.id, 'slot'], null]))).toEqual([
+      `/rig/casting/${cast.id}/sound wrong-type`,
+    ]);
+    const both = [
+      [['rig', 'casting', cast.id, 'slot'], null],
+      [['rig', 'casting', cast.id, 'sound'], 'gone'],
+    ] as const;
+    expect(problemsOf(changed(...both))).toEqual([`/rig/casting/${cast.id}/sound not-found`]);
+  });
   test('one part cast twice', () => {
     const [one, two] = Object.values(demoShow().rig.casting);
     expect(problemsOf(changed([['rig', 'casting', two.id, 'part'], one.part]))).toEqual([

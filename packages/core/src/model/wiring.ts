@@ -235,5 +235,10 @@ export const controlAt = (wiring: Wiring, ref: ControlRef): Control | undefined 
 export const isByHand = (device: Device, control: Control): boolean =>
   ['hand', 'live'].includes(device.owners[control.id] ?? control.owner);
 
+/** Whether contact inputs rule a control, so that nothing else moves it. */
+export const isHeldByContacts = ({ plugged }: WiredDevice, { contacts }: Control): boolean =>
+  contacts?.mode === 'hold' &&
+  (contacts.onlyWhilePlugged !== true || contacts.inputs.some((input) => plugged.has(input)));
+
 export const ownerOf = (wired: WiredDevice, control: Control) => wired.device.owners[control.id] ?? control.owner;
 export const powerUpOf = (wired: WiredDevice, control: Control) => wired.device.powerUps[control.id] ?? control.powerUp;

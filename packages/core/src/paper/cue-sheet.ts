@@ -1,6 +1,6 @@
 import { slotOfCast, soundOfCast } from '../model/casting.ts';
 import { castOf, type Show, splitRef } from '../model/documents.ts';
-import { controlLabel, valueLabel } from '../model/labels.ts';
+import { actionLabel, cueLabel } from '../model/labels.ts';
 import type { CastAction } from '../model/rig.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
 import { slotLabel } from '../model/slots.ts';
@@ -74,20 +74,6 @@ export function cueSheet(show: Show, wiring: Wiring, played: readonly PartSteps[
   };
 }
 
-/** “Drive: Own switch”, “Guitar selector neck”: a press or a hand move as the player is told it. */
-export function actionLabel(wiring: Wiring, action: CastAction): string {
-  if (action.kind === 'cue') return cueLabel(wiring, action.control, action.value);
-  const wired = wiring.device.get(action.device);
-  const footSwitch = wired?.anatomy.switches.find(({ id }) => id === action.switch);
-  // Of a piece with one switch its name is enough.
-  return [
-    wired?.device.name ?? action.device,
-    ...(wired && wired.anatomy.switches.length > 1 ? [footSwitch?.label] : []),
-  ]
-    .filter(Boolean)
-    .join(': ');
-}
-
 /** What a sound asks of the hands. */
 const handCues = (wiring: Wiring, wants: Readonly<Record<string, string | number>>): string[] =>
   Object.entries(wants).flatMap(([ref, value]) => {
@@ -96,7 +82,3 @@ const handCues = (wiring: Wiring, wants: Readonly<Record<string, string | number
     const own = wired?.control.get(control);
     return wired && own && ownerOf(wired, own) !== 'programmed' ? [cueLabel(wiring, ref, value)] : [];
   });
-
-/** “Guitar selector neck”: a cue as hands are told it. */
-export const cueLabel = (wiring: Wiring, ref: string, value: string | number): string =>
-  `${controlLabel(wiring, ref)} ${valueLabel(wiring, ref, value)}`;

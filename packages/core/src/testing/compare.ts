@@ -138,7 +138,7 @@ const plannedIn = (prover: Prover): readonly string[] =>
   prover.set.parts.flatMap(({ slot, sound, part, events, failed }) => {
     if (slot || !sound) return [];
     if (failed) return failed.is === 'stuck' ? 'none' : 'unknown';
-    const { verdict } = prover.judgePart(part.id, sound);
+    const { verdict } = prover.playPart(part.id, sound);
     if (verdict !== 'recalls') return `not right: ${verdict}`;
     return sorted(
       events.flatMap(({ isDerived, action }) =>

@@ -2,7 +2,7 @@ import { type Control, type ControlValue, domainValues, firstValue, presetNumber
 import type { ControlRef, Sound } from '../model/rig.ts';
 import { controlRef } from '../model/documents.ts';
 import { wantsOf } from '../model/wants.ts';
-import { numberIn, powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { isHeldByContacts, numberIn, powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 
 /** What a preset holds of a control, where nobody entered it: the same as itself, and as nothing else that is known. */
 export interface UnknownContent {
@@ -74,7 +74,7 @@ export class PlannedStates {
   private recall({ wired, loads }: Presets, preset: number, values: PlannedValue[]): void {
     for (let i = 0; i < loads.length; i += 1) {
       const { number, control } = loads[i];
-      if (control.contacts?.mode === 'hold') continue;
+      if (isHeldByContacts(wired, control)) continue;
       const content = this.contentOf(wired, preset, control);
       if (content !== undefined) values[number] = content;
     }

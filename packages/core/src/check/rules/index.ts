@@ -14,6 +14,7 @@ import { handOnly } from './recall/hand-only.ts';
 import { heldByPedal } from './recall/held-by-pedal.ts';
 import { identicalSounds } from './recall/identical-sounds.ts';
 import { leftOver } from './recall/left-over.ts';
+import { notByFeet } from './recall/not-by-feet.ts';
 import { partOutOfReach } from './recall/part-out-of-reach.ts';
 import { unquietSlot } from './recall/unquiet-slot.ts';
 import { deadEnd } from './routing/dead-end.ts';
@@ -51,6 +52,7 @@ export const rules: readonly Rule[] = [
   heldByPedal,
   identicalSounds,
   leftOver,
+  notByFeet,
   partOutOfReach,
   unquietSlot,
   deadEnd,

@@ -55,7 +55,9 @@ export function choiceByContacts(
         powerUp: p.yes('remembersChannel') ? lastState : value(values[0]),
         owner: inputs.length > 0 ? 'programmed' : 'foot',
         ...(weight === undefined ? {} : { weight }),
-        ...(inputs.length > 0 ? { contacts: { inputs, table, mode: p.word('inputsDo') as 'hold' | 'write' } } : {}),
+        ...(inputs.length > 0
+          ? { contacts: { inputs, table, mode: p.word('inputsDo') as 'hold' | 'write', onlyWhilePlugged: true } }
+          : {}),
       },
     ],
     inputs: inputs.map((input) => ({ id: input, kind: p.word('inputKind') as 'level' | 'edge', powerUp: 0 as const })),

@@ -69,11 +69,14 @@ const anatomyShape: Shape = object(
           owner: oneOf('programmed', 'foot', 'hand', 'live'),
         },
         {
-          contacts: object({
-            inputs: list(id, 8, 1),
-            table: record(controlValue, 256, bits),
-            mode: oneOf('write', 'hold'),
-          }),
+          contacts: object(
+            {
+              inputs: list(id, 8, 1),
+              table: record(controlValue, 256, bits),
+              mode: oneOf('write', 'hold'),
+            },
+            { onlyWhilePlugged: yesNo },
+          ),
           weight: oneOf('channel', 'mute', 'level'),
           expression: yesNo,
         },

@@ -311,6 +311,11 @@ export class SoundComparison {
     });
   }
 
+  /** Whether a variable is a mute that a foot is planned for, and that the player lifts before anything is played. */
+  isLifted(variable: VariableId): boolean {
+    return this.lifted.includes(variable);
+  }
+
   /** Controls that decide beside this variable whether it is heard. */
   relatedControls(variable: VariableId): readonly number[] {
     let known = this.related.get(variable);

@@ -50,6 +50,11 @@ export class SoundTarget {
     return (this.ownNames ??= new Set(this.variables.subarray(0, this.nameCount)));
   }
 
+  /** Wants nothing but to be heard: right where anything sounds. */
+  static ofAnything(sound: Sound, size: number): SoundTarget {
+    return new SoundTarget({ ...sound, silence: false }, new Int32Array(0), new Int32Array(0), 0, noCues, size);
+  }
+
   /** The same where nothing that the player sets is taken as done. */
   withoutCues(): SoundTarget {
     return new SoundTarget(this.sound, this.variables, this.wanted, this.nameCount, noCues, this.size);

@@ -1,5 +1,5 @@
 import type { SoundComparison } from '../audible/sound-comparison.ts';
-import type { SoundTarget } from '../audible/sound-target.ts';
+import { SoundTarget } from '../audible/sound-target.ts';
 import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
 import type { CompiledEvent } from '../explore/event-table.ts';
 import { TooManyStates } from '../explore/row.ts';
@@ -7,7 +7,7 @@ import type { VariableId } from '../state/ids.ts';
 import type { StateModel } from '../state/state-model.ts';
 import { NeedPin } from '../state/values.ts';
 import { judgeBeliefs, type Rightness } from './judge.ts';
-import { OneMachine, Unsettled } from './machine.ts';
+import { type Belief, type Machine, OneMachine, Unsettled } from './machine.ts';
 import { Beliefs, heardVariables, Machines } from './machines.ts';
 import { type Move, Moves } from './moves.ts';
 import { fewestMoves, type Found } from './search.ts';
@@ -102,6 +102,11 @@ export class FootPlanner {
     }
   }
 
+  /** What hands set in the course of the set. */
+  get cues(): readonly CompiledEvent[] {
+    return this.happened.filter(({ event }) => event.kind === 'cue');
+  }
+
   /** What everything may be now. */
   now(): Beliefs {
     return (this.here ??= this.happened.reduce(
@@ -139,25 +144,38 @@ export class FootPlanner {
   private search({ target, after, soundBefore }: PartToPlan): Derived {
     const start = this.now();
     const { machines, comparison, threeValued } = this;
-    const found: Found = fewestMoves({
+    const then = (machine: Machine, belief: Belief) =>
+      after.reduce(
+        (here, compiled) => (machines.movedBy(compiled).includes(machine) ? machine.after(here, compiled) : here),
+        belief,
+      );
+    const movesOn = (machine: Machine, belief: Belief) => [
+      ...this.moves.feetOn(machines, machine),
+      ...this.moves.handsOn(machine, belief, target, true),
+    ];
+    const search = {
       machines,
       comparison,
       threeValued,
       target,
-      beliefOf: (machine) => start.of(machine),
-      movesOn: (machine, belief) => [
-        ...this.moves.feetOn(machines, machine),
-        ...this.moves.handsOn(machine, belief, target, true),
-      ],
-      then: (machine, belief) =>
-        after.reduce(
-          (here, compiled) => (machines.movedBy(compiled).includes(machine) ? machine.after(here, compiled) : here),
-          belief,
-        ),
+      beliefOf: (machine: Machine) => start.of(machine),
+      then,
+    };
+    let found: Found = fewestMoves({
+      ...search,
+      movesOn: (machine, belief) => movesOn(machine, belief).filter((move) => concerns(move, target)),
     });
+    if (found.is === 'none' && this.maySilence(target, (machine) => then(machine, start.of(machine))))
+      found = fewestMoves({ ...search, movesOn });
     if (found.is === 'none') return { before: [], on: [], failed: { is: 'stuck', controls: found.stuck } };
     if (found.is === 'unknown') return { before: [], on: [], failed: { is: 'unknown' } };
     return { ...this.inTime(found.moves, start, soundBefore), failed: null };
+  }
+
+  /** Whether nothing may be heard, in a sound that wants to be. */
+  private maySilence({ sound }: SoundTarget, beliefOf: (machine: Machine) => Belief): boolean {
+    const anything = SoundTarget.ofAnything(sound, this.model.variables.length);
+    return !sound.silence && judgeBeliefs(this.comparison, this.machines, beliefOf, anything) !== 'right';
   }
 
   /** Moves that can be made before the bar line, unheard: in order, each where those before it on its machine can. */
@@ -186,6 +204,13 @@ export class FootPlanner {
     return { before, on };
   }
 }
+
+/**
+ * Whether a move touches anything that a sound asks for: what it leaves open stays as it is, so that no piece is
+ * switched off to hide a setting that nothing reaches.
+ */
+export const concerns = ({ compiled }: Move, target: SoundTarget): boolean =>
+  compiled.summary.written.some((variable) => target.has(variable));
 
 /** What makes everything after it unknown. */
 export const isUnknowable = (reason: unknown): boolean =>

@@ -80,6 +80,7 @@ class Rehearsal {
       moves.feet.flatMap(({ compiled }): readonly Mistake[] => {
         const here = this.planned[this.ends[part]];
         const off = new Map<Machine, Belief>();
+        if (this.isLifted(compiled)) return [];
         for (const machine of machines.movedBy(compiled)) {
           const next = machine.after(here.of(machine), compiled);
           if (next !== here.of(machine)) off.set(machine, next);
@@ -88,6 +89,14 @@ class Rehearsal {
       }),
     );
     return [...missed, ...extra];
+  }
+
+  /** A planned mute: the player lifts it, looking, before anything is played. */
+  private isLifted({ event, summary }: CompiledEvent): boolean {
+    const { comparison, machines } = this.planner;
+    if (event.kind !== 'foot') return false;
+    const moved = [...summary.written].filter((variable) => machines.machineOf(variable) !== undefined);
+    return moved.length > 0 && moved.every((variable) => comparison.isLifted(variable));
   }
 
   private told(kind: Mistake['kind'], compiled: CompiledEvent, at: number, wrong: readonly number[]): Mistake[] {

@@ -3,7 +3,7 @@ import { type CompiledEvent, compileEvent } from '../explore/event-table.ts';
 import { TooManyStates } from '../explore/row.ts';
 import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot } from '../state/state-model.ts';
-import { type FootPlanner, isUnknowable } from './foot-planner.ts';
+import { concerns, type FootPlanner, isUnknowable } from './foot-planner.ts';
 import type { Belief, Machine } from './machine.ts';
 import type { Move } from './moves.ts';
 import { fewestMoves } from './search.ts';
@@ -68,10 +68,10 @@ class Resetting {
         const anything = this.reachable(machine);
         return first && machines.movedBy(first).includes(machine) ? machine.after(anything, first) : anything;
       },
-      movesOn: (machine, belief) => [
-        ...moves.feetOn(machines, machine),
-        ...moves.handsOn(machine, belief, target, false),
-      ],
+      movesOn: (machine, belief) =>
+        [...moves.feetOn(machines, machine), ...moves.handsOn(machine, belief, target, false)].filter((move) =>
+          concerns(move, target),
+        ),
       then: (_, belief) => belief,
     });
   }
@@ -85,14 +85,16 @@ class Resetting {
 
   private explore(machine: Machine): Belief {
     const { machines, moves } = this.planner;
-    const slots = this.slots.filter(({ compiled }) => machines.movedBy(compiled).includes(machine));
-    const feet = moves.feetOn(machines, machine);
+    const isOnIt = (compiled: CompiledEvent) => machines.movedBy(compiled).includes(machine);
+    const fixed = [
+      ...this.slots.map(({ compiled }) => compiled).filter(isOnIt),
+      ...this.planner.cues.filter(isOnIt),
+      ...moves.feetOn(machines, machine).map(({ compiled }) => compiled),
+    ];
     let here = machine.initial;
     for (;;) {
-      const events = [
-        ...slots.map(({ compiled }) => compiled),
-        ...[...feet, ...moves.handsOn(machine, here, this.target, true)].map(({ compiled }) => compiled),
-      ];
+      const hands = moves.handsOn(machine, here, this.target, false).map(({ compiled }) => compiled);
+      const events = [...fixed, ...hands];
       const next = machine.belief(
         [here, ...events.map((event) => machine.after(here, event))].flatMap(({ rows }) => rows),
       );

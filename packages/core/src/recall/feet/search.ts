@@ -65,6 +65,9 @@ class Searcher {
     const left = movable.map((machine) => ({ machine, options: this.notSurelyWrong(machine) }));
     const blocked = left.filter(({ options }) => options.length === 0);
     if (blocked.length > 0) return { is: 'none', stuck: this.stuck(blocked.map(({ machine }) => machine)) };
+    // Mostly each machine has one nearest place that is not wrong, and together they are right.
+    const nearest = this.nearest(left);
+    if (nearest) return { is: 'found', moves: nearest };
     // Those with the least choice first.
     left.sort((a, b) => a.options.length - b.options.length || a.machine.index - b.machine.index);
     const least = left.map(({ options }) => options[0].path.length);
@@ -83,6 +86,17 @@ class Searcher {
       if (!(reason instanceof GivenUp)) throw reason;
     }
     return { is: 'unknown' };
+  }
+
+  /** Every machine brought to its nearest place, where each has only one and the sound is right then. */
+  private nearest(left: readonly Left[]): readonly Move[] | null {
+    const isOnly = left.every(({ options: [first, second] }) => !second || second.path.length > first.path.length);
+    if (!isOnly) return null;
+    const before = left.map(({ machine }) => this.chosen[machine.index]);
+    for (const { machine, options } of left) this.chosen[machine.index] = options[0].belief;
+    if (this.judge() === 'right') return merged(left.map(({ options }) => options[0].path));
+    left.forEach(({ machine }, i) => (this.chosen[machine.index] = before[i]));
+    return null;
   }
 
   /** Where a machine can be brought; of what cannot be told apart in this sound, the nearest. */

@@ -23,6 +23,7 @@ import {
   judgementOf,
   type Level,
   type PartJudgement,
+  partJudgement,
   recallsAnswer,
   type Verdict,
   worst,
@@ -39,6 +40,7 @@ export class Prover {
   private readonly base: ProofBase;
   private readonly cache: ProofCache;
   private readonly setOrder: SetOrder;
+  private readonly judgedParts = new Map<string, PartJudgement>();
   private slotsWithSounds: readonly Pair[] | undefined;
 
   /** `before`: the proof before an edit; what the edit did not touch of it is kept. */
@@ -68,12 +70,28 @@ export class Prover {
     return this.cache.keep(judgementOf(slot, sound, level, result), slot, sound, dependsOn);
   }
 
-  /** Judges a part in set order, as it is played: its own presses, hand moves and slot included. */
+  /**
+   * Judges a part in set order that feet and hands bring up. What was found to do is right from all that may be then;
+   * only where nothing was found is the set played, to tell how it goes wrong.
+   */
   judgePart(part: string, sound: Sound): PartJudgement {
-    const { verdict, length, sequence, gaveUp } = this.overContents((pins) =>
-      this.setOrder.judgePart(part, sound, pins),
+    let judged = this.judgedParts.get(part);
+    if (!judged) {
+      const times = this.set.parts.filter((other) => other.part.id === part);
+      const isFound = times.length > 0 && times.every(({ failed, slot }) => failed === null && !slot);
+      judged = isFound ? partJudgement(part, sound, recallsAnswer) : this.playPart(part, sound);
+      this.judgedParts.set(part, judged);
+    }
+    return judged;
+  }
+
+  /** The same from the set itself, played as it is: its presses, hand moves and slots one after the other. */
+  playPart(part: string, sound: Sound): PartJudgement {
+    return partJudgement(
+      part,
+      sound,
+      this.overContents((pins) => this.setOrder.judgePart(part, sound, pins)),
     );
-    return { part, sound: sound.id, verdict, length, sequence, ...(gaveUp === undefined ? {} : { gaveUp }) };
   }
 
   /** Every (slot, sound) of the rig at a level, in document order. */

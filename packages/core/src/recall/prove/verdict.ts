@@ -42,6 +42,20 @@ export function judgementOf(slot: ModelSlot, sound: Sound, level: Level, answer:
   return gaveUp === undefined ? judgement : { ...judgement, gaveUp };
 }
 
+/** An answer, as the judgement of a part. */
+export const partJudgement = (
+  part: string,
+  sound: Sound,
+  { verdict, length, sequence, gaveUp }: Answer,
+): PartJudgement => ({
+  part,
+  sound: sound.id,
+  verdict,
+  length,
+  sequence,
+  ...(gaveUp === undefined ? {} : { gaveUp }),
+});
+
 const rank: Record<Verdict, number> = { 'does-not': 3, 'cannot-be-known': 2, recalls: 1, 'not-played': 0 };
 
 /** One failing state outweighs an unknown, an unknown outweighs the rest; of the worst, the shortest. */

@@ -11,7 +11,7 @@ import {
 import { Memo } from '../../model/memo.ts';
 import type { Slot } from '../../model/rig.ts';
 import { switchingOf } from '../../model/switching.ts';
-import type { MidiLink, WiredDevice, Wiring } from '../../model/wiring.ts';
+import { isHeldByContacts, type MidiLink, type WiredDevice, type Wiring } from '../../model/wiring.ts';
 import type { SlotActions } from '../../program/compile.ts';
 import { noVariable } from './ids.ts';
 import {
@@ -125,7 +125,7 @@ class Builder {
     const first = this.variables.length;
     const inputs = this.inputs(id, wired.anatomy.inputs);
     const controls = new Map<string, ModelControl>();
-    for (const control of wired.anatomy.controls) controls.set(control.id, this.control(id, control, inputs));
+    for (const control of wired.anatomy.controls) controls.set(control.id, this.control(wired, control, inputs));
     const presets = wired.anatomy.presets && this.presets(wired, wired.anatomy.presets, controls);
     const controller = wired.anatomy.controller && this.controller(wired, slots);
     const links = this.linksFrom.get(id) ?? none;
@@ -170,7 +170,8 @@ class Builder {
     return { ...input, bit: this.variable('bit', device, input.id), wires };
   }
 
-  private control(device: string, control: Control, inputs: ReadonlyMap<string, ModelInput>): ModelControl {
+  private control(wired: WiredDevice, control: Control, inputs: ReadonlyMap<string, ModelInput>): ModelControl {
+    const device = wired.device.id;
     const variable = this.variable('control', device, control.id, control);
     this.variableAt.push(variable);
     const { contacts } = control;
@@ -183,7 +184,7 @@ class Builder {
       table: contacts
         ? new Map(Object.entries(contacts.table).map(([bits, controlValue]) => [bits, this.values.id(controlValue)]))
         : noTable,
-      held: contacts?.mode === 'hold',
+      held: isHeldByContacts(wired, control),
     };
   }
 

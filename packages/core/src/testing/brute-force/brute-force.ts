@@ -199,19 +199,19 @@ export class BruteForce {
       const ran = this.step(moment, event);
       return isQuiet(ran) ? ran.moment : null;
     };
-    return exhaust(
-      starts,
-      movesOf(this.rig, wanted),
-      step,
-      (moments) =>
-        moments.every((moment) => {
-          const end = after.reduce<Moment | null>((here, event) => here && step(here, event), moment);
-          return end !== null && this.hearing.isRight(end, sound, false).every(Boolean);
-        }),
-      () => {
-        if ((left -= 1) < 0) throw new TooMuch();
-      },
-    );
+    const end = (moment: Moment) => after.reduce<Moment | null>((here, event) => here && step(here, event), moment);
+    const isRight = (moments: readonly Moment[]) =>
+      moments.map(end).every((moment) => moment !== null && this.hearing.isRight(moment, sound, false).every(Boolean));
+    const budget = () => {
+      if ((left -= 1) < 0) throw new TooMuch();
+    };
+    const moves = movesOf(this.rig, wanted);
+    const asked = this.hearing.asked(sound);
+    const concerning = moves.filter((move) => move.moves.some((name) => asked.has(name)));
+    const found = exhaust(starts, concerning, step, isRight, budget);
+    const ends = starts.map(end).filter((moment) => moment !== null);
+    const isSilent = this.rig.sounds[sound].silence !== true && this.hearing.isSilent(ends);
+    return found.is === 'none' && isSilent ? exhaust(starts, moves, step, isRight, budget) : found;
   }
 
   // ---- levels 2 to 4 ----

@@ -8,36 +8,42 @@ export interface PlainMove {
   readonly event: PlainEvent;
   /** A control that a hand sets only where nobody knows how it stands. */
   readonly onlyIfOpen: string | null;
+  /** What it may move. */
+  readonly moves: readonly string[];
 }
 
 /** Every press and hand move of a rig, in document order: feet first, then hands. */
 export function movesOf({ devices = {} }: CaseRig, wanted: ReadonlyMap<string, Value>): readonly PlainMove[] {
   const list = Object.entries(devices);
+  const movedBy = (device: string, action: Readonly<Record<string, unknown>>): readonly string[] => {
+    const controls = Object.entries(devices[device].controls ?? {});
+    const target = action.toggle ?? action.next;
+    if (target === 'preset')
+      return [
+        `${device}.preset`,
+        ...controls.flatMap(([id, { scope }]) => (scope === 'preset' ? [`${device}.${id}`] : [])),
+      ];
+    if (target !== undefined) return [`${device}.${String(target)}`];
+    return controls.flatMap(([id, { bits }]) => (bits?.includes(String(action.flip_bit)) ? [`${device}.${id}`] : []));
+  };
   const feet = list.flatMap(([device, { foot }]) =>
-    Object.keys(foot ?? {}).map((name): PlainMove => ({
+    Object.entries(foot ?? {}).map(([name, { does }]): PlainMove => ({
       event: { kind: 'foot', device, switch: name, stray: false },
       onlyIfOpen: null,
+      moves: does.flatMap((action) => movedBy(device, action)),
     })),
   );
-  const hands = list.flatMap(([device, facts]) =>
-    Object.entries(facts.controls ?? {}).flatMap(([control, { domain, owner }]): readonly PlainMove[] => {
-      const isFooted = Object.values(facts.foot ?? {}).some(({ does }) =>
-        does.some((action) => {
-          const target = action.toggle ?? action.next;
-          if (target === control) return true;
-          if (target === 'preset') return facts.controls![control].scope === 'preset';
-          return (
-            action.flip_bit !== undefined && (facts.controls![control].bits ?? []).includes(String(action.flip_bit))
-          );
-        }),
-      );
-      const isFree = owner === 'hand' || owner === 'live' || (owner === 'foot' && !isFooted);
-      if (!isFree && !isFooted) return [];
+  const footed = new Set(feet.flatMap(({ moves }) => moves));
+  const hands = list.flatMap(([device, { controls }]) =>
+    Object.entries(controls ?? {}).flatMap(([control, { domain, owner }]): readonly PlainMove[] => {
       const name = `${device}.${control}`;
+      const isFree = owner === 'hand' || owner === 'live' || (owner === 'foot' && !footed.has(name));
+      if (!isFree && !footed.has(name)) return [];
       const values = domain.length <= 12 ? domain : wanted.has(name) ? [wanted.get(name)!] : [];
       return values.map((value) => ({
         event: { kind: 'cue', control: name, value },
         onlyIfOpen: isFree ? null : name,
+        moves: [name],
       }));
     }),
   );

@@ -54,6 +54,16 @@ export class Hearing {
     });
   }
 
+  /** Whether nothing is heard in some of these moments, under some assumption. */
+  isSilent(moments: readonly Moment[]): boolean {
+    return moments.some((moment) => moment.some((state) => !this.trace(state).sounds));
+  }
+
+  /** What a sound asks for, by itself or by the presets that it wants. */
+  asked(sound: string): ReadonlySet<string> {
+    return new Set(this.contents.flatMap((contents) => [...this.lay(sound, contents).wants.keys()]));
+  }
+
   private lay(sound: string, contents: readonly number[]): Laid {
     const { rig } = this;
     const { wants: own, pedals } = rig.sounds[sound];

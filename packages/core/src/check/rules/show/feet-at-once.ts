@@ -1,3 +1,4 @@
+import { switchLabel } from '../../../model/labels.ts';
 import { conventionOf } from '../../../model/rig.ts';
 import { defineRule } from '../../define-rule.ts';
 
@@ -25,7 +26,7 @@ export const feetAtOnce = defineRule({
         if (event.kind === 'bank') return event.controller.controller!.facts.bankMove === 'fires' ? ['the bank'] : [];
         // So can what the part before does not mind. Of written steps nobody knows; those right after the press count.
         if (action?.kind !== 'foot' || (isDerived && when === 'before')) return [];
-        return [wiring.device.get(action.device)?.device.name ?? action.device];
+        return [switchLabel(wiring, action.device, action.switch)];
       });
       if (what.length < 2) return [];
       return [
@@ -37,10 +38,21 @@ export const feetAtOnce = defineRule({
             from: `${songbook.songs[part.song].name}, ${before.name}`,
             to: part.name,
             count: what.length,
-            what: what.join(', '),
+            what: timesOver(what),
           },
         },
       ];
     });
   },
 });
+
+/** “Boost, Preset down twice”: what is done more than once is said once. */
+function timesOver(what: readonly string[]): string {
+  const words = ['', '', ' twice', ' three times'];
+  return [...new Set(what)]
+    .map((name) => {
+      const times = what.filter((other) => other === name).length;
+      return `${name}${words[times] ?? ` ${times} times`}`;
+    })
+    .join(', ');
+}
