@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { demoShow, emptyShow, exportShow, starterById } from '@yunta/core';
-import { clean, fourCable, lead } from '@yunta/core/testing';
+import { cellarBarRig, clean, fourCable, lead } from '@yunta/core/testing';
 import { main } from './main.ts';
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-cli-'));
@@ -89,7 +89,8 @@ describe('what nobody judged is said, with an exit code of its own', () => {
     [
       'prove',
       songless,
-      'not judged: Lead lies on no switch; give it one on Program\nnot judged: Clean lies on no switch',
+      'not judged: Lead lies on no switch and no part plays it; give it a switch on Program, or a part on Set\n' +
+        'not judged: Clean lies on no switch',
     ],
   ])('%s %s', async (command, which, said) => {
     const { code, out } = await call(command, which);
@@ -102,6 +103,52 @@ describe('what nobody judged is said, with an exit code of its own', () => {
     const { code, out } = await call('prove', starter, '--level', '1', '--json');
     expect(code).toBe(4);
     expect(JSON.parse(out).unjudged).toEqual([{ kind: 'no-songs', text: 'there are no songs yet; enter them on Set' }]);
+  });
+});
+
+describe('a rig without slots', () => {
+  const cellar = file('cellar.json', exportShow(cellarBarRig()));
+  test('is judged in set order, with what feet and hands do', async () => {
+    const { code, out } = await call('prove', cellar, '--level', '1');
+    expect(code).toBe(0);
+    expect(out.split('\n').slice(0, 2)).toEqual([
+      'recalls: Cellar Waltz, verse, Rhythm: before Drive, Boost, Echo',
+      'recalls: Cellar Waltz, chorus, Crunch: on Compressor, Drive',
+    ]);
+    expect((await call('check', cellar)).code).toBe(0);
+  });
+  test('at the other levels is said to be played by feet, and is no yes', async () => {
+    const { code, out } = await call('prove', cellar);
+    expect(code).toBe(4);
+    expect(out).toMatch(/^played by feet, judged in set order \(--level 1\): Cellar Waltz, verse, Rhythm\n/);
+  });
+  test('in JSON: steps, mistakes and what to look at', async () => {
+    const { byFeet } = JSON.parse((await call('prove', cellar, '--level', '1', '--json', '--sound', 'Solo')).out);
+    expect(byFeet.parts).toHaveLength(1);
+    expect(byFeet.parts[0]).toMatchObject({ part: 'song-1-part-3', sound: 'solo', verdict: 'recalls', stuck: null });
+    expect(byFeet.parts[0].steps[0]).toEqual({
+      when: 'on',
+      derived: true,
+      kind: 'foot',
+      device: 'drive',
+      switch: 'switch',
+      stray: false,
+    });
+    expect(byFeet.mistakes).toContainEqual({
+      kind: 'missed',
+      press: { device: 'comp', switch: 'switch' },
+      at: 'song-2-part-2',
+      wrong: ['song-2-part-2'],
+      heals: null,
+    });
+    expect(byFeet.resets).toEqual([
+      {
+        sound: 'solo',
+        steps: null,
+        lookAt: ['comp/on', 'drive/on', 'boost/on', 'combo/channel', 'echo/on'],
+        unknown: false,
+      },
+    ]);
   });
 });
 

@@ -1,6 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import {
+  actionLabel,
+  type FootPlan,
+  footPlan,
   isAboutSongs,
   lossWords,
   type Loss,
@@ -12,6 +15,7 @@ import {
   formatFinding,
   importShow,
   type Level,
+  type PartPlan,
   rules,
   type Sequence,
   severityWords,
@@ -30,6 +34,7 @@ yunta restore FILE
 
 Exit 0: good. check: 1 when something stops the show. prove: 1 when a slot does not recall at the level asked
 (2, from anywhere, unless said), 3 when the worst is cannot be known. 2: a bad file or call.
+Parts that feet and hands bring up are judged at level 1: what is done for each is said, and kept under "byFeet".
 4: nothing worse, but not all could be judged: what is missing is said, and kept under "unjudged" in the JSON.
 backup, restore: 1 when it could not be done, and nothing was changed.
 `;
@@ -160,29 +165,76 @@ function runProve(show: Show, sounds: readonly Sound[], level: Level, print: Pri
   const missing = unjudged(show, prover.model.wiring).filter(
     (item) => isAsked(item, sounds) && (level === 1 || !isAboutSongs(item)),
   );
-  const wanted = new Set(sounds.map((sound) => sound.id));
+  const wanted = new Set<string>(sounds.map((sound) => sound.id));
   const judgements = prover
     .pairs()
     .filter(({ sound }) => wanted.has(sound.id))
     .map(({ slot, sound }) => ({ name: sound.name, ...prover.judge(slot, sound, level) }));
   const { wiring } = prover.model;
+  const plan = footPlan(prover);
+  const parts = (plan?.parts ?? []).filter(({ judgement, sound }) => judgement && sound !== null && wanted.has(sound));
   print(
     {
       level,
       judgements: judgements.map((judgement) => asDocumented(wiring, judgement)),
       unjudged: asJson(show, missing),
+      ...(plan ? { byFeet: feetAsDocumented(wiring, plan, wanted) } : {}),
     },
     judgements
       .map(
         (judgement) =>
           `${judgement.verdict}${judgement.length === null ? '' : ` (${judgement.length})`}: ${judgement.name}\n`,
       )
-      .join('') + notJudged(show, missing),
+      .join('') +
+      parts.map((part) => byFeetLine(show, wiring, part, level)).join('') +
+      notJudged(show, missing),
   );
-  const verdicts = new Set(judgements.map((judgement) => judgement.verdict));
+  // Parts that feet and hands bring up are judged in set order alone.
+  const verdicts = new Set([
+    ...judgements.map((judgement) => judgement.verdict),
+    ...(level === 1 ? parts.map(({ judgement }) => judgement!.verdict) : []),
+  ]);
   if (verdicts.has('does-not')) return 1;
   if (verdicts.has('cannot-be-known')) return 3;
-  return missing.length > 0 || judgements.length === 0 ? 4 : 0;
+  return missing.length > 0 || verdicts.size === 0 || (level !== 1 && parts.length > 0) ? 4 : 0;
+}
+
+/** “recalls: Cellar Waltz, verse, Rhythm: before Drive, Boost; on Echo”; at the other levels only who plays it. */
+function byFeetLine(
+  { rig, songbook }: Show,
+  wiring: Wiring,
+  { part: id, sound, judgement, steps }: PartPlan,
+  level: Level,
+) {
+  const part = songbook.parts[id];
+  const name = `${songbook.songs[part.song].name}, ${part.name}, ${rig.sounds[sound!].name}`;
+  if (level !== 1) return `played by feet, judged in set order (--level 1): ${name}\n`;
+  const done = (['before', 'on', 'after'] as const).flatMap((when) => {
+    const labels = steps.flatMap((step) =>
+      step.when === when && step.action ? [actionLabel(wiring, step.action)] : [],
+    );
+    return labels.length > 0 ? [`${when} ${labels.join(', ')}`] : [];
+  });
+  return `${judgement!.verdict}: ${name}: ${done.length > 0 ? done.join('; ') : 'nothing to do'}\n`;
+}
+
+/** The foot plan of some sounds; steps as stones, as everywhere in the JSON. */
+function feetAsDocumented(wiring: Wiring, { parts, mistakes, resets }: FootPlan, sounds: ReadonlySet<string>): object {
+  return {
+    parts: parts
+      .filter(({ sound, judgement }) => judgement && sound !== null && sounds.has(sound))
+      .map(({ part, sound, judgement, steps, stuck }) => ({
+        ...asDocumented(wiring, judgement!),
+        part,
+        sound,
+        steps: steps.map(({ when, isDerived, step }) => ({ when, derived: isDerived, ...step })),
+        stuck,
+      })),
+    mistakes,
+    resets: resets
+      .filter(({ sound }) => sounds.has(sound))
+      .map(({ isUnknown, ...reset }) => ({ ...reset, unknown: isUnknown })),
+  };
 }
 
 /** Whether something that is missing says anything of these sounds. */

@@ -1,4 +1,4 @@
-import type { Finding, Judgement, Level, Show, Step, Waiver } from '@yunta/core';
+import type { Finding, Judgement, Level, PartJudgement, Show, Step, Waiver } from '@yunta/core';
 
 /** A finding with its words. */
 export interface ToldFinding extends Finding {
@@ -26,6 +26,8 @@ export interface Judged {
 export interface Proved {
   readonly level: Level;
   readonly judgements: readonly Judgement[];
+  /** Parts that feet and hands bring up, judged in set order whatever the level. */
+  readonly byFeet: readonly PartJudgement[];
   readonly milliseconds: number;
   readonly spaces: number;
   readonly states: number;

@@ -61,6 +61,7 @@ export class Judging {
     return {
       level,
       judgements,
+      byFeet: partPlans(context.prover).flatMap(({ judgement }) => judgement ?? []),
       milliseconds: performance.now() - started,
       spaces: sizes.length,
       states: sizes.reduce((sum, size) => sum + size.states, 0),

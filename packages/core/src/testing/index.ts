@@ -10,3 +10,4 @@ export { answerReference, compareReference } from './reference.ts';
 export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';
 export { mutate, copied, type Json } from './mutate.ts';
 export { outcomeShows, outcomesOf } from './outcomes.ts';
+export { cellarBarRig, ferryRig, hallwayRig, twoLineBassRig } from '../demo/by-feet.ts';

@@ -1,4 +1,4 @@
-import type { Judgement, Level, Verdict } from '../recall/prove/verdict.ts';
+import type { Judgement, Level, PartJudgement, Verdict } from '../recall/prove/verdict.ts';
 import type { StrayEffect, StrayReport } from '../recall/replay/accidental-presses.ts';
 import { counted, type Evidence } from './evidence.ts';
 
@@ -10,17 +10,33 @@ const before: Record<Level, string> = {
 };
 const rests = 'the facts entered for each device: how it counts, recalls, loads and powers up';
 
-/** “34 of 37 recall, 1 cannot be known, 2 not played” */
-export function recalled(level: Level, judgements: readonly Judgement[]): Evidence {
+/**
+ * “34 of 37 recall, 1 cannot be known, 2 not played”; `byFeet`: the judgements of parts that feet and hands bring up,
+ * which are judged in set order alone.
+ */
+export function recalled(
+  level: Level,
+  judgements: readonly Judgement[],
+  byFeet: readonly PartJudgement[] = [],
+): Evidence {
   const count = (verdict: Verdict) => judgements.filter((judgement) => judgement.verdict === verdict).length;
   const played = judgements.length - count('not-played');
   const more = (['cannot-be-known', 'not-played'] as const).flatMap((verdict) =>
     count(verdict) > 0 ? [`${count(verdict)} ${verdict.replaceAll('-', ' ')}`] : [],
   );
+  const right = byFeet.filter(({ verdict }) => verdict === 'recalls').length;
+  const feet =
+    byFeet.length === 0
+      ? []
+      : level === 1
+        ? [`${right} of ${counted(byFeet.length, 'part')} by feet`]
+        : [`${counted(byFeet.length, 'part')} played by feet`];
+  const slots = judgements.length === 0 && byFeet.length > 0 ? [] : [`${count('recalls')} of ${played} recall`];
   return {
     of: 'Sounds that come up right',
-    value: [`${count('recalls')} of ${played} recall`, ...more].join(', '),
+    value: [...slots, ...more, ...feet].join(', '),
     inputs: [
+      ...feetInputs(level, byFeet.length, right),
       ['slots with a sound', String(judgements.length)],
       ['recall', String(count('recalls'))],
       ['do not', String(count('does-not'))],
@@ -32,6 +48,16 @@ export function recalled(level: Level, judgements: readonly Judgement[]): Eviden
     source: `every reachable state of the simulated rig; ${rests}`,
     rests: 'entered',
   };
+}
+
+function feetInputs(level: Level, parts: number, right: number): Evidence['inputs'] {
+  if (parts === 0) return [];
+  return [
+    ['parts that feet and hands bring up', String(parts)],
+    level === 1
+      ? ['of them come up right', String(right)]
+      : ['of them judged at this level', 'none: it speaks of slots'],
+  ];
 }
 
 /** Level 3 by the switch that is pressed: which of them cost more than the piece itself. */

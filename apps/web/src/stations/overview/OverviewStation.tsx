@@ -6,6 +6,8 @@ import {
   type Conventions,
   conventions,
   describeCommand,
+  isByFeet,
+  type Show,
   unjudged,
 } from '@yunta/core';
 import { Link } from 'react-router';
@@ -38,7 +40,7 @@ export function OverviewStation() {
       <div className="overview">
         <div>
           <Standing judged={judged} />
-          {Object.keys(show.rig.slots).length > 0 ? <Levels /> : <NextSteps />}
+          {canBeProved(show) ? <Levels /> : <NextSteps />}
         </div>
         <div>
           <RigFacts />
@@ -49,6 +51,10 @@ export function OverviewStation() {
     </>
   );
 }
+
+/** Whether there is anything that the proof can speak of. */
+const canBeProved = ({ rig }: Show): boolean =>
+  Object.keys(rig.slots).length > 0 || Object.values(rig.casting).some((cast) => isByFeet(rig, cast));
 
 function VerdictLine({ judged }: { readonly judged: Judged | null }) {
   const { show, wiring } = useShow();
@@ -167,7 +173,7 @@ function Levels() {
       <DataTable className="sheet">
         <tbody>
           {levels.map(({ level, name, what }) => {
-            const outcome = outcomeOf(level, proved[level]?.judgements, presses);
+            const outcome = outcomeOf(level, proved[level], presses);
             return (
               <tr key={level}>
                 <td style={{ width: 22 }}>

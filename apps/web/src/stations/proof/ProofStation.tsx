@@ -1,5 +1,5 @@
 import { UnstyledButton } from '@mantine/core';
-import { type Judgement, type Level, slotLabel, type StrayReport, why } from '@yunta/core';
+import { isByFeet, type Judgement, type Level, slotLabel, type StrayReport, why } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
@@ -7,6 +7,7 @@ import { StationHead } from '../../ui/StationHead.tsx';
 import { Why } from '../../ui/Why.tsx';
 import { levels, outcomeOf, verdictMark, verdictWords } from './levels.ts';
 import { lostTo } from './accidental-words.ts';
+import { ByFeet } from './ByFeet.tsx';
 import { StrayTable } from './StrayTable.tsx';
 import { useAccidentalPresses, useProof } from './use-proof.ts';
 import { WrongCase } from './WrongCase.tsx';
@@ -27,6 +28,7 @@ export function ProofStation() {
       (judgement) => judgement.verdict === 'does-not' || judgement.verdict === 'cannot-be-known',
     ) ?? [];
   const slots = Object.keys(show.rig.slots).length;
+  const byFeet = Object.values(show.rig.casting).some((cast) => isByFeet(show.rig, cast));
   const cases = wrong.map((item) => (
     <WrongCase
       key={item.slot}
@@ -53,17 +55,17 @@ export function ProofStation() {
           )}
         </span>
       </StationHead>
-      {slots === 0 && (
+      {slots === 0 && !byFeet && (
         <p className="sheet" style={{ padding: 14, margin: 0 }}>
-          No sound has a slot yet. Say what the rig should make on <b>Sounds</b>, lay it out on <b>Program</b>; the
-          proof follows by itself.
+          No sound has a slot yet, and no part plays one by feet. Say what the rig should make on <b>Sounds</b>, lay it
+          out on <b>Program</b>, or say on <b>Set</b> which sound plays which part; the proof follows by itself.
         </p>
       )}
-      {slots > 0 && (
+      {(slots > 0 || byFeet) && (
         <DataTable className="levels sheet" label="Verdicts by level">
           <tbody>
             {levels.map(({ level: one, name, what }) => {
-              const outcome = outcomeOf(one, proved[one]?.judgements, presses);
+              const outcome = outcomeOf(one, proved[one], presses);
               return (
                 <tr key={one} aria-selected={one === level} onClick={() => setLevel(one)}>
                   <th scope="row">
@@ -81,6 +83,7 @@ export function ProofStation() {
           </tbody>
         </DataTable>
       )}
+      {byFeet && <ByFeet />}
       {now && slots > 0 && (
         <>
           {level === 3 && <StrayTable presses={presses} />}

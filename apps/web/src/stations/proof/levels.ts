@@ -1,4 +1,5 @@
-import { type Evidence, type Judgement, type Level, type StrayReport, type Verdict, why } from '@yunta/core';
+import { type Evidence, type Level, type StrayReport, type Verdict, why } from '@yunta/core';
+import type { Proved } from '../../workers/judge-types.ts';
 
 export const levels: readonly { readonly level: Level; readonly name: string; readonly what: string }[] = [
   { level: 1, name: 'In set order', what: 'power-up, then the set list, part by part' },
@@ -23,13 +24,16 @@ export const verdictMark = {
 /** What a level comes to, in a mark and a figure; null until it is known. */
 export function outcomeOf(
   level: Level,
-  judgements: readonly Judgement[] | undefined,
+  proved: Pick<Proved, 'judgements' | 'byFeet'> | undefined,
   presses: readonly StrayReport[] | null,
 ): { readonly mark: Mark; readonly evidence: Evidence } | null {
-  if (!judgements) return null;
+  if (!proved) return null;
+  const { judgements, byFeet } = proved;
   // An accidental press is told by its switch: that a piece is off when its own switch was pressed is no fault.
-  if (level === 3) return presses && { mark: markOfPresses(presses), evidence: why.accidental(presses) };
-  return { mark: verdictMark[worstOf(judgements)], evidence: why.recalled(level, judgements) };
+  if (level === 3 && judgements.length > 0)
+    return presses && { mark: markOfPresses(presses), evidence: why.accidental(presses) };
+  const judged = level === 1 ? [...judgements, ...byFeet] : judgements;
+  return { mark: verdictMark[worstOf(judged)], evidence: why.recalled(level, judgements, byFeet) };
 }
 
 type Mark = (typeof verdictMark)[Verdict] | 'fix-before-load-in' | 'worth-knowing';
@@ -41,7 +45,7 @@ function markOfPresses(presses: readonly StrayReport[]): Mark {
 }
 
 /** The gravest verdict of a level, for its mark. */
-export function worstOf(judgements: readonly Judgement[]): Verdict {
+export function worstOf(judgements: readonly { readonly verdict: Verdict }[]): Verdict {
   const order: readonly Verdict[] = ['does-not', 'cannot-be-known', 'recalls', 'not-played'];
   return order.find((verdict) => judgements.some((judgement) => judgement.verdict === verdict)) ?? 'not-played';
 }

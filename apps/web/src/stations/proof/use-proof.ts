@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { Level, StrayReport } from '@yunta/core';
+import type { FootPlan, Level, StrayReport } from '@yunta/core';
 import { useFindings, useRig } from '../../api/rig.tsx';
 import { useServices } from '../../api/services.tsx';
 import type { Proved } from '../../workers/judge-types.ts';
@@ -34,6 +34,23 @@ export function useAccidentalPresses(proof: Partial<Record<Level, Proved>>): rea
     queryKey: ['strays', id, serial],
     queryFn: () => judge().strays(id),
     enabled: serial !== undefined && proof[3] !== undefined,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+  });
+  return data ?? null;
+}
+
+/** What feet and hands do where no slot plays; null until it is known. */
+export function useFootPlan(): FootPlan | null {
+  const { judge } = useServices();
+  const { id } = useRig();
+  const serial = useFindings().judged?.serial;
+  const { data } = useQuery({
+    queryKey: ['foot-plan', id, serial],
+    queryFn: () => judge().footPlan(id),
+    enabled: serial !== undefined,
     staleTime: Infinity,
     gcTime: 60_000,
     placeholderData: keepPreviousData,

@@ -282,6 +282,9 @@ export class Stepper {
   ): { row: Row; outcome: Outcome; lost: LossyPoint }[] {
     const { operations, points } = compiled.losses();
     const here = this.concerned(operations);
+    // What the whole event leaves may be known without what its operations read: a bank select that stands before a
+    // program change, say. Where it is lost the rest turns on it, so that it has to be followed.
+    this.replay(from, here, nothing);
     const concerned = new Set(here.flatMap((operation) => operation.points));
     return points.flatMap((point, i) => {
       if (!concerned.has(i) || !faults.has(point.kind)) return [];
@@ -333,6 +336,9 @@ export class Stepper {
     );
   }
 }
+
+/** No point at which anything is lost. */
+const nothing = -1;
 
 /**
  * Tells apart what operations do, one after the other: by their updates, and by their times where a device may be

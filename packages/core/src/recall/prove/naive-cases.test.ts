@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
-import { adaptCase } from '../../testing/recall-adapter.ts';
+import { adaptCase, type CaseRig } from '../../testing/recall-adapter.ts';
 import { stepsInShort } from '../../testing/small-rig.ts';
 import { proverOf } from './prover-of.ts';
 import type { Level } from './verdict.ts';
@@ -67,5 +67,45 @@ describe('cases that a naive proof gets wrong', () => {
     );
     const { slot, sound } = prover.pairs()[2];
     expect(prover.judge(slot, sound, 4).sequence!.needs).toEqual([{ device: 'd.D', part: 'preset', value: '9' }]);
+  });
+
+  test('a lost bank select, where only what the presets store is heard: another preset loads another value', () => {
+    const rig: CaseRig = {
+      controllers: {
+        c: {
+          slots: {
+            A: {
+              actions: [
+                { cc: 0, val: 1, ch: 1 },
+                { pc: 2, ch: 1 },
+              ],
+              sound: 'off',
+            },
+            B: { pos: 1, actions: [], sound: 'off' },
+          },
+        },
+      },
+      devices: {
+        D: {
+          ch: 1,
+          presets: { stored: { 1: { b: 0 }, 2: { b: 1 }, 130: { b: 0 } }, powerup: 1, scheme: 'msb' },
+          controls: { b: { domain: [0, 1], scope: 'preset' } },
+        },
+      },
+      midi: [['c', 'out', 'D']],
+      topology: { sources: ['in'], dests: ['out'], edges: [{ id: 'D', from: 'in', to: 'out', gov: ['D.b'] }] },
+      sounds: { off: { wants: { 'D.b': 0 } } },
+      set: [['c', 'A']],
+      faults: ['sent'],
+    };
+    const prover = proverOf(adaptCase(rig).show);
+    const found = prover.pairs().map(({ slot, sound }) => {
+      const { verdict, sequence } = prover.judge(slot, sound, 4);
+      return [prover.judge(slot, sound, 2).verdict, verdict, sequence && stepsInShort(sequence.steps)];
+    });
+    expect(found).toEqual([
+      ['recalls', 'recalls', null],
+      ['recalls', 'does-not', 'A (lost) B'],
+    ]);
   });
 });

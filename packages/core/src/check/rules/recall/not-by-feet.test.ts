@@ -31,7 +31,6 @@ test('fires where it must, and is quiet on the ordinary rig', () => {
       'pedals by feet': cellarBarRig(),
       'always on': twoLineBassRig(),
       'the preset that it comes up on': played(echo({ 'echo/preset': 0 }), ['far']),
-      // The channel follows a contact that is plugged in and that no slot closes; the own switch is held: it cannot move.
       'a loop that no slot lays in, in a sound that plays by its slot': fourCable().sound('lead', lead).laid().show,
     },
     faulty: {

@@ -1,0 +1,73 @@
+import {
+  actionLabel,
+  type MistakeReport,
+  type ResetReport,
+  type Show,
+  slotPlace,
+  switchLabel,
+  type Wiring,
+} from '@yunta/core';
+
+/** All that can go wrong with one press: missed, or made once too often. */
+export interface PressReport {
+  readonly key: string;
+  readonly label: string;
+  readonly missed: readonly MistakeReport[];
+  readonly extra: readonly MistakeReport[];
+}
+
+/** Mistakes by what is pressed, those that cost the most parts first. */
+export function byPress(show: Show, wiring: Wiring, mistakes: readonly MistakeReport[]): readonly PressReport[] {
+  const found = new Map<string, { label: string; missed: MistakeReport[]; extra: MistakeReport[] }>();
+  for (const mistake of mistakes) {
+    const { press } = mistake;
+    const key = 'slot' in press ? press.slot : `${press.device} ${press.switch}`;
+    let report = found.get(key);
+    if (!report) {
+      const label =
+        'slot' in press ? slotPlace(show.rig.slots[press.slot]) : switchLabel(wiring, press.device, press.switch);
+      found.set(key, (report = { label, missed: [], extra: [] }));
+    }
+    report[mistake.kind].push(mistake);
+  }
+  const cost = ({ missed, extra }: Pick<PressReport, 'missed' | 'extra'>) =>
+    [...missed, ...extra].reduce((sum, { wrong }) => sum + wrong.length, 0);
+  return [...found].map(([key, report]) => ({ key, ...report })).sort((a, b) => cost(b) - cost(a));
+}
+
+/** How far one mistake reaches: “to the end of the set”, “4 parts at most, then right again”. */
+export function reachWords(mistakes: readonly MistakeReport[]): string {
+  if (mistakes.length === 0) return 'not heard';
+  const lasting = mistakes.filter(({ heals }) => heals === null).length;
+  if (lasting === mistakes.length) return 'to the end of the set: nothing sets it right';
+  const most = Math.max(...mistakes.map(({ wrong }) => wrong.length));
+  const parts = `${most} ${most === 1 ? 'part' : 'parts'} at most`;
+  return lasting === 0
+    ? `${parts}, then right again`
+    : `to the end of the set in ${lasting} of ${mistakes.length} places`;
+}
+
+/** “missed at Cellar Waltz, verse: 6 parts wrong, to the end” */
+export function mistakeWords({ songbook }: Show, { kind, at, wrong, heals }: MistakeReport): string {
+  const nameOf = (id: string): string => {
+    const part = songbook.parts[id];
+    return `${songbook.songs[part.song].name}, ${part.name}`;
+  };
+  const count = `${wrong.length} ${wrong.length === 1 ? 'part' : 'parts'} wrong`;
+  const first = wrong[0] === at ? '' : ` from ${nameOf(wrong[0])} on`;
+  const until = heals === null ? 'to the end of the set' : `right again at ${nameOf(heals)}`;
+  return `${kind === 'missed' ? 'missed at' : 'once too often in'} ${nameOf(at)}: ${count}${first}, ${until}`;
+}
+
+/** What brings a sound up whatever came before; what to look at where nothing does. */
+export function resetWords(show: Show, wiring: Wiring, { steps, lookAt, isUnknown }: ResetReport): string {
+  if (isUnknown) return 'not known: too much to try, or contents that nobody entered';
+  if (!steps) {
+    const names = [...new Set(lookAt.map((ref) => show.rig.devices[ref.slice(0, ref.indexOf('/'))]?.name ?? ref))];
+    return names.length > 0 ? `look at ${names.join(', ')}: no press sets it` : 'look: no press sets it';
+  }
+  if (steps.length === 0) return 'nothing to do: it cannot be wrong';
+  return steps
+    .map((step) => ('slot' in step ? slotPlace(show.rig.slots[step.slot]) : actionLabel(wiring, step)))
+    .join(', then ');
+}
