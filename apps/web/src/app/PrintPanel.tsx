@@ -38,7 +38,10 @@ function Choices({ onClose }: { readonly onClose: () => void }) {
     if (!next.delete(what)) next.add(what);
     setChosen(next);
   };
-  const opened = async () => ({ ...rig.get(), played: await judge().partPlans(rig.id) });
+  const opened = async () => {
+    const [played, feet] = await Promise.all([judge().partPlans(rig.id), judge().footPlan(rig.id)]);
+    return { ...rig.get(), played, resets: feet?.resets ?? [] };
+  };
   const print = async () => {
     setState('printing');
     try {

@@ -210,6 +210,7 @@ function UndoRedo() {
 function SelectedSound() {
   const { show, sound, selectSound } = useShow();
   const slot = Object.values(show.rig.slots).find((slot) => slot.sound === sound?.id);
+  const isByFeet = Object.values(show.rig.casting).some((cast) => cast.sound !== undefined && cast.sound === sound?.id);
   if (!sound) return <span className="soft">No sound yet: the rig is traced as it powers up</span>;
   return (
     <div className="hand">
@@ -222,7 +223,7 @@ function SelectedSound() {
         choices={inOrder(show.rig.sounds).map((each) => ({ value: each.id, label: each.name }))}
         onPick={selectSound}
       />
-      <span className="slot num">{slot ? slotLabel(slot) : 'no slot'}</span>
+      <span className="slot num">{slot ? slotLabel(slot) : isByFeet ? 'by feet' : 'no slot'}</span>
     </div>
   );
 }

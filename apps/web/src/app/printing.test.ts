@@ -1,11 +1,13 @@
 import { expect, test } from '@jest/globals';
-import { buildWiring, demoShow, emptyShow, partPlans, proverOf, Tracer } from '@yunta/core';
+import { buildWiring, demoShow, emptyShow, footPlan, partPlans, proverOf, Tracer } from '@yunta/core';
 import { printables, printedOf, usualPaper } from './printing.ts';
 
 const opened = (show: ReturnType<typeof demoShow>) => {
   const wiring = buildWiring(show.rig);
-  const played = partPlans(proverOf(show));
-  return { show, wiring, tracer: new Tracer(wiring), sound: Object.values(show.rig.sounds)[0] ?? null, played };
+  const prover = proverOf(show);
+  const played = partPlans(prover);
+  const resets = footPlan(prover)?.resets ?? [];
+  return { show, wiring, tracer: new Tracer(wiring), sound: Object.values(show.rig.sounds)[0] ?? null, played, resets };
 };
 const all = printables.map(([what]) => what);
 

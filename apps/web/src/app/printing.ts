@@ -2,6 +2,7 @@ import {
   bankPlans,
   cueSheet,
   type PartSteps,
+  type ResetReport,
   patchList,
   programmingSheets,
   type Sheet,
@@ -31,10 +32,12 @@ interface OpenedShow {
   readonly sound: Sound | null;
   /** The set as it is played. */
   readonly played: readonly PartSteps[];
+  /** How to be sure of the sounds that feet and hands bring up. */
+  readonly resets: readonly ResetReport[];
 }
 
 /** The sheets of one kind; none for the drawing. */
-export function sheetsOf({ show, wiring, played }: OpenedShow, what: Printable): readonly Sheet[] {
+export function sheetsOf({ show, wiring, played, resets }: OpenedShow, what: Printable): readonly Sheet[] {
   switch (what) {
     case 'programming':
       return programmingSheets(show, wiring);
@@ -43,7 +46,7 @@ export function sheetsOf({ show, wiring, played }: OpenedShow, what: Printable):
     case 'patch':
       return [patchList(show, wiring)];
     case 'cues':
-      return [cueSheet(show, wiring, played)];
+      return [cueSheet(show, wiring, played, resets)];
     case 'drawing':
       return [];
   }

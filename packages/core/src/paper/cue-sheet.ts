@@ -1,9 +1,9 @@
 import { slotOfCast, soundOfCast } from '../model/casting.ts';
 import { castOf, type Show, splitRef } from '../model/documents.ts';
 import { actionLabel, cueLabel } from '../model/labels.ts';
-import type { CastAction } from '../model/rig.ts';
+import type { CastAction, ControlRef } from '../model/rig.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
-import { slotLabel } from '../model/slots.ts';
+import { slotLabel, slotPlace } from '../model/slots.ts';
 import { ownerOf, type Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
@@ -15,8 +15,23 @@ export interface PartSteps {
   readonly judgement: { readonly verdict: string } | null;
 }
 
-/** What hands and feet do tonight: part by part in set order. `played`: the set as it is played. */
-export function cueSheet(show: Show, wiring: Wiring, played: readonly PartSteps[]): Sheet {
+/** What brings a sound up whatever came before, where no slot does; null where one has to look. */
+export interface SoundReset {
+  readonly sound: string;
+  readonly steps: readonly ({ readonly slot: string } | CastAction)[] | null;
+  readonly lookAt: readonly ControlRef[];
+}
+
+/**
+ * What hands and feet do tonight: part by part in set order. `played`: the set as it is played; `resets`: how to be
+ * sure of the sounds that feet and hands bring up.
+ */
+export function cueSheet(
+  show: Show,
+  wiring: Wiring,
+  played: readonly PartSteps[],
+  resets: readonly SoundReset[] = [],
+): Sheet {
   const { songbook, rig } = show;
   const parts = partsInSetOrder(show).map((id) => songbook.parts[id]);
   const songs = [...new Set(parts.map((part) => part.song))].map((id) => songbook.songs[id]);
@@ -70,8 +85,20 @@ export function cueSheet(show: Show, wiring: Wiring, played: readonly PartSteps[
           };
         }),
     })),
-    notes: [],
+    notes: resets.flatMap((reset) => resetNote(show, wiring, reset)),
   };
+}
+
+/** “To be sure of Clear: Preset down, Preset down.” Nothing where nothing can go wrong. */
+function resetNote({ rig }: Show, wiring: Wiring, { sound, steps, lookAt }: SoundReset): string[] {
+  const name = rig.sounds[sound].name;
+  if (!steps) {
+    const pieces = [...new Set(lookAt.map((ref) => wiring.device.get(splitRef(ref).device)?.device.name ?? ref))];
+    return pieces.length === 0 ? [] : [`To be sure of ${name}: look at ${pieces.join(', ')}.`];
+  }
+  if (steps.length === 0) return [];
+  const labels = steps.map((step) => ('slot' in step ? slotPlace(rig.slots[step.slot]) : actionLabel(wiring, step)));
+  return [`To be sure of ${name}: ${labels.join(', ')}.`];
 }
 
 /** What a sound asks of the hands. */

@@ -3,7 +3,8 @@ import type { Show } from '../model/documents.ts';
 import { buildWiring } from '../model/wiring.ts';
 import { clean, fourCable, lead } from '../testing/build-show.ts';
 import { proverOf } from '../recall/prove/prover-of.ts';
-import { partPlans } from '../recall/replay/foot-plan.ts';
+import { hallwayRig } from '../demo/by-feet.ts';
+import { footPlan, partPlans } from '../recall/replay/foot-plan.ts';
 import { cueSheet } from './cue-sheet.ts';
 import { patchList } from './patch-list.ts';
 import { saidBy, type Sheet } from './sheet.ts';
@@ -112,5 +113,21 @@ test('the cue sheet says part by part what to press and what the hands do', () =
   expect(group(sheet, '1. Song')).toEqual([
     ['lead', '', '1·1', 'Lead', '', 'Guitar selector neck'],
     ['clean', '', '1·2', 'Clean', '', ''],
+  ]);
+});
+
+test('the cue sheet of a rig by feet: what to press when, and how to be sure of a sound', () => {
+  const show = hallwayRig();
+  const prover = proverOf(show);
+  const sheet = cueSheet(show, buildWiring(show.rig), partPlans(prover), footPlan(prover)!.resets);
+  expect(sheet.groups[0].lines.map(({ cells }) => cells)).toEqual([
+    ['intro', '4', 'by feet', 'Bright', 'before: Drive, Echo', 'before: Guitar volume 8'],
+    ['verse', '16', 'by feet', 'Warm', 'on: Echo', 'on: Guitar selector neck'],
+    ['end', '8', 'by feet', 'Loud', 'on: Drive, Preamp', 'on: Guitar selector bridge, Guitar volume 10'],
+  ]);
+  expect(sheet.notes).toEqual([
+    'To be sure of Bright: look at Drive, Preamp, Echo.',
+    'To be sure of Warm: look at Drive, Preamp, Echo.',
+    'To be sure of Loud: look at Drive, Preamp, Echo.',
   ]);
 });

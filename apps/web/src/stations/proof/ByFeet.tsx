@@ -4,7 +4,7 @@ import { useShow } from '../../api/rig.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { Fold } from '../../ui/Fold.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
-import { byPress, mistakeWords, reachWords, resetWords } from './feet-words.ts';
+import { alike, byPress, mistakeWords, resetWords } from './feet-words.ts';
 import { verdictMark, verdictWords } from './levels.ts';
 import { useFootPlan } from './use-proof.ts';
 
@@ -29,6 +29,7 @@ function Plan({ parts }: { readonly parts: readonly PartPlan[] }) {
   const { show, wiring, selectSound } = useShow();
   const labels = ({ steps }: PartPlan, moment: string): string =>
     steps.flatMap(({ when, action }) => (when === moment && action ? [actionLabel(wiring, action)] : [])).join(', ');
+  const hasAfter = parts.some((plan) => plan.judgement && labels(plan, 'after') !== '');
   return (
     <div className="scroll-x">
       <DataTable className="sheet" label="What feet and hands do">
@@ -38,7 +39,7 @@ function Plan({ parts }: { readonly parts: readonly PartPlan[] }) {
             <th>Sound</th>
             <th>Before</th>
             <th>On the bar line</th>
-            <th>After</th>
+            {hasAfter && <th>After</th>}
             <th>Comes up</th>
           </tr>
         </thead>
@@ -57,7 +58,7 @@ function Plan({ parts }: { readonly parts: readonly PartPlan[] }) {
                 </td>
                 <td>{labels(plan, 'before')}</td>
                 <td>{labels(plan, 'on')}</td>
-                <td>{labels(plan, 'after')}</td>
+                {hasAfter && <td>{labels(plan, 'after')}</td>}
                 <td style={{ whiteSpace: 'nowrap' }}>
                   <SeverityMark is={verdictMark[judgement.verdict]} size={13} />{' '}
                   <span className={judgement.verdict === 'does-not' ? 'stop' : 'soft'}>
@@ -92,13 +93,13 @@ function Mistakes({ plan: { mistakes } }: { readonly plan: FootPlan }) {
           </tr>
         </thead>
         <tbody>
-          {presses.map(({ key, label, missed, extra }) => (
-            <tr key={key}>
+          {alike(presses).map(({ labels, missed, extra }) => (
+            <tr key={labels.join()}>
               <td>
-                <b>{label}</b>
+                <b>{labels.join(', ')}</b>
               </td>
-              <td>{missed.length === 0 ? <span className="soft">not pressed tonight</span> : reachWords(missed)}</td>
-              <td>{reachWords(extra)}</td>
+              <td>{missed}</td>
+              <td>{extra}</td>
             </tr>
           ))}
         </tbody>

@@ -47,6 +47,24 @@ export function reachWords(mistakes: readonly MistakeReport[]): string {
     : `to the end of the set in ${lasting} of ${mistakes.length} places`;
 }
 
+/** Presses whose mistakes reach as far, said once. */
+export function alike(
+  presses: readonly PressReport[],
+): readonly { readonly labels: readonly string[]; readonly missed: string; readonly extra: string }[] {
+  const found = new Map<string, { readonly labels: string[]; readonly missed: string; readonly extra: string }>();
+  for (const { label, missed, extra } of presses) {
+    const words = {
+      missed: missed.length === 0 ? 'not heard, or not pressed' : reachWords(missed),
+      extra: reachWords(extra),
+    };
+    const key = JSON.stringify(words);
+    const same = found.get(key);
+    if (same) same.labels.push(label);
+    else found.set(key, { labels: [label], ...words });
+  }
+  return [...found.values()];
+}
+
 /** “missed at Cellar Waltz, verse: 6 parts wrong, to the end” */
 export function mistakeWords({ songbook }: Show, { kind, at, wrong, heals }: MistakeReport): string {
   const nameOf = (id: string): string => {

@@ -1,7 +1,7 @@
-import { UnstyledButton } from '@mantine/core';
 import { actionLabel, type CastAction, castOf, commands, controlLabel, type Part, type PartPlan } from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
+import { LinkButton } from '../../ui/LinkButton.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 
 const moments = ['before', 'on', 'after'] as const;
@@ -9,7 +9,7 @@ const momentWords = { before: 'before', on: 'on the bar line', after: 'after' } 
 
 /**
  * What feet and hands do for a part, by when: what was written by hand can be taken away, what follows from the sounds
- * cannot, and is pinned by a click.
+ * cannot.
  */
 export function PartFeet({ part, plan }: { readonly part: Part; readonly plan: PartPlan | undefined }) {
   const { show, run, wiring } = useShow();
@@ -39,19 +39,19 @@ export function PartFeet({ part, plan }: { readonly part: Part; readonly plan: P
             <span className="soft">{momentWords[when]}</span>
             {when !== 'on' &&
               written.map((action, i) => (
-                <UnstyledButton
-                  key={i}
-                  className="tag"
-                  data-hands={action.kind === 'cue' || undefined}
-                  aria-label={`Take ${actionLabel(wiring, action)} ${when} ${part.name} away`}
-                  title="Written by hand: take it away"
-                  onClick={() => drop(when, action)}
-                >
-                  {actionLabel(wiring, action)} ×
-                </UnstyledButton>
+                <span key={i} className="doing" data-hands={action.kind === 'cue' || undefined}>
+                  {actionLabel(wiring, action)}{' '}
+                  <LinkButton
+                    aria-label={`Take ${actionLabel(wiring, action)} ${when} ${part.name} away`}
+                    title="Written by hand: take it away"
+                    onClick={() => drop(when, action)}
+                  >
+                    ×
+                  </LinkButton>
+                </span>
               ))}
             {derived.map((action, i) => (
-              <span key={i} className="tag derived" data-hands={action.kind === 'cue' || undefined}>
+              <span key={i} className="doing" data-hands={action.kind === 'cue' || undefined}>
                 {actionLabel(wiring, action)}
               </span>
             ))}
