@@ -31,6 +31,7 @@ const Story = memo(function Story({
   if (!sound || !column) return null;
   const value = valueIn(sound, column);
   const slot = Object.values(show.rig.slots).find((slot) => slot.sound === sound.id);
+  const isByFeet = Object.values(show.rig.casting).some((cast) => cast.sound === sound.id);
   const { device, anatomy } = wiring.device.get(column.device)!;
   const sent = slot ? listSlot(wiring, slot).actions.filter((line) => line.about === column.device) : [];
   return (
@@ -60,7 +61,9 @@ const Story = memo(function Story({
             ? sent.length > 0
               ? `its slot sends: ${sent.map((line) => line.hex || line.words.toLowerCase()).join(', ')}`
               : 'its slot sends nothing to it'
-            : 'it has no slot yet'}
+            : isByFeet
+              ? 'no slot: feet and hands set it, as Set says'
+              : 'it has no slot yet'}
         </span>
       )}
     </p>
