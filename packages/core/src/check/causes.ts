@@ -10,31 +10,86 @@ const ofSilence = new Set([
 ] as const satisfies readonly string[]) as ReadonlySet<string>;
 
 /**
- * Findings with the one that each follows from, if any. An amp without its load is the cause of silence, and silence of
- * what else is found of a sound; what a sound has of its own beside that is found again once it sounds.
+ * What nothing reaches at a device, whatever the sound: a cable or a channel that is missing there. It is found once a
+ * sound, mended once, and what is left over at that device follows from it.
  */
-export function withCauses({ show, tracer, wiring }: Context, findings: readonly Finding[]): readonly Finding[] {
-  const noLoad = new Map(
-    findings.flatMap((finding) =>
-      finding.ruleId === 'loudspeakers/no-load' ? [[finding.at.device, causeOf(finding)]] : [],
-    ),
-  );
-  const silent = new Map<string, Cause>();
-  for (const finding of findings) {
-    if (finding.ruleId !== 'routing/no-route' || finding.at.sound === undefined) continue;
-    const open = tracer
-      .trace(show.rig.sounds[finding.at.sound])
-      .deadEnds.find(({ device, jack }) => noLoad.has(device) && isPowered(wiring.device.get(device)?.jack.get(jack)));
-    silent.set(finding.at.sound, (open && noLoad.get(open.device)) ?? causeOf(finding));
-  }
-  if (silent.size === 0) return findings;
+const atDevice = new Set([
+  'midi/no-path',
+  'routing/channel-unreachable',
+] as const satisfies readonly string[]) as ReadonlySet<string>;
+
+const noRoute = 'routing/no-route';
+
+/**
+ * Findings with the one that each follows from, if any. A line without an end, or an amp without its load, is the cause
+ * of silence; sounds that fall silent at the same place have one cause; and silence is the cause of what else is found
+ * of a sound. What a sound has of its own beside that is found again once it sounds.
+ */
+export function withCauses(context: Context, findings: readonly Finding[]): readonly Finding[] {
+  const silent = causesOfSilence(context, findings);
+  const unreached = causesAtDevices(findings);
+  if (silent.size === 0 && unreached.size === 0) return findings;
+  const { slots } = context.show.rig;
   return findings.map((finding) => {
-    const sound = finding.at.sound ?? (finding.at.slot === undefined ? null : show.rig.slots[finding.at.slot]?.sound);
-    const cause = sound === null || sound === undefined ? undefined : silent.get(sound);
-    const isOfIt =
-      finding.ruleId === 'routing/no-route' ? cause?.ruleId !== finding.ruleId : ofSilence.has(finding.ruleId);
-    return cause && isOfIt ? { ...finding, follows: cause } : finding;
+    const sound = finding.at.sound ?? (finding.at.slot === undefined ? null : slots[finding.at.slot]?.sound);
+    const cause =
+      (sound === null || sound === undefined ? undefined : followsSilence(finding, silent.get(sound))) ??
+      followsDevice(finding, unreached);
+    return cause ? { ...finding, follows: cause } : finding;
   });
 }
 
+function followsSilence(finding: Finding, cause: Cause | undefined): Cause | undefined {
+  const isOfIt = finding.ruleId === noRoute ? cause && !isSame(cause, finding) : ofSilence.has(finding.ruleId);
+  return isOfIt ? cause : undefined;
+}
+
+function followsDevice(finding: Finding, unreached: ReadonlyMap<string, Cause>): Cause | undefined {
+  const { ruleId, at } = finding;
+  if (at.device === undefined) return undefined;
+  if (atDevice.has(ruleId)) {
+    const cause = unreached.get(`${ruleId} ${at.device}`);
+    return cause && !isSame(cause, finding) ? cause : undefined;
+  }
+  if (ruleId !== 'recall/left-over') return undefined;
+  return [...atDevice].map((rule) => unreached.get(`${rule} ${at.device}`)).find((cause) => cause !== undefined);
+}
+
+/** Of each sound that is silent, what silences it. */
+function causesOfSilence({ show, tracer, wiring }: Context, findings: readonly Finding[]): ReadonlyMap<string, Cause> {
+  const noLoad = new Map<string | undefined, Cause>();
+  let noEnd: Cause | undefined;
+  for (const finding of findings)
+    if (finding.ruleId === 'loudspeakers/no-load') noLoad.set(finding.at.device, causeOf(finding));
+    else if (finding.ruleId === 'routing/no-destination') noEnd ??= causeOf(finding);
+  const silent = new Map<string, Cause>();
+  /** By where the line stops, the first sound that is silent there. */
+  const stopped = new Map<string, Cause>();
+  for (const finding of findings) {
+    if (finding.ruleId !== noRoute || finding.at.sound === undefined) continue;
+    const { deadEnds } = tracer.trace(show.rig.sounds[finding.at.sound]);
+    const open = deadEnds.find(
+      ({ device, jack }) => noLoad.has(device) && isPowered(wiring.device.get(device)?.jack.get(jack)),
+    );
+    const place = JSON.stringify(deadEnds);
+    if (!stopped.has(place)) stopped.set(place, causeOf(finding));
+    silent.set(finding.at.sound, (open && noLoad.get(open.device)) ?? noEnd ?? stopped.get(place)!);
+  }
+  return silent;
+}
+
+/** By rule and device the first finding that nothing reaches there. */
+function causesAtDevices(findings: readonly Finding[]): ReadonlyMap<string, Cause> {
+  const found = new Map<string, Cause>();
+  for (const finding of findings) {
+    const { ruleId, at } = finding;
+    if (!atDevice.has(ruleId) || at.device === undefined) continue;
+    const key = `${ruleId} ${at.device}`;
+    if (!found.has(key)) found.set(key, causeOf(finding));
+  }
+  return found;
+}
+
 const causeOf = ({ ruleId, at }: Finding): Cause => ({ ruleId, at });
+
+const isSame = (cause: Cause, { ruleId, at }: Finding): boolean => cause.ruleId === ruleId && cause.at === at;

@@ -138,6 +138,10 @@ export const inOrderOf = (
 
 export const nameOf = ({ wiring }: Wired, device: string): string => wiring.device.get(device)?.device.name ?? device;
 
+/** Whether a device has a signal that comes in and one that goes out: neither end of a line. */
+export const isBetweenEnds = ({ anatomy }: WiredDevice): boolean =>
+  anatomy.source === undefined && anatomy.destination === undefined && anatomy.sections.length > 0;
+
 /** Whether a message, a contact or a stored value can put the control where a sound wants it. */
 export function isSent(wired: WiredDevice, control: Control): boolean {
   if (control.contacts) return true;

@@ -17,11 +17,13 @@ import { leftOver } from './recall/left-over.ts';
 import { notByFeet } from './recall/not-by-feet.ts';
 import { partOutOfReach } from './recall/part-out-of-reach.ts';
 import { unquietSlot } from './recall/unquiet-slot.ts';
+import { channelUnreachable } from './routing/channel-unreachable.ts';
 import { deadEnd } from './routing/dead-end.ts';
 import { gateAfterTail } from './routing/gate-after-tail.ts';
 import { highGainInLoop } from './routing/high-gain-in-loop.ts';
 import { howl } from './routing/howl.ts';
 import { moreSoundsThanSlots } from './routing/more-sounds-than-slots.ts';
+import { noDestination } from './routing/no-destination.ts';
 import { noMute } from './routing/no-mute.ts';
 import { noRoute } from './routing/no-route.ts';
 import { notOnPath } from './routing/not-on-path.ts';
@@ -55,11 +57,13 @@ export const rules: readonly Rule[] = [
   notByFeet,
   partOutOfReach,
   unquietSlot,
+  channelUnreachable,
   deadEnd,
   gateAfterTail,
   highGainInLoop,
   howl,
   moreSoundsThanSlots,
+  noDestination,
   noMute,
   noRoute,
   notOnPath,

@@ -1,3 +1,4 @@
+import type { WiredDevice } from '../../../model/wiring.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 
 export const deadEnd = defineSoundRule({
@@ -13,12 +14,23 @@ export const deadEnd = defineSoundRule({
   each: ({ sound, wiring, trace }) =>
     sound.silence
       ? []
-      : trace().deadEnds.map((end) => {
+      : trace().deadEnds.flatMap((end) => {
           const wired = wiring.device.get(end.device)!;
-          return {
-            messageId: 'open' as const,
-            at: { sound: sound.id, device: end.device },
-            data: { sound: sound.name, device: wired.device.name, jack: wired.jack.get(end.jack)!.label },
-          };
+          if (isWaiting(wired) || isUnusedInsert(wired, end.jack)) return [];
+          return [
+            {
+              messageId: 'open' as const,
+              at: { sound: sound.id, device: end.device },
+              data: { sound: sound.name, device: wired.device.name, jack: wired.jack.get(end.jack)!.label },
+            },
+          ];
         }),
 });
+
+/** An instrument on its stand, or at an input that is not selected. Where none is heard, that is told as silence. */
+const isWaiting = ({ anatomy }: WiredDevice): boolean => anatomy.source !== undefined;
+
+/** An insert with nothing in it: the signal goes on inside the device. */
+const isUnusedInsert = ({ anatomy, plugged }: WiredDevice, jack: string): boolean =>
+  anatomy.inserts?.some((insert) => insert.send === jack && !plugged.has(insert.send) && !plugged.has(insert.return)) ??
+  false;

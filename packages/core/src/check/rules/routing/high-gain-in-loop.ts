@@ -37,9 +37,14 @@ export const highGainInLoop = defineSoundRule({
   },
 });
 
-/** Devices with an insert of their own, switchers aside. */
+/** Amps and preamps with a loop: what has channels or a loudspeaker output. The loops of a band split are none. */
 const withInserts = memoised(
   ({ displayMemo }: Wiring) => displayMemo,
   ({ devices }): readonly WiredDevice[] =>
-    devices.filter(({ anatomy }) => (anatomy.inserts?.length ?? 0) > 0 && !anatomy.controller),
+    devices.filter(
+      ({ anatomy }) =>
+        (anatomy.inserts?.length ?? 0) > 0 &&
+        (anatomy.controls.some(({ weight }) => weight === 'channel') ||
+          anatomy.jacks.some(({ kind, speaker }) => speaker === true && kind === 'signal-out')),
+    ),
 );

@@ -9,13 +9,21 @@ test('fires where it must, and is quiet on the ordinary rig', () => {
   const faults = ruleFaults(outputsJoined, {
     clean: {
       'a cord that splits one output': joined('Switcher Send 4 > Boost + Boost 2'),
-      'two guitars into one input, which drive nothing': fourCable()
-        .device('bass', 'guitar', 'Bass')
+      'one guitar into two inputs': fourCable()
         .device('spare', 'guitar', 'Spare')
         .device('boost', 'boost', 'Boost')
-        .cables('Bass + Spare > Boost').show,
+        .device('boost-2', 'boost', 'Boost 2')
+        .cables('Spare > Boost + Boost 2').show,
     },
     faulty: {
+      'two guitars into one input': {
+        show: fourCable()
+          .device('bass', 'guitar', 'Bass')
+          .device('spare', 'guitar', 'Spare')
+          .device('boost', 'boost', 'Boost')
+          .cables('Bass + Spare > Boost').show,
+        messages: ['instruments'],
+      },
       'two pedals into one input': { show: joined('Boost + Boost 2 > Switcher Return 4'), messages: ['signal'] },
       'two amps on one cabinet': {
         show: fourCable()

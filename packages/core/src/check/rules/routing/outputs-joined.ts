@@ -5,7 +5,7 @@ import type { Wiring } from '../../../model/wiring.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
 import { nameOf, none } from '../../queries.ts';
 
-type Joined = 'signal' | 'speaker' | 'midi';
+type Joined = 'signal' | 'speaker' | 'midi' | 'instruments';
 
 export const outputsJoined = defineRule({
   meta: {
@@ -19,6 +19,8 @@ export const outputsJoined = defineRule({
     messages: {
       signal: '{tag} joins {outputs} without a mixer.',
       speaker: '{tag} joins the loudspeaker outputs of {outputs}: that can destroy an amplifier.',
+      instruments:
+        '{tag} joins {outputs} at one input: each is the other’s load, and one turned down takes both down. A selector or a mixer keeps them apart.',
       midi: '{tag} joins {outputs}: two MIDI outputs on one cable garble what both send.',
     },
   },
@@ -26,6 +28,18 @@ export const outputsJoined = defineRule({
     inOrder(show.rig.cables).flatMap((cable): readonly Reported<Joined>[] => {
       if (cable.kind === 'contact' || !joinsOutputs(wiring, cable)) return none;
       const outputs = cable.plugs.filter((plug) => isOutput(wiring, plug));
+      const instruments = outputs.filter((plug) => wiring.device.get(plug.device)?.anatomy.source !== undefined);
+      if (cable.kind === 'signal' && instruments.length > 1)
+        return [
+          {
+            messageId: 'instruments',
+            at: { device: instruments[0].device },
+            data: {
+              tag: cable.tag,
+              outputs: instruments.map((plug) => nameOf({ wiring }, plug.device)).join(' and '),
+            },
+          },
+        ];
       const driven = outputs.filter((plug) => isDriven(wiring, plug));
       if (driven.length < 2) return none;
       const labels = driven
