@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Show } from '../model/documents.ts';
-import { fourCable, lead } from '../testing/build-show.ts';
+import { fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
 import { ordinary, without } from '../testing/rule-rigs.ts';
 import { check, contextOf } from './engine.ts';
 import { rules } from './rules/index.ts';
@@ -54,6 +54,24 @@ test('a MIDI cable pulled: one cause for all the sounds that want a preset there
   expect(found.filter(([rule, , follows]) => rule === 'midi/no-path' && follows === null)).toHaveLength(1);
   const followers = found.filter(([, , follows]) => follows !== null);
   expect(new Set(followers.map(([rule]) => rule))).toEqual(new Set(['midi/no-path', 'recall/left-over']));
+});
+
+test('what every sound runs into at one place is one finding: a delay ahead of the stage that distorts', () => {
+  const show = new ShowBuilder()
+    .device('guitar', 'guitar', 'Guitar')
+    .device('delay', 'delay', 'Delay')
+    .device('drive', 'drive', 'Drive')
+    .device('desk', 'desk', 'Desk')
+    .cables('Guitar > Delay', 'Delay > Drive', 'Drive > Desk')
+    .sound('one', { pedals: { delay: 'on', drive: 'on' } })
+    .sound('two', { pedals: { delay: 'on', drive: 'on' } })
+    .sound('three', { pedals: { delay: 'on', drive: 'on' } }).show;
+  const found = told(show).filter(([rule]) => rule === 'routing/time-before-drive');
+  expect(found.map(([, , follows]) => follows)).toEqual([
+    null,
+    'routing/time-before-drive delay',
+    'routing/time-before-drive delay',
+  ]);
 });
 
 test('no loudspeaker and no desk: that is the cause, and every silence follows', () => {

@@ -9,13 +9,20 @@ const ofSilence = new Set([
   'recall/identical-sounds',
 ] as const satisfies readonly string[]) as ReadonlySet<string>;
 
-/**
- * What nothing reaches at a device, whatever the sound: a cable or a channel that is missing there. It is found once a
- * sound, mended once, and what is left over at that device follows from it.
- */
-const atDevice = new Set([
+/** What nothing reaches at a device: a cable or a channel that is missing there. What is left over there follows. */
+const unreachable = new Set([
   'midi/no-path',
   'routing/channel-unreachable',
+] as const satisfies readonly string[]) as ReadonlySet<string>;
+
+/** What is found once a sound, and is mended once for all of them where it stands at the same place. */
+const once = new Set([
+  'midi/no-path',
+  'routing/dead-end',
+  'routing/gate-after-tail',
+  'routing/high-gain-in-loop',
+  'routing/not-on-path',
+  'routing/time-before-drive',
 ] as const satisfies readonly string[]) as ReadonlySet<string>;
 
 const noRoute = 'routing/no-route';
@@ -27,14 +34,20 @@ const noRoute = 'routing/no-route';
  */
 export function withCauses(context: Context, findings: readonly Finding[]): readonly Finding[] {
   const silent = causesOfSilence(context, findings);
-  const unreached = causesAtDevices(findings);
-  if (silent.size === 0 && unreached.size === 0) return findings;
+  const repeated = firstOfEach(findings);
+  if (silent.size === 0 && repeated.size === 0) return findings;
+  const unreached = new Map(
+    findings.flatMap((finding) =>
+      unreachable.has(finding.ruleId) ? [[finding.at.device, repeated.get(placeOf(finding)) ?? causeOf(finding)]] : [],
+    ),
+  );
   const { slots } = context.show.rig;
   return findings.map((finding) => {
     const sound = finding.at.sound ?? (finding.at.slot === undefined ? null : slots[finding.at.slot]?.sound);
     const cause =
       (sound === null || sound === undefined ? undefined : followsSilence(finding, silent.get(sound))) ??
-      followsDevice(finding, unreached);
+      followsPlace(finding, repeated) ??
+      (finding.ruleId === 'recall/left-over' ? unreached.get(finding.at.device) : undefined);
     return cause ? { ...finding, follows: cause } : finding;
   });
 }
@@ -44,15 +57,9 @@ function followsSilence(finding: Finding, cause: Cause | undefined): Cause | und
   return isOfIt ? cause : undefined;
 }
 
-function followsDevice(finding: Finding, unreached: ReadonlyMap<string, Cause>): Cause | undefined {
-  const { ruleId, at } = finding;
-  if (at.device === undefined) return undefined;
-  if (atDevice.has(ruleId)) {
-    const cause = unreached.get(`${ruleId} ${at.device}`);
-    return cause && !isSame(cause, finding) ? cause : undefined;
-  }
-  if (ruleId !== 'recall/left-over') return undefined;
-  return [...atDevice].map((rule) => unreached.get(`${rule} ${at.device}`)).find((cause) => cause !== undefined);
+function followsPlace(finding: Finding, repeated: ReadonlyMap<string, Cause>): Cause | undefined {
+  const cause = once.has(finding.ruleId) ? repeated.get(placeOf(finding)) : undefined;
+  return cause && !isSame(cause, finding) ? cause : undefined;
 }
 
 /** Of each sound that is silent, what silences it. */
@@ -78,17 +85,20 @@ function causesOfSilence({ show, tracer, wiring }: Context, findings: readonly F
   return silent;
 }
 
-/** By rule and device the first finding that nothing reaches there. */
-function causesAtDevices(findings: readonly Finding[]): ReadonlyMap<string, Cause> {
+/** By place the first finding of what is found there once a sound. */
+function firstOfEach(findings: readonly Finding[]): ReadonlyMap<string, Cause> {
   const found = new Map<string, Cause>();
   for (const finding of findings) {
-    const { ruleId, at } = finding;
-    if (!atDevice.has(ruleId) || at.device === undefined) continue;
-    const key = `${ruleId} ${at.device}`;
-    if (!found.has(key)) found.set(key, causeOf(finding));
+    if (!once.has(finding.ruleId) && !unreachable.has(finding.ruleId)) continue;
+    const place = placeOf(finding);
+    if (!found.has(place)) found.set(place, causeOf(finding));
   }
   return found;
 }
+
+/** What a finding says, whichever the sound. */
+const placeOf = ({ ruleId, messageId, at, data: { sound: _, ...data } }: Finding): string =>
+  JSON.stringify([ruleId, messageId, at.device, data]);
 
 const causeOf = ({ ruleId, at }: Finding): Cause => ({ ruleId, at });
 
