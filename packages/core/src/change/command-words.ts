@@ -37,6 +37,13 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'want-in-all': (f) => `Change ${f.device} in ${f.count} sounds`,
   'set-preset': (f) => `Change preset of ${f.device}`,
   'add-place': (f) => `Add place ${f.place}`,
+  'set-place': (f) => `Change place ${f.place}`,
+  'remove-place': (f) => `Remove place ${f.place}`,
+  'set-setting': (f) => `Change ${settingWords[String(f.field)] ?? 'a setting'}`,
+  'add-slot': (f) => `Add ${f.slot} of ${f.controller}`,
+  'add-outside': (f) => `Let a program change into ${f.device}`,
+  'remove-outside': (f) => `Let no program change into ${f.device}`,
+  'rename-songbook': (f) => `Rename the songbook to ${f.name}`,
   'set-cast': (f) => `Change what the feet do in ${f.part}`,
   'import-songs': (f) => `Import ${f.count} ${f.count === 1 ? 'song' : 'songs'}`,
   'import-set-list': (f) => `Import set list ${f.list}`,
@@ -47,6 +54,15 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'restore-revision': (f) => `Restore revision ${f.name}`,
   repair: (f) => `Repair ${f.count} stored ${f.count === 1 ? 'fault' : 'faults'}`,
   undo: (f) => `Undo: ${f.of}`,
+};
+
+const settingWords: Readonly<Record<string, string>> = {
+  roles: 'the roles of sounds',
+  faults: 'which faults are tried',
+  messageLimit: 'how many messages one press may send',
+  setList: 'the set list that is played',
+  conventions: 'the conventions',
+  lengthUnit: 'the unit of lengths',
 };
 
 /** A named edit in words, for undo and the history. */

@@ -8,6 +8,9 @@ import {
   type CastAction,
   type Device,
   type LengthUnit,
+  type OutsideChange,
+  type Place,
+  type RigSettings,
   type DeviceType,
   type MomentaryActions,
   type Plug,
@@ -223,7 +226,7 @@ export function removeSound(show: Show, id: string): Command {
   ]);
 }
 
-export const setSound = <K extends 'name' | 'role' | 'silence'>(
+export const setSound = <K extends 'name' | 'role' | 'silence' | 'order'>(
   show: Show,
   id: string,
   field: K,
@@ -569,7 +572,7 @@ export function removePart(show: Show, id: string): Command {
 }
 
 /** `undefined` takes an optional field away. */
-export const setSong = <K extends Exclude<keyof Song, 'id' | 'order'>>(
+export const setSong = <K extends Exclude<keyof Song, 'id'>>(
   show: Show,
   id: string,
   field: K,
@@ -579,7 +582,7 @@ export const setSong = <K extends Exclude<keyof Song, 'id' | 'order'>>(
     set(['songs', id, field], value, show.songbook.songs[id][field], 'songbook'),
   ]);
 
-export const setPart = <K extends Exclude<keyof Part, 'id' | 'song' | 'order'>>(
+export const setPart = <K extends Exclude<keyof Part, 'id'>>(
   show: Show,
   id: string,
   field: K,
@@ -633,7 +636,12 @@ export function addSetList(
   ]);
 }
 
-export function setSetList<K extends 'name' | 'songs'>(show: Show, id: string, field: K, value: SetList[K]): Command {
+export function setSetList<K extends Exclude<keyof SetList, 'id'>>(
+  show: Show,
+  id: string,
+  field: K,
+  value: SetList[K],
+): Command {
   const list = show.songbook.setLists[id];
   return command('set-set-list', { list: list.name }, [set(['setLists', id, field], value, list[field], 'songbook')]);
 }
@@ -712,6 +720,47 @@ export function addPlace(show: Show, id: string, name: string): Command {
     insert(['places', id], { id, name, order: between(last(show.rig.places), null) }),
   ]);
 }
+
+export const setPlace = <K extends 'name' | 'order'>(show: Show, id: string, field: K, value: Place[K]): Command =>
+  command('set-place', { place: show.rig.places[id].name }, [
+    set(['places', id, field], value, show.rig.places[id][field]),
+  ]);
+
+/** Refused while a device stands there. */
+export const removePlace = (show: Show, id: string): Command =>
+  command('remove-place', { place: show.rig.places[id].name }, [remove(['places', id], show.rig.places[id])]);
+
+/** A setting of the rig that has no command of its own; `undefined` takes an optional one away. */
+export const setSetting = <K extends keyof RigSettings>(show: Show, field: K, value: RigSettings[K]): Command =>
+  command('set-setting', { field: String(field) }, [set(['settings', field], value, show.rig.settings[field])]);
+
+/** A slot as it is given: with or without a sound, generated or written by hand. */
+export const addSlot = (show: Show, slot: Slot): Command =>
+  command('add-slot', { slot: slotPlace(slot), controller: show.rig.devices[slot.controller].name }, [
+    insert(['slots', slot.id], slot),
+  ]);
+
+/** The sound that a slot brings up; null: none. */
+export function setSlotSound(show: Show, id: string, sound: string | null): Command {
+  const slot = show.rig.slots[id];
+  return command('set-slot', { slot: slotPlace(slot) }, [set(['slots', id, 'sound'], sound, slot.sound)]);
+}
+
+/** What plays a part, as it is given. */
+export const addCast = (show: Show, cast: Cast): Command =>
+  command('cast', { part: show.songbook.parts[cast.part].name }, [insert(['casting', cast.id], cast)]);
+
+/** A program change that may come into a device from elsewhere. */
+export const addOutside = (show: Show, change: OutsideChange): Command =>
+  command('add-outside', { device: show.rig.devices[change.device].name }, [insert(['outside', change.id], change)]);
+
+export function removeOutside(show: Show, id: string): Command {
+  const change = show.rig.outside[id];
+  return command('remove-outside', { device: show.rig.devices[change.device].name }, [remove(['outside', id], change)]);
+}
+
+export const renameSongbook = (show: Show, name: string): Command =>
+  command('rename-songbook', { name }, [set(['name'], name, show.songbook.name, 'songbook')]);
 
 /** A part's planned feet and cues. */
 export function setCast<K extends 'before' | 'after' | 'again'>(

@@ -70,14 +70,29 @@ const every: Record<string, (show: Show) => commands.Command | null> = {
   'store a preset': (show) => commands.setPreset(show, 'hall', 7, { name: 'Hold', values: {} }),
   'forget a preset': (show) => commands.setPreset(show, 'echo', 5, null),
   'add a place': (show) => commands.addPlace(show, 'side', 'Side stage'),
+  'change a place': (show) => commands.setPlace(show, 'combo', 'name', 'Amp corner'),
+  'remove a place': (show) =>
+    commands.removePlace(applied(show, commands.addPlace(show, 'side', 'Side').steps), 'side'),
+  'change a setting': (show) => commands.setSetting(show, 'faults', ['sent']),
+  'add a slot': (show) =>
+    commands.addSlot(show, { id: 'spare', controller: 'switcher', bank: 15, position: 4, sound: null, actions: [] }),
+  'give a slot another sound': (show) => commands.setSlotSound(show, 'slot-sound-1', null),
+  'let a program change in': (show) => commands.addOutside(show, { id: 'o', device: 'echo', channel: 2, program: 4 }),
+  'rename the songbook': (show) => commands.renameSongbook(show, 'Spring book'),
   'plan a foot': (show) =>
     commands.setCast(show, 'part-1', 'before', [{ kind: 'foot', device: 'tuner', switch: 'switch' }]),
   rename: (show) => commands.renameRig(show, 'Winter'),
 };
 
+/** What some of them begin with. */
+const before: Readonly<Record<string, (show: Show) => Show>> = {
+  'lay out': (show) => applied(show, commands.setSound(show, 'sound-2', 'role', 'solo').steps),
+  'remove a place': (show) => applied(show, commands.addPlace(show, 'side', 'Side').steps),
+};
+
 describe('commands', () => {
   test.each(Object.entries(every))('%s: applies, has words, and its inverse gives the show back', (name, make) => {
-    const on = name === 'lay out' ? applied(demo, commands.setSound(demo, 'sound-2', 'role', 'solo').steps) : demo;
+    const on = before[name]?.(demo) ?? demo;
     const command = make(demo)!;
     expect(command.steps.length).toBeGreaterThan(0);
     expect(describeCommand(command.command)).not.toMatch(/undefined|^[a-z-]+$/);
