@@ -30,7 +30,7 @@ const answered = async (words: RegExp) => {
   );
   return page.$eval('.verdictline', (node) => node.textContent ?? '');
 };
-/** Presses a cell of the matrix: a piece turns at each press; a value is selected by the first, and turns at the next. */
+/** Presses a cell of the matrix: a piece turns at each press, a value from the second on. */
 const cell = async (sound: string, column: string, clicks: number) => {
   const found = (await page.waitForSelector(`[role="gridcell"][aria-label^="${sound}, ${column}: "]`))!;
   await found.click({ count: clicks });
