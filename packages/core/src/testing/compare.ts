@@ -7,7 +7,7 @@ import { proverOf } from '../recall/prove/prover-of.ts';
 import { BruteForce, TooMuch } from './brute-force/brute-force.ts';
 import type { PlainAction } from './brute-force/plain-rig.ts';
 import { Random } from './random.ts';
-import { randomRig, withFeet, withStoredRouting } from './random-rig.ts';
+import { randomRig, withFeet, withLoops, withStoredRouting } from './random-rig.ts';
 import { adaptCase, type CaseRig, slotNames } from './recall-adapter.ts';
 
 export interface Disagreement {
@@ -33,6 +33,9 @@ const firstOfStoredRouting = 20_000_000;
 /** And from this one on feet and hands bring up parts of the set. */
 export const firstByFeet = 30_000_000;
 
+/** And from this one on messages come round instead. */
+const firstOfLoops = 40_000_000;
+
 /** The seed's rig; some slots are generated from their sounds instead of written by hand. */
 export const seededShow = (seed: number): Show => seededRig(seed).show;
 
@@ -40,7 +43,12 @@ export function seededRig(seed: number): { readonly rig: CaseRig; readonly show:
   const r = new Random(seed);
   const plain = randomRig(r);
   const routed = seed < firstOfStoredRouting ? plain : withStoredRouting(plain, new Random(seed + 1));
-  const rig = seed < firstByFeet ? routed : withFeet(routed, new Random(seed + 2));
+  const rig =
+    seed < firstByFeet
+      ? routed
+      : seed < firstOfLoops
+        ? withFeet(routed, new Random(seed + 2))
+        : withLoops(routed, new Random(seed + 3));
   const { show } = adaptCase(rig);
   const slots = Object.fromEntries(
     Object.entries(show.rig.slots).map(([id, slot]) => [

@@ -453,3 +453,42 @@ function footed(r: Random, { emits: _, ...device }: Dev): Dev {
   const foot = { ...device.foot, ...switches };
   return { ...device, controls, ...(Object.keys(foot).length > 0 ? { foot } : {}) };
 }
+
+/**
+ * The same rig with messages that come round: devices that send their recalls on to each other, a switcher that presses
+ * its own presets, a chain that closes.
+ */
+export function withLoops(rig: CaseRig, r: Random): CaseRig {
+  const devices = { ...rig.devices } as Record<string, Dev>;
+  const controllers = { ...rig.controllers } as Record<string, Ctl>;
+  const midi = [...(rig.midi ?? [])] as [string, 'out' | 'thru' | 'merge', string][];
+  const link = (from: string, port: 'out' | 'thru' | 'merge', to: string) => {
+    if (!midi.some((other) => other.join() === `${from},${port},${to}`)) midi.push([from, port, to]);
+  };
+  const storing = Object.keys(devices).filter((name) => devices[name].presets);
+  if (storing.length > 1 && r.chance(0.5)) {
+    const [a, b] = storing;
+    devices[a] = { ...devices[a], emits: { ch: devices[b].ch ?? 1 } };
+    if (r.chance(0.6)) devices[b] = { ...devices[b], emits: { ch: devices[a].ch ?? 1 } };
+    link(a, 'out', b);
+    link(b, 'out', a);
+  }
+  const { sw } = controllers;
+  const slots = Object.keys(sw.slots ?? {});
+  if (r.chance(0.5) && slots.length > 1) {
+    const ch = sw.rx ?? 14;
+    const [first, second] = slots;
+    const pressed = { ...sw.slots![first], actions: [...(sw.slots![first].actions ?? []), { pc: 1, ch }] };
+    controllers.sw = {
+      ...sw,
+      rx: ch,
+      pc_map: { ...sw.pc_map, 1: r.chance(0.85) ? second : first },
+      call_repeat: r.pick(['fires', 'ignored']),
+      slots: { ...sw.slots, [first]: pressed },
+    };
+    link('sw', 'out', 'sw');
+  }
+  const last = midi.at(-1)?.[2];
+  if (r.chance(0.25) && last !== undefined && last !== 'sw') link(last, r.pick(['thru', 'merge'] as const), 'sw');
+  return { ...rig, devices, controllers, midi } as CaseRig;
+}

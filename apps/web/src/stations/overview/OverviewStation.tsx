@@ -136,10 +136,10 @@ function Standing({ judged }: { readonly judged: Judged | null }) {
 function NextSteps() {
   const { id } = useShow();
   const steps: readonly (readonly [station: string, name: string, does: string])[] = [
-    ['gear', 'Gear', 'type what you have: guitar, loop switcher, drive, amp'],
+    ['gear', 'Gear', 'type what you have: guitar, drive, amp, a loop switcher if there is one'],
     ['routing', 'Routing', 'say what plugs into what, one cable a line'],
     ['sounds', 'Sounds', 'say what is on in each sound'],
-    ['program', 'Program', 'lay the sounds under the foot'],
+    ['program', 'Program', 'lay the sounds under the foot, where there is a switcher'],
     ['set', 'Set', 'songs, and the sound that plays each part'],
   ];
   return (

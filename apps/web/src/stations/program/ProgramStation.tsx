@@ -79,8 +79,9 @@ export function ProgramStation() {
         <Tabs.Panel value="plan">
           {!controller && (
             <p className="sheet soft" style={{ padding: 14, margin: 0 }}>
-              Nothing here can be stood on yet. Add a loop switcher or a foot controller on <b>Gear</b>; the sounds are
-              then laid under its switches.
+              No switcher and no foot controller here: feet and hands bring the sounds up. Say on <b>Set</b> which sound
+              plays which part, and what they do is worked out. Add a loop switcher or a foot controller on <b>Gear</b>,
+              and the sounds are laid under its switches.
             </p>
           )}
           {controller && proposals && layout !== null && (

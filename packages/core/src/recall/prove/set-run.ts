@@ -100,7 +100,7 @@ export function playSet(base: SetBase, parts: readonly Part[]): SetRun {
       for (let moves = 0; moves < banks && follower.bankOf(slot) !== slot.slot.bank; moves += 1)
         happen(moveTowards(model, slot, follower.bankOf(slot)), 'before');
       // Where moves that fire slots lead back each time, it cannot be pressed there.
-      if (follower.bankOf(slot) !== slot.slot.bank) {
+      if (follower.bankOf(slot) !== slot.slot.bank && !follower.isLost) {
         outOfReach.push(part.id);
         inVain = events;
         continue;
@@ -145,6 +145,8 @@ class BankFollower {
   private readonly variables = new Set<number>();
   private readonly happened: CompiledEvent[] = [];
   private here: { readonly stepper: Stepper; readonly row: Row } | null = null;
+  /** Something never fell quiet: nobody knows the banks any more. */
+  isLost = false;
 
   constructor(private readonly model: StateModel) {
     for (const device of model.devices) if (device.controller) this.variables.add(device.controller.bank);
@@ -155,7 +157,7 @@ class BankFollower {
     const { here } = this;
     if (!here) return;
     try {
-      this.here = { stepper: here.stepper, row: stepFrom(here.stepper, here.row, compiled) };
+      this.here = { stepper: here.stepper, row: this.stepFrom(here.stepper, here.row, compiled) };
     } catch (reason) {
       // A further variable matters: the set is followed anew with it.
       if (!(reason instanceof NeedVariable)) throw reason;
@@ -164,16 +166,20 @@ class BankFollower {
     }
   }
 
+  /** The bank that a slot's controller is in; where something never fell quiet, the one that it was given up in. */
   bankOf(slot: ModelSlot): number {
     const { stepper, row } = (this.here ??= widening(this.variables, (variables) => {
       const anew = new Stepper(this.model, variables, new Map());
       const start = anew.initial(new Set())[0].row;
-      return { stepper: anew, row: this.happened.reduce((at, compiled) => stepFrom(anew, at, compiled), start) };
+      return { stepper: anew, row: this.happened.reduce((at, compiled) => this.stepFrom(anew, at, compiled), start) };
     }));
     const { bank } = this.model.device.get(slot.slot.controller)!.controller!;
     return this.model.values.number(row[stepper.place[bank]]);
   }
-}
 
-const stepFrom = (stepper: Stepper, row: Row, compiled: CompiledEvent): Row =>
-  stepper.step(row, compiled, new Set())[0].row;
+  private stepFrom(stepper: Stepper, row: Row, compiled: CompiledEvent): Row {
+    const [{ row: next, outcome }] = stepper.step(row, compiled, new Set());
+    this.isLost ||= outcome !== 'settled';
+    return next;
+  }
+}

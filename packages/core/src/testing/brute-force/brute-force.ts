@@ -145,8 +145,7 @@ export class BruteForce {
       const end = ownEnd as { readonly each: Judged['each']; readonly length: number } | null;
       if (end !== null && !wasLost) judged.push({ ...end, isExact: true });
       else if (isLost) {
-        const isBanked = [...this.plain.controllers.values()].some((one) => banksOf(one) > 1);
-        judged.push({ length: happened, each: new Array(count).fill('unknown'), isExact: !isBanked });
+        judged.push({ length: happened, each: new Array(count).fill('unknown'), isExact: !this.isBanked });
       } else
         for (const { moment } of here) {
           const right = this.hearing.isRight(moment, sound, false);
@@ -154,6 +153,10 @@ export class BruteForce {
         }
     }
     return judged;
+  }
+
+  private get isBanked(): boolean {
+    return [...this.plain.controllers.values()].some((one) => banksOf(one) > 1);
   }
 
   /** Moves the bank the shorter way round, up on a tie; false where that leads nowhere. */
@@ -221,11 +224,12 @@ export class BruteForce {
     const judged: Judged[] = [];
     for (const { moment, depth, lost } of this.explore(level)) {
       const length = depth + 1;
-      if (!this.isEnabled(moment, press)) continue;
       if (lost) {
-        judged.push({ length, each: moment.map(() => 'unknown'), isExact: true });
+        // Nobody knows the bank any more, so it may be pressed.
+        judged.push({ length, each: moment.map(() => 'unknown'), isExact: !this.isBanked });
         continue;
       }
+      if (!this.isEnabled(moment, press)) continue;
       const after = this.step(moment, press);
       if (after.outcomes.some((outcome) => outcome !== 'settled')) {
         judged.push({
