@@ -134,6 +134,50 @@ export const catalogue: readonly CatalogueEntry[] = [
     hasSwitch: false,
   }),
   entry('splitter', 'A/B/Y box', 'splitter', 'ab aby split switch two amps', 'board', { both: true, contactInputs: 2 }),
+  entry('selector', 'Selector, two inputs', 'selector', 'two guitars instruments switch ab box input', 'board'),
+  entry('selector-3', 'Selector, three inputs', 'selector', 'instruments switch input', 'board', {
+    inputs: ['A', 'B', 'C'],
+  }),
+  entry('router', 'Router, three outputs', 'router', 'switch amps outputs', 'board'),
+  entry('router-any', 'Router, any of three outputs', 'router', 'switch amps outputs several', 'board', {
+    several: true,
+  }),
+  entry('mixer-2', 'Mixer, two inputs', 'mixer', 'sum line blend', 'board'),
+  entry('mixer-4', 'Mixer, four inputs', 'mixer', 'sum line blend', 'board', { inputs: 4 }),
+  entry('volume-pedal', 'Volume pedal', 'volume-pedal', 'swell level', 'board'),
+  entry('buffer', 'Buffer', 'pedal', 'line driver', 'board', { effect: 'other', hasSwitch: false }),
+  entry('line-boost', 'Always-on booster', 'pedal', 'preamp pedal', 'board', { effect: 'boost', hasSwitch: false }),
+  entry('octave', 'Octave', 'pedal', 'pitch pedal octaver', 'board', { effect: 'pitch', powersUp: 'on' }),
+  entry('pitch', 'Pitch shifter', 'pedal', 'harmony bend pedal', 'board', { effect: 'pitch', powersUp: 'off' }),
+  entry('filter', 'Envelope filter', 'pedal', 'auto wah funk', 'board', {
+    effect: 'equaliser',
+    powersUp: 'on',
+    bypass: 'buffered',
+  }),
+  entry('tremolo', 'Tremolo', 'pedal', 'modulation pedal', 'board', { effect: 'modulation', powersUp: 'on' }),
+  entry('phaser', 'Phaser', 'pedal', 'modulation pedal', 'board', { effect: 'modulation', powersUp: 'on' }),
+  entry('flanger', 'Flanger', 'pedal', 'modulation pedal', 'board', { effect: 'modulation', powersUp: 'on' }),
+  entry('vibrato', 'Vibrato', 'pedal', 'modulation pedal rotary', 'board', { effect: 'modulation', powersUp: 'on' }),
+  entry('other-device', 'Other device, with a switch', 'pedal', 'anything unknown pedal', 'board', {
+    effect: 'other',
+    powersUp: 'as left',
+  }),
+  entry('other-always-on', 'Other device, always on', 'pedal', 'anything unknown box', 'board', {
+    effect: 'other',
+    hasSwitch: false,
+  }),
+  entry('receiver', 'Wireless receiver', 'receiver', 'radio transmitter pack', 'board'),
+  entry('direct-box', 'Direct box', 'direct-box', 'di line desk balanced', 'board'),
+  entry('power-amp', 'Power amp', 'power-amp', 'amplifier loudspeaker', 'combo'),
+  entry('load-box', 'Load box', 'load-box', 'attenuator dummy reactive silent', 'combo'),
+  entry('load-box-through', 'Load box with a loudspeaker through', 'load-box', 'attenuator line tap', 'combo', {
+    simulates: false,
+    through: true,
+  }),
+  entry('acoustic', 'Acoustic guitar', 'instrument', 'piezo instrument', 'board', { volume: true }),
+  entry('keyboard', 'Keyboard', 'instrument', 'piano synth organ instrument', 'board', { volume: true }),
+  entry('midi-through-box', 'MIDI through box', 'midi-through-box', 'thru splitter', 'board'),
+  entry('midi-merger', 'MIDI merger', 'midi-merger', 'merge join', 'board'),
   entry('cabinet', 'Cabinet', 'cabinet', 'loudspeaker speaker', 'combo'),
   entry('desk', 'Line to the desk', 'line', 'desk mixer pa output di', 'desk'),
   entry('foot-controller', 'MIDI foot controller', 'midi-controller', 'switches floor song player', 'board', {
@@ -143,9 +187,15 @@ export const catalogue: readonly CatalogueEntry[] = [
   }),
 ];
 
+/** Words that say nothing of a piece: *a selector for two guitars*. */
+const littleWords: ReadonlySet<string> = new Set(['a', 'an', 'the', 'for', 'of', 'with', 'and', 'to', 'my']);
+
 /** Entries that hold every typed word, best first: the very name, then names that begin with it. */
 export function findTypes(typed: string): readonly CatalogueEntry[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const words = typed
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '' && !littleWords.has(word));
   const matching = catalogue.filter((catalogueEntry) => words.every((word) => catalogueEntry.words.includes(word)));
   const whole = words.join(' ');
   const rank = (catalogueEntry: CatalogueEntry) =>

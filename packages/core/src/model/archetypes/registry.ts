@@ -5,6 +5,18 @@ import { type Archetype, Params } from './archetype.ts';
 import { declared } from './declared.ts';
 import { loopSwitcher, midiController } from './loop-switcher.ts';
 import { midiEffect } from './midi-effect.ts';
+import {
+  directBox,
+  loadBox,
+  midiMerger,
+  midiThroughBox,
+  mixer,
+  powerAmp,
+  receiver,
+  router,
+  selector,
+  volumePedal,
+} from './line-pieces.ts';
 import { cabinet, instrument, line, pedal, tuner } from './simple.ts';
 
 const archetypes: readonly Archetype[] = [
@@ -19,6 +31,16 @@ const archetypes: readonly Archetype[] = [
   cabinet,
   line,
   midiController,
+  selector,
+  router,
+  mixer,
+  volumePedal,
+  directBox,
+  receiver,
+  powerAmp,
+  loadBox,
+  midiThroughBox,
+  midiMerger,
   declared,
 ];
 const byId = new Map(archetypes.map((archetype) => [archetype.id, archetype]));
