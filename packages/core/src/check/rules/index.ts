@@ -35,6 +35,7 @@ import { delayWithoutTempo } from './show/delay-without-tempo.ts';
 import { feetAtOnce } from './show/feet-at-once.ts';
 import { notJudged } from './show/not-judged.ts';
 import { partWithoutSound } from './show/part-without-sound.ts';
+import { unplanned } from './show/unplanned-cues.ts';
 import { unusedSound } from './show/unused-sound.ts';
 
 /** Every rule, sorted by id; a test compares this list with the folder. */
@@ -75,5 +76,6 @@ export const rules: readonly Rule[] = [
   feetAtOnce,
   notJudged,
   partWithoutSound,
+  unplanned,
   unusedSound,
 ];

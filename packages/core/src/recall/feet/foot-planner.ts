@@ -92,10 +92,10 @@ export class FootPlanner {
     }
   }
 
-  /** Whether a sound is right as things are; `unknown` where it cannot be told. */
-  judge(target: SoundTarget): Rightness {
+  /** Whether a sound is right as things are, its cues taken as done or not; `unknown` where it cannot be told. */
+  judge(target: SoundTarget, obey = false): Rightness {
     try {
-      return this.joining(() => this.judgeAt(this.now(), target));
+      return this.joining(() => this.judgeAt(this.now(), target, obey));
     } catch (reason) {
       if (!isUnknowable(reason)) throw reason;
       return 'unknown';
@@ -115,8 +115,8 @@ export class FootPlanner {
     ));
   }
 
-  private judgeAt(beliefs: Beliefs, target: SoundTarget): Rightness {
-    return judgeBeliefs(this.comparison, this.machines, (machine) => beliefs.of(machine), target);
+  private judgeAt(beliefs: Beliefs, target: SoundTarget, obey = false): Rightness {
+    return judgeBeliefs(this.comparison, this.machines, (machine) => beliefs.of(machine), target, obey);
   }
 
   get machines(): Machines {

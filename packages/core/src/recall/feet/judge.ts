@@ -16,12 +16,16 @@ class NeedRow {
   constructor(readonly machine: Machine) {}
 }
 
-/** Whether a sound is right whatever each machine is: wrong in one combination is wrong. Nothing is taken as done. */
+/**
+ * Whether a sound is right whatever each machine is: wrong in one combination is wrong. `obey`: whether its cues are
+ * taken as done.
+ */
 export function judgeBeliefs(
   comparison: SoundComparison,
   machines: Machines,
   beliefOf: (machine: Machine) => Belief,
   target: SoundTarget,
+  obey = false,
 ): Rightness {
   const chosen = new Map<Machine, Row>();
   let left = mostCombinations;
@@ -37,7 +41,7 @@ export function judgeBeliefs(
   const judge = (): Rightness => {
     if ((left -= 1) < 0) return 'unknown';
     try {
-      return comparison.judge(read, target, { obey: false, pins: noPins }).is;
+      return comparison.judge(read, target, { obey, pins: noPins }).is;
     } catch (reason) {
       if (!(reason instanceof NeedRow)) throw reason;
       return overRows(reason.machine);
