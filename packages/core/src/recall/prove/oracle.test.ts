@@ -21,16 +21,19 @@ const regressions: readonly (readonly [number, string])[] = [
 
 describe('the proof against whole-rig enumeration from bytes', () => {
   test('a fixed sample: no verdict and no length differs', () => {
-    const results = Array.from({ length: 45 }, (_, i) => compareSeed(i + 1)).filter((result) => result !== null);
+    const results = Array.from({ length: 30 }, (_, i) => compareSeed(i + 1)).filter((result) => result !== null);
     expect(results.flatMap((result) => result.disagreements)).toEqual([]);
-    expect(results.length).toBeGreaterThan(25);
+    expect(results.length).toBeGreaterThan(17);
     expect(results.filter((result) => result.failing).length).toBeGreaterThan(results.length / 5);
     expect(results.some((result) => result.joint)).toBe(true);
   });
   test('a fixed sample of rigs with paths and messages that presets open', () => {
-    const results = Array.from({ length: 24 }, (_, i) => compareSeed(20_000_000 + i)).filter((found) => found !== null);
+    const results = Array.from({ length: 16 }, (_, i) => compareSeed(20_000_000 + i)).filter((found) => found !== null);
     expect(results.flatMap((result) => result.disagreements)).toEqual([]);
-    expect(results.length).toBeGreaterThan(12);
+    expect(results.length).toBeGreaterThan(8);
+  });
+  test('messages that come round: a bank move that never falls quiet puts nothing out of reach', () => {
+    expect(compareSeed(40_000_085)!.disagreements).toEqual([]);
   });
   test('a press that never settles ends its own sequence; parts after it count all that is done', () => {
     const prover = proverOf(seededShow(1330052));
