@@ -90,6 +90,27 @@ describe('by hand', () => {
     const rig = pedals(['A', 'B'], { devices: { A: left }, sounds, set: [{ sound: 'first' }, { sound: 'none' }] });
     expect(planOf(rig)).toEqual(['A on 1 |  | ', ' | A | ']);
   });
+  test('which preset is there at power-up is left open: what it stores comes up with it, and is not seen to apart', () => {
+    const unit = {
+      presets: { stored: { 1: { mix: 50 }, 2: { mix: 90 } }, powerup: 'any' },
+      controls: { mix: { domain: [50, 90], scope: 'preset' as const } },
+      foot: { f: { does: [{ next: 'mix', wrap: false }] } },
+    };
+    const rig: CaseRig = {
+      ...pedals(['A'], { sounds: { far: { wants: { 'A.on': 1, 'U.mix': 90 } } }, set: [{ sound: 'far' }] }),
+      topology: {
+        sources: ['n0'],
+        dests: ['n2'],
+        edges: [
+          { id: 'A', from: 'n0', to: 'n1', when: { 'A.on': 1 } },
+          { id: 'past A', from: 'n0', to: 'n1', when: { 'A.on': 0 }, wire: true },
+          { id: 'U', from: 'n1', to: 'n2', gov: ['U.mix'], when: { 'U.preset': 2 } },
+          { id: 'past U', from: 'n1', to: 'n2', when: { 'U.preset': 1 }, wire: true },
+        ],
+      },
+    };
+    expect(planOf({ ...rig, devices: { ...rig.devices, U: unit } })).toEqual(['A |  | ']);
+  });
   test('what nothing moves is named; what is not heard need not move', () => {
     const fixed = { controls: { on: { domain: [0, 1], powerup: 0 } } };
     expect(

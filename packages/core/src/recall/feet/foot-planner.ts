@@ -51,9 +51,13 @@ export class FootPlanner {
   ) {
     this.moves = new Moves(model);
     const heard = heardVariables(comparison);
-    this.joined = this.moves.feet.map(({ compiled }) =>
-      [...compiled.summary.written].filter((variable) => heard.has(variable)),
-    );
+    this.joined = [
+      ...this.moves.feet.map(({ compiled }) => [...compiled.summary.written]),
+      // Where power-up leaves open which preset is there, what it stores comes up with it.
+      ...model.devices.flatMap(({ presets }) =>
+        presets ? [[presets.variable, ...presets.loads.map(({ variable }) => variable)]] : [],
+      ),
+    ].map((group) => group.filter((variable) => heard.has(variable)));
     this.split = this.splitAnew();
   }
 
