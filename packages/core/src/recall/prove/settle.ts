@@ -23,7 +23,9 @@ export function settlingAnswers(base: ProofBase, slot: ModelSlot, exploration: E
 function answersBefore(base: ProofBase, compiled: CompiledEvent, slot: ModelSlot, exploration: Exploration): Answer[] {
   const { model } = base;
   const space = spaceOf(base, compiled, exploration);
+  // Every other event that may not settle has a space of its own, with the banks that it takes.
   return space.unsettled.flatMap((unsettled) => {
+    if (unsettled.compiled !== compiled) return [];
     const { event } = unsettled.compiled;
     const length = unsettled.from.depth + 1;
     const before = unknown(
@@ -68,7 +70,11 @@ const unknown = (length: number, gaveUp: string): Answer => ({
 const spaceOf = (base: ProofBase, compiled: CompiledEvent, exploration: Exploration): StateSpace =>
   exploration.settlingSpace(
     compiled,
-    base.banksOf(compiled.event.kind === 'press' ? [compiled.event.slot.slot.controller] : []),
+    base.banksOf(
+      compiled.event.kind === 'press'
+        ? [compiled.event.slot.slot.controller]
+        : base.model.devices.flatMap((device) => (device.controller ? [device.id] : [])),
+    ),
   );
 
 function movesAfter({ model }: ProofBase, { event }: CompiledEvent, { slot }: ModelSlot): number {
