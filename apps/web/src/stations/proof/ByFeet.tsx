@@ -1,16 +1,19 @@
 import { UnstyledButton } from '@mantine/core';
 import { actionLabel, type FootPlan, type PartPlan } from '@yunta/core';
+import { useMemo } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { Fold } from '../../ui/Fold.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
-import { alike, byPress, mistakeWords, resetWords } from './feet-words.ts';
+import { alike, byPress, mistakeWords, resetWords, stillThere } from './feet-words.ts';
 import { verdictMark, verdictWords } from './levels.ts';
 import { useFootPlan } from './use-proof.ts';
 
 /** The parts that no slot plays: what feet and hands do, what one mistake costs, and how to get back. */
 export function ByFeet() {
-  const plan = useFootPlan();
+  const { show } = useShow();
+  const found = useFootPlan();
+  const plan = useMemo(() => found && stillThere(show, found), [show, found]);
   if (!plan) return <p className="soft">Finding what the feet do …</p>;
   return (
     <>
@@ -47,7 +50,7 @@ function Plan({ parts }: { readonly parts: readonly PartPlan[] }) {
           {parts.map((plan, i) => {
             const { part: id, sound, judgement } = plan;
             const part = show.songbook.parts[id];
-            if (!judgement || sound === null || !part) return null;
+            if (!judgement || sound === null) return null;
             return (
               <tr key={`${id} ${i}`}>
                 <td>

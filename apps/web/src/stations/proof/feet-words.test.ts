@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { buildWiring, footPlan, type MistakeReport, proverOf } from '@yunta/core';
 import { cellarBarRig, ferryRig, twoLineBassRig } from '@yunta/core/testing';
-import { alike, byPress, mistakeWords, reachWords, resetWords } from './feet-words.ts';
+import { alike, byPress, mistakeWords, reachWords, resetWords, stillThere } from './feet-words.ts';
 
 const show = cellarBarRig();
 const wiring = buildWiring(show.rig);
@@ -60,4 +60,23 @@ test('how to be sure of a sound: by looking, by nothing at all, by presses and a
     }),
   ).toBe('Floor unit: Preset down, then Floor unit: Preset up');
   expect(resetWords(show, wiring, { sound: 'solo', steps: null, lookAt: [], isUnknown: true })).toMatch(/^not known/);
+});
+
+test('a plan from before an edit says nothing of parts, sounds and slots that are gone', () => {
+  const plan = footPlan(proverOf(show))!;
+  expect(stillThere(show, plan)).toEqual(plan);
+  const { 'song-1-part-3': _, ...parts } = show.songbook.parts;
+  const { rhythm: __, ...sounds } = show.rig.sounds;
+  const edited = { rig: { ...show.rig, sounds }, songbook: { ...show.songbook, parts } };
+  const left = stillThere(edited, {
+    ...plan,
+    resets: [...plan.resets, { sound: 'solo', steps: [{ slot: 'gone' }], lookAt: [], isUnknown: false }],
+  });
+  expect(left.parts.map(({ part }) => part)).toEqual(['song-1-part-2', 'song-2-part-1']);
+  expect(left.resets.map(({ sound, steps }) => [sound, steps])).toEqual([
+    ['crunch', null],
+    ['solo', null],
+  ]);
+  expect(left.mistakes.length).toBeGreaterThan(0);
+  for (const mistake of left.mistakes) expect(mistakeWords(edited, mistake)).not.toMatch(/undefined/);
 });

@@ -1,5 +1,7 @@
 import {
   actionLabel,
+  type CastAction,
+  type FootPlan,
   type MistakeReport,
   type ResetReport,
   type Show,
@@ -14,6 +16,25 @@ export interface PressReport {
   readonly label: string;
   readonly missed: readonly MistakeReport[];
   readonly extra: readonly MistakeReport[];
+}
+
+/**
+ * What of a plan still speaks of this show: one that was made before an edit may name parts, sounds and slots that are
+ * gone.
+ */
+export function stillThere({ rig, songbook }: Show, plan: FootPlan): FootPlan {
+  const isPart = (id: string | null): boolean => id === null || Object.hasOwn(songbook.parts, id);
+  const isPressed = (step: MistakeReport['press'] | CastAction): boolean =>
+    !('slot' in step) || Object.hasOwn(rig.slots, step.slot);
+  return {
+    parts: plan.parts.filter(({ part, sound }) => isPart(part) && (sound === null || Object.hasOwn(rig.sounds, sound))),
+    mistakes: plan.mistakes.filter(
+      ({ press, at, wrong, heals }) => isPressed(press) && [at, ...wrong, heals].every(isPart),
+    ),
+    resets: plan.resets.filter(
+      ({ sound, steps }) => Object.hasOwn(rig.sounds, sound) && (steps ?? []).every(isPressed),
+    ),
+  };
 }
 
 /** Mistakes by what is pressed, those that cost the most parts first. */
