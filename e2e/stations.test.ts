@@ -101,7 +101,7 @@ describe('overview', () => {
     expect(await page.$eval(drawer, (section) => section.textContent)).not.toContain('Solved');
     await page.$eval(drawer, (section) =>
       [...section.querySelectorAll('button')]
-        .find((button) => button.textContent.includes('more follow from it'))!
+        .find((button) => button.textContent.includes('more have the same cause'))!
         .click(),
     );
     await waitForText(page, drawer, 'No route to any destination');

@@ -6,6 +6,7 @@ import {
   footPlan,
   isAboutSongs,
   lossWords,
+  moments,
   type Loss,
   type Trace,
   type Wiring,
@@ -132,7 +133,7 @@ function runCheck(show: Show, print: Print): number {
         ? 'Nothing found.\n'
         : notJudged(show, missing)
       : causes.map((item) => `${severityWords[item.severity]}: ${item.text}\n`).join('') +
-          (after === 0 ? '' : `${after} more follow from these.\n`),
+          (after === 0 ? '' : `${after} more have one of these causes.\n`),
   );
   if (findings.some((finding) => finding.severity === 'stops-the-show')) return 1;
   return missing.length > 0 ? 4 : 0;
@@ -209,7 +210,7 @@ function byFeetLine(
   const part = songbook.parts[id];
   const name = `${songbook.songs[part.song].name}, ${part.name}, ${rig.sounds[sound!].name}`;
   if (level !== 1) return `played by feet, judged in set order (--level 1): ${name}\n`;
-  const done = (['before', 'on', 'after'] as const).flatMap((when) => {
+  const done = moments.flatMap((when) => {
     const labels = steps.flatMap((step) =>
       step.when === when && step.action ? [actionLabel(wiring, step.action)] : [],
     );

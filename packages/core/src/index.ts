@@ -1,4 +1,4 @@
-export { castsByPart, isByFeet, slotOfCast, soundOfCast } from './model/casting.ts';
+export { castsByPart, isByFeet, type Moment, moments, slotOfCast, soundOfCast } from './model/casting.ts';
 export { castOf, inOrder, type Show, splitRef, controlRef } from './model/documents.ts';
 export {
   type Action,
@@ -100,7 +100,7 @@ export { type FloorSwitch, floorSwitches, footPath, footTravel, songOf } from '.
 export { type BankChange, type SetCost, setCost } from './show/set-cost.ts';
 export { delayTimes, noteWords } from './show/delay-times.ts';
 export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi.ts';
-export { cueSheet, type PartSteps } from './paper/cue-sheet.ts';
+export { cueSheet, type PartSteps, resetWords } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';

@@ -166,7 +166,7 @@ function WaiveForm({ finding, onDone }: { readonly finding: ToldFinding; readonl
 function Following({ findings }: { readonly findings: readonly ToldFinding[] }) {
   return (
     <div style={{ gridColumn: 2 }}>
-      <Fold title={`${findings.length} more follow from it`}>
+      <Fold title={`${findings.length} more have the same cause`}>
         <ul className="places">
           {groupsOf(findings).map(({ rule, severity, title, findings: places }) => (
             <li key={`${severity} ${rule} ${title}`}>

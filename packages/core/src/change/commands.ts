@@ -109,7 +109,6 @@ export function removeDevice(show: Show, id: string): Command {
   const isGone = (action: CastAction) =>
     (action.kind === 'foot' ? action.device : splitRef(action.control).device) === id;
   const casting = Object.values(rig.casting).flatMap((cast): Step[] => {
-    const actions = [...cast.before, ...cast.after];
     if (slots.some((slot) => slot.id === cast.slot)) {
       const left = withoutSlot(rig, cast);
       return left
@@ -123,7 +122,6 @@ export function removeDevice(show: Show, id: string): Command {
           ]
         : [remove(['casting', cast.id], cast)];
     }
-    if (!actions.some(isGone)) return [];
     return (['before', 'after'] as const).flatMap((when) =>
       cast[when].some(isGone)
         ? [

@@ -43,6 +43,10 @@ export function soundOfCast(rig: Rig, cast: Cast): Sound | undefined {
 export const isByFeet = (rig: Rig, cast: Cast): boolean =>
   slotOfCast(rig, cast) === undefined && soundOfCast(rig, cast) !== undefined;
 
+/** When something is done for a part: before its bar line, on it, or after it. */
+export const moments = ['before', 'on', 'after'] as const;
+export type Moment = (typeof moments)[number];
+
 /** What plays each part, by part. */
 export const castsByPart = ({ casting }: Rig): ReadonlyMap<string, Cast> =>
   new Map(Object.values(casting).map((cast) => [cast.part, cast]));

@@ -1,4 +1,4 @@
-import { slotOfCast, soundOfCast } from '../model/casting.ts';
+import { type Moment, moments, slotOfCast, soundOfCast } from '../model/casting.ts';
 import { castOf, type Show, splitRef } from '../model/documents.ts';
 import { actionLabel, cueLabel } from '../model/labels.ts';
 import type { CastAction, ControlRef } from '../model/rig.ts';
@@ -10,16 +10,17 @@ import type { Sheet, SheetLine } from './sheet.ts';
 /** What is done for a part, in time: before its bar line, on it, after it. */
 export interface PartSteps {
   readonly part: string;
-  readonly steps: readonly { readonly when: 'before' | 'on' | 'after'; readonly action: CastAction | null }[];
+  readonly steps: readonly { readonly when: Moment; readonly action: CastAction | null }[];
   /** Of a part that feet and hands bring up: whether they do. */
   readonly judgement: { readonly verdict: string } | null;
 }
 
-/** What brings a sound up whatever came before, where no slot does; null where one has to look. */
+/** What brings a sound up whatever came before; `steps` null where one has to look. */
 export interface SoundReset {
   readonly sound: string;
   readonly steps: readonly ({ readonly slot: string } | CastAction)[] | null;
   readonly lookAt: readonly ControlRef[];
+  readonly isUnknown: boolean;
 }
 
 /**
@@ -60,7 +61,7 @@ export function cueSheet(
           const steps = played.find((other) => other.part === part.id);
           const byFeet = !slot && sound !== undefined;
           const done = (kind: CastAction['kind']): string[] =>
-            (['before', 'on', 'after'] as const).flatMap((when) => {
+            moments.flatMap((when) => {
               const labels = (steps?.steps ?? []).flatMap((event) =>
                 event.when === when && event.action?.kind === kind ? [actionLabel(wiring, event.action)] : [],
               );
@@ -89,16 +90,27 @@ export function cueSheet(
   };
 }
 
-/** “To be sure of Clear: Preset down, Preset down.” Nothing where nothing can go wrong. */
-function resetNote({ rig }: Show, wiring: Wiring, { sound, steps, lookAt }: SoundReset): string[] {
-  const name = rig.sounds[sound].name;
+/** “To be sure of Clear: Preset down, then Preset down.” Nothing where nothing can go wrong. */
+const resetNote = (show: Show, wiring: Wiring, reset: SoundReset): string[] =>
+  reset.steps?.length === 0
+    ? []
+    : [`To be sure of ${show.rig.sounds[reset.sound].name}: ${resetWords(show, wiring, reset)}.`];
+
+/** What brings a sound up whatever came before; what to look at where nothing does. */
+export function resetWords(
+  { rig }: Show,
+  wiring: Wiring,
+  { steps, lookAt, isUnknown }: Omit<SoundReset, 'sound'>,
+): string {
+  if (isUnknown) return 'not known: too much to try, or contents that nobody entered';
   if (!steps) {
     const pieces = [...new Set(lookAt.map((ref) => wiring.device.get(splitRef(ref).device)?.device.name ?? ref))];
-    return pieces.length === 0 ? [] : [`To be sure of ${name}: look at ${pieces.join(', ')}.`];
+    return pieces.length > 0 ? `look at ${pieces.join(', ')}: no press sets it` : 'look: no press sets it';
   }
-  if (steps.length === 0) return [];
-  const labels = steps.map((step) => ('slot' in step ? slotPlace(rig.slots[step.slot]) : actionLabel(wiring, step)));
-  return [`To be sure of ${name}: ${labels.join(', ')}.`];
+  if (steps.length === 0) return 'nothing to do: it cannot be wrong';
+  return steps
+    .map((step) => ('slot' in step ? slotPlace(rig.slots[step.slot]) : actionLabel(wiring, step)))
+    .join(', then ');
 }
 
 /** What a sound asks of the hands. */

@@ -126,8 +126,8 @@ test('the cue sheet of a rig by feet: what to press when, and how to be sure of 
     ['end', '8', 'by feet', 'Loud', 'on: Drive, Preamp', 'on: Guitar selector bridge, Guitar volume 10'],
   ]);
   expect(sheet.notes).toEqual([
-    'To be sure of Bright: look at Drive, Preamp, Echo.',
-    'To be sure of Warm: look at Drive, Preamp, Echo.',
-    'To be sure of Loud: look at Drive, Preamp, Echo.',
+    'To be sure of Bright: look at Drive, Preamp, Echo: no press sets it.',
+    'To be sure of Warm: look at Drive, Preamp, Echo: no press sets it.',
+    'To be sure of Loud: look at Drive, Preamp, Echo: no press sets it.',
   ]);
 });

@@ -1,11 +1,11 @@
 import { UnstyledButton } from '@mantine/core';
-import { actionLabel, type FootPlan, type PartPlan } from '@yunta/core';
+import { actionLabel, type FootPlan, type Moment, type PartPlan, resetWords } from '@yunta/core';
 import { useMemo } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { Fold } from '../../ui/Fold.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
-import { alike, byPress, mistakeWords, resetWords, stillThere } from './feet-words.ts';
+import { alike, byPress, mistakeWords, stillThere } from './feet-words.ts';
 import { verdictMark, verdictWords } from './levels.ts';
 import { useFootPlan } from './use-proof.ts';
 
@@ -30,7 +30,7 @@ export function ByFeet() {
 
 function Plan({ parts }: { readonly parts: readonly PartPlan[] }) {
   const { show, wiring, selectSound } = useShow();
-  const labels = ({ steps }: PartPlan, moment: string): string =>
+  const labels = ({ steps }: PartPlan, moment: Moment): string =>
     steps.flatMap(({ when, action }) => (when === moment && action ? [actionLabel(wiring, action)] : [])).join(', ');
   const hasAfter = parts.some((plan) => plan.judgement && labels(plan, 'after') !== '');
   return (

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
-import { buildWiring, footPlan, type MistakeReport, proverOf } from '@yunta/core';
+import { buildWiring, footPlan, type MistakeReport, proverOf, resetWords } from '@yunta/core';
 import { cellarBarRig, ferryRig, twoLineBassRig } from '@yunta/core/testing';
-import { alike, byPress, mistakeWords, reachWords, resetWords, stillThere } from './feet-words.ts';
+import { alike, byPress, mistakeWords, reachWords, stillThere } from './feet-words.ts';
 
 const show = cellarBarRig();
 const wiring = buildWiring(show.rig);
@@ -53,13 +53,12 @@ test('how to be sure of a sound: by looking, by nothing at all, by presses and a
   const steps = [foot('down'), foot('up'), { kind: 'cue', control: 'guitar/volume', value: 3 } as const];
   expect(
     resetWords(ferry, buildWiring(ferry.rig), {
-      sound: 'clear',
       steps: steps.slice(0, 2),
       lookAt: [],
       isUnknown: false,
     }),
   ).toBe('Floor unit: Preset down, then Floor unit: Preset up');
-  expect(resetWords(show, wiring, { sound: 'solo', steps: null, lookAt: [], isUnknown: true })).toMatch(/^not known/);
+  expect(resetWords(show, wiring, { steps: null, lookAt: [], isUnknown: true })).toMatch(/^not known/);
 });
 
 test('a plan from before an edit says nothing of parts, sounds and slots that are gone', () => {

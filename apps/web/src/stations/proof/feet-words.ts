@@ -1,9 +1,7 @@
 import {
-  actionLabel,
   type CastAction,
   type FootPlan,
   type MistakeReport,
-  type ResetReport,
   type Show,
   slotPlace,
   switchLabel,
@@ -96,17 +94,4 @@ export function mistakeWords({ songbook }: Show, { kind, at, wrong, heals }: Mis
   const first = wrong[0] === at ? '' : ` from ${nameOf(wrong[0])} on`;
   const until = heals === null ? 'to the end of the set' : `right again at ${nameOf(heals)}`;
   return `${kind === 'missed' ? 'missed at' : 'once too often in'} ${nameOf(at)}: ${count}${first}, ${until}`;
-}
-
-/** What brings a sound up whatever came before; what to look at where nothing does. */
-export function resetWords(show: Show, wiring: Wiring, { steps, lookAt, isUnknown }: ResetReport): string {
-  if (isUnknown) return 'not known: too much to try, or contents that nobody entered';
-  if (!steps) {
-    const names = [...new Set(lookAt.map((ref) => show.rig.devices[ref.slice(0, ref.indexOf('/'))]?.name ?? ref))];
-    return names.length > 0 ? `look at ${names.join(', ')}: no press sets it` : 'look: no press sets it';
-  }
-  if (steps.length === 0) return 'nothing to do: it cannot be wrong';
-  return steps
-    .map((step) => ('slot' in step ? slotPlace(show.rig.slots[step.slot]) : actionLabel(wiring, step)))
-    .join(', then ');
 }

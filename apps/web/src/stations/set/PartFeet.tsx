@@ -1,10 +1,18 @@
-import { actionLabel, type CastAction, castOf, commands, controlLabel, type Part, type PartPlan } from '@yunta/core';
+import {
+  actionLabel,
+  type CastAction,
+  castOf,
+  commands,
+  controlLabel,
+  moments,
+  type Part,
+  type PartPlan,
+} from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 
-const moments = ['before', 'on', 'after'] as const;
 const momentWords = { before: 'before', on: 'on the bar line', after: 'after' } as const;
 
 /**

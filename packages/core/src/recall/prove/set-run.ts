@@ -1,4 +1,4 @@
-import { castsByPart, slotOfCast, soundOfCast } from '../../model/casting.ts';
+import { castsByPart, type Moment, slotOfCast, soundOfCast } from '../../model/casting.ts';
 import type { Cast, CastAction, Sound } from '../../model/rig.ts';
 import type { Part } from '../../model/songbook.ts';
 import { eventOfCast, type RigEvent } from '../deliver/events.ts';
@@ -14,10 +14,6 @@ import type { SoundComparison } from '../audible/sound-comparison.ts';
 import type { SoundTarget } from '../audible/sound-target.ts';
 import type { ThreeValuedJudge } from '../audible/three-valued-judge.ts';
 import { stepOf } from './counterexample.ts';
-
-/** When something is done for a part: before its bar line, on it, or after it. */
-export const moments = ['before', 'on', 'after'] as const;
-export type Moment = (typeof moments)[number];
 
 /** One thing that is done in set order. */
 export interface SetEvent {

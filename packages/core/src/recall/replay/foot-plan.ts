@@ -1,10 +1,10 @@
+import type { Moment } from '../../model/casting.ts';
 import { controlRef } from '../../model/documents.ts';
 import type { CastAction, ControlRef } from '../../model/rig.ts';
 import type { SequenceStep } from '../deliver/sequence.ts';
 import { mistakesIn } from '../feet/mistakes.ts';
 import { resetOf } from '../feet/reset.ts';
 import type { Prover } from '../prove/prover.ts';
-import type { Moment, SetPart } from '../prove/set-run.ts';
 import type { PartJudgement } from '../prove/verdict.ts';
 import type { VariableId } from '../state/ids.ts';
 
@@ -114,10 +114,6 @@ export function footPlan(prover: Prover): FootPlan | null {
     }),
   };
 }
-
-/** The parts of a set that feet and hands bring up. */
-export const partsByFeet = (prover: Prover): readonly SetPart[] =>
-  prover.set.parts.filter(({ slot, sound }) => !slot && sound);
 
 function refsOf({ model }: Prover, variables: readonly VariableId[]): readonly ControlRef[] {
   return variables.flatMap((variable) => {
