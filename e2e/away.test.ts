@@ -1,20 +1,10 @@
-import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import type { HTTPRequest, Page } from 'puppeteer-core';
-import { Browsing, click, find, go, saved, textOf, type, waitForSaid } from './browsing.ts';
-import { Running } from './running.ts';
+import { click, find, go, saved, textOf, type, waitForSaid } from './browsing.ts';
+import { opened } from './opened.ts';
 
-jest.setTimeout(120_000);
-const running = new Running();
-const browsing = new Browsing();
 let page: Page;
-beforeAll(async () => {
-  await running.start();
-  page = await browsing.open();
-});
-afterAll(async () => {
-  await browsing.close();
-  await running.stop();
-});
+const { running, browsing } = opened((now) => (page = now));
 
 const openPatch = async (): Promise<string> => {
   await page.goto(running.url);

@@ -75,14 +75,30 @@ export class Browsing {
 
 export const find = async (page: Page, role: string, name: string): Promise<ElementHandle> =>
   (await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`))!;
-export const click = async (page: Page, role: string, name: string): Promise<void> =>
-  (await find(page, role, name)).click();
+/** Once it stands still: what comes in above it would move it from under the pointer between the look and the press. */
+export async function click(page: Page, role: string, name: string): Promise<void> {
+  const found = await find(page, role, name);
+  await found.evaluate(async (node) => {
+    const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+    node.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    for (let still = 0, at = ''; still < 2;) {
+      await frame();
+      const { x, y, width, height } = node.getBoundingClientRect();
+      const now = [x, y, width, height].join(' ');
+      still = now === at ? still + 1 : 0;
+      at = now;
+    }
+  });
+  await found.click();
+}
 
 export async function type(page: Page, name: string, text: string): Promise<void> {
   const field = await page.waitForSelector(
     `::-p-aria([name="${name}"][role="textbox"]), ::-p-aria([name="${name}"][role="combobox"])`,
   );
   await field!.click();
+  // What has come in above it since may have moved it from under the pointer.
+  await field!.focus();
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
 }

@@ -1,8 +1,7 @@
-import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import {
   axeFaults,
-  Browsing,
   choose,
   click,
   find,
@@ -15,22 +14,19 @@ import {
   waitForText,
   waitForVerdict,
 } from './browsing.ts';
-import { Running } from './running.ts';
+import { opened } from './opened.ts';
 
-jest.setTimeout(120_000);
-const running = new Running();
-const browsing = new Browsing();
 let page: Page;
-beforeAll(async () => {
-  await running.start();
-  page = await browsing.open();
-});
-afterAll(async () => {
-  await browsing.close();
-  await running.stop();
-});
+const { running, browsing } = opened((now) => (page = now));
 
-const devices = ['guitar', 'loop switcher 4', 'drive', 'valve amp two', 'delay midi', 'cabinet'];
+const devices = [
+  'guitar',
+  'Loop switcher = loop switcher 4',
+  'drive',
+  'Valve amp = valve amp two',
+  'delay = delay midi',
+  'cabinet',
+];
 const cables = [
   'guitar > loop switcher',
   'loop switcher send 1 > drive',

@@ -1,22 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, afterEach, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { afterEach, describe, expect, test } from '@jest/globals';
 import { commands, importShow, type Show } from '@yunta/core';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, Browsing, click, find, saved, textOf, type, waitForSaid, waitForText } from './browsing.ts';
-import { Running } from './running.ts';
+import { axeFaults, click, find, saved, textOf, type, waitForSaid, waitForText } from './browsing.ts';
+import { opened } from './opened.ts';
 
-jest.setTimeout(120_000);
-const running = new Running();
-const browsing = new Browsing();
 let page: Page;
-beforeAll(async () => {
-  await running.start();
-  page = await browsing.open();
-});
-afterAll(async () => {
-  await browsing.close();
-  await running.stop();
-});
+const { running, browsing } = opened((now) => (page = now));
 afterEach(() => expect(browsing.errors).toEqual([]));
 
 const make = async (name: string): Promise<string> =>
@@ -68,8 +58,19 @@ describe('Home', () => {
     await page.goto(running.url);
     await click(page, 'button', 'Delete Farewell');
     await click(page, 'button', 'Delete the rig');
-    await page.waitForFunction(() => !document.body.textContent?.includes('Farewell'));
+    await page.waitForFunction(() => !document.querySelector('table.rigs')?.textContent?.includes('Farewell'));
     expect((await running.ask('GET', `/api/shows/${id}`)).status).toBe(404);
+    // Taken back at once, and later from the list of what was deleted.
+    await click(page, 'button', 'Undo: Delete Farewell');
+    await find(page, 'button', 'Delete Farewell');
+    expect((await running.ask('GET', `/api/shows/${id}`)).status).toBe(200);
+    await click(page, 'button', 'Delete Farewell');
+    await click(page, 'button', 'Delete the rig');
+    await page.waitForFunction(() => !document.querySelector('table.rigs')?.textContent?.includes('Farewell'));
+    await page.reload();
+    await (await page.waitForSelector('::-p-xpath(//button[starts-with(., "Deleted lately")])'))!.click();
+    await click(page, 'button', 'Bring back Farewell');
+    await find(page, 'button', 'Delete Farewell');
     const other = await make('Twice');
     await page.reload();
     await find(page, 'button', 'Delete Twice');

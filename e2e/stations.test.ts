@@ -1,12 +1,11 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { afterAll, describe, expect, test } from '@jest/globals';
 import { parseMidi, writeMidi } from 'midi-file';
 import type { Page } from 'puppeteer-core';
 import {
   axeFaults,
-  Browsing,
   choose,
   chosen,
   click,
@@ -22,20 +21,12 @@ import {
   waitForText,
   waitForVerdict,
 } from './browsing.ts';
-import { Running } from './running.ts';
+import { opened } from './opened.ts';
 
-jest.setTimeout(120_000);
-const running = new Running();
-const browsing = new Browsing();
-const folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-files-'));
 let page: Page;
-beforeAll(async () => {
-  await running.start();
-  page = await browsing.open();
-});
+const { running, browsing } = opened((now) => (page = now));
+const folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-files-'));
 afterAll(async () => {
-  await browsing.close();
-  await running.stop();
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -369,6 +360,7 @@ describe('a sound and its switch', () => {
     await page.mouse.down();
     await page.mouse.move(from.x + 60, from.y + 40, { steps: 4 });
     await page.mouse.move(to.x + 40, to.y + 15, { steps: 8 });
+    await waitForSaid(page, 'status', 'over 2·3: Copper Evening, chorus');
     await page.mouse.up();
     await find(page, 'gridcell', '2·3: Slow Lock, verse');
     await find(page, 'gridcell', '1·1: Copper Evening, chorus');
@@ -467,13 +459,17 @@ describe('a column pasted from a spreadsheet', () => {
       text,
     );
 
-  test('becomes rows, as one edit each: devices, sounds, songs; a line that is none refuses the whole', async () => {
+  test('becomes rows, as one edit each: devices, sounds, songs; a line that is no device stays, with why', async () => {
     await openDemo();
-    await paste('Add a device', 'fuzz\twine red\r\nwah\r\nunheard of');
-    await waitForText(page, 'main', 'Nothing was added: no generic type fits unheard of.');
-    await waitForText(page, 'main', '11 pieces');
-    await paste('Add a device', 'fuzz\r\nwah');
+    const field = (await page.waitForSelector('::-p-aria([name="Add a device"])'))!;
+    await field.click();
+    await page.keyboard.sendCharacter('fuzz\nwah\nunheard of');
+    await find(page, 'button', 'Add 2 devices');
+    await waitForText(page, 'main', 'No device is called “unheard of”, and no type has these words.');
+    await field.press('Enter');
     await waitForText(page, 'main', '13 pieces');
+    await waitForSaid(page, 'status', 'Added 2 devices. 1 line left, with why.');
+    expect(await field.evaluate((node) => (node as HTMLTextAreaElement).value)).toBe('unheard of');
     await go('Sounds');
     await paste('Add a sound', 'Ebb, verse\nEbb, chorus\nEbb, solo');
     await find(page, 'button', 'Rename Ebb, solo');
@@ -843,7 +839,7 @@ describe('songs that two rigs share', () => {
     await openDemo();
     const demo = await textOf(page, 'header b');
     await page.goto(running.url);
-    await page.type('::-p-aria([name="Name"][role="textbox"])', name);
+    await (await find(page, 'textbox', 'Name')).type(name);
     await (await page.waitForSelector('::-p-xpath(//label[.//b[text()="Four-cable"]])'))!.click();
     await click(page, 'combobox', 'Songs');
     const options = await page.waitForSelector(
@@ -890,6 +886,17 @@ describe('songs that two rigs share', () => {
     await find(page, 'button', 'Remove part verse');
     await (await page.waitForSelector('[aria-label^="Discard"]'))!.click();
     await page.waitForSelector('[aria-label^="Discard"]', { hidden: true });
+  });
+
+  test('a duplicate of a rig plays the same songs, and says so', async () => {
+    await page.goto(running.url);
+    await click(page, 'button', 'Duplicate River-boat combo rig');
+    await waitForSaid(page, 'status', 'River-boat combo rig, copy is there. It plays the same songs');
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('table a')].some((link) => link.textContent === 'River-boat combo rig, copy'),
+    );
+    await openFirst(page, 'River-boat combo rig, copy');
+    await page.waitForSelector('[role="note"]');
   });
 
   test('with a copy of its own the rig goes its way', async () => {

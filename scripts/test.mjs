@@ -1,5 +1,6 @@
 // npm test: installs what is missing, then type check, lint, arrows, unit, component, server and browser tests.
-// `--only NAME` runs one of them.
+// `--only NAME` runs one of them. What only reads the code goes two at a time; tests run in two workers, those of the
+// server and the browser each with a database of its own.
 import path from 'node:path';
 import { databaseNeeds } from './database.mjs';
 import { ensureBuilt, ensureNpm, ensurePrograms, root, run, say } from './lib.mjs';
@@ -13,7 +14,7 @@ const jest = (project) => [
   tool('jest/bin/jest.js'),
   '--selectProjects',
   project,
-  ...(project === 'unit' ? [] : ['--runInBand']),
+  ...(project === 'components' ? ['--runInBand'] : ['--maxWorkers=2']),
 ];
 
 const stages = [
@@ -29,11 +30,19 @@ const stages = [
   ['browser', () => run(node, jest('browser'), { show: true })],
 ];
 
+const readingStages = new Set(['types', 'types-web', 'lint', 'format', 'arrows', 'words']);
+
 try {
   await ensurePrograms([...databaseNeeds, { program: 'chromium', packages: ['chromium'] }]);
   await ensureNpm();
   await ensureBuilt();
-  for (const [name, stage] of stages) if (!only || only === name) await stage();
+  const chosen = stages.filter(([name]) => !only || only === name);
+  const reading = chosen.filter(([name]) => readingStages.has(name));
+  const line = async () => {
+    for (let next = reading.shift(); next; next = reading.shift()) await next[1]();
+  };
+  await Promise.all([line(), line()]);
+  for (const [name, stage] of chosen) if (!readingStages.has(name)) await stage();
   say('All of it passed.');
 } catch (reason) {
   say(reason.message);

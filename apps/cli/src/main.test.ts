@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
-import { demoShow, emptyShow, exportShow, starterById } from '@yunta/core';
+import { commands, demoShow, emptyShow, exportShow, type Show, starterById } from '@yunta/core';
 import { cellarBarRig, clean, fourCable, lead } from '@yunta/core/testing';
 import { main } from './main.ts';
 
@@ -70,6 +70,30 @@ describe('exit codes', () => {
     ['help', ['--help'], 0],
   ] as const)('%s: %j', async (_, args, code) => {
     expect((await call(...args)).code).toBe(code);
+  });
+});
+
+describe('a variant', () => {
+  const base = fourCable().sound('lead', lead).sound('clean', clean).laid().show;
+  const steps = commands.removeDevice(base, 'delay').steps.map(({ doc: _, ...step }) => step);
+  const tonight = { id: 'tonight', name: 'Without the delay', order: 'a', steps };
+  const withVariant = file(
+    'variant.json',
+    exportShow({ ...base, rig: { ...base.rig, variants: { tonight } } } as Show),
+  );
+  test('is judged as the rig is, and its moves are told', async () => {
+    expect((await call('prove', withVariant, '--variant', 'Without the delay')).code).toBe(0);
+    const { code, out } = await call('moves', withVariant, '--variant', 'tonight');
+    expect(code).toBe(0);
+    expect(out.split('\n')[0]).toBe('pull: C06: pull Switcher, Send 3');
+    expect(out).toContain('leave out: Delay (Board)');
+    expect(JSON.parse((await call('moves', withVariant, '--variant', 'tonight', '--json')).out).moves[0].kind).toBe(
+      'unplug',
+    );
+  });
+  test('that is not there, or is not said, is a bad call', async () => {
+    expect((await call('prove', withVariant, '--variant', 'Other')).code).toBe(2);
+    expect((await call('moves', withVariant)).code).toBe(2);
   });
 });
 

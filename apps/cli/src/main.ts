@@ -16,6 +16,8 @@ import {
   formatFinding,
   importShow,
   type Level,
+  moveHeadings,
+  movesBetween,
   type PartPlan,
   rules,
   type Sequence,
@@ -25,11 +27,13 @@ import {
   type Unjudged,
   unjudged,
   unjudgedWords,
+  variantOf,
 } from '@yunta/core';
 
-const usage = `yunta check FILE [--json]
-yunta trace FILE [--sound NAME] [--json]
-yunta prove FILE [--sound NAME] [--level 1|2|3|4] [--json]
+const usage = `yunta check FILE [--variant NAME] [--json]
+yunta trace FILE [--sound NAME] [--variant NAME] [--json]
+yunta prove FILE [--sound NAME] [--level 1|2|3|4] [--variant NAME] [--json]
+yunta moves FILE --variant NAME [--json]
 yunta backup FILE [--overwrite]
 yunta restore FILE
 
@@ -37,6 +41,7 @@ Exit 0: good. check: 1 when something stops the show. prove: 1 when a slot does 
 (2, from anywhere, unless said), 3 when the worst is cannot be known. 2: a bad file or call.
 Parts that feet and hands bring up are judged at level 1: what is done for each is said, and kept under "byFeet".
 4: nothing worse, but not all could be judged: what is missing is said, and kept under "unjudged" in the JSON.
+--variant: the rig as it is then. moves: what is moved to make it so, in the order in which hands do it.
 backup, restore: 1 when it could not be done, and nothing was changed.
 `;
 
@@ -54,6 +59,7 @@ export async function main(
       allowPositionals: true,
       options: {
         sound: { type: 'string' },
+        variant: { type: 'string' },
         level: { type: 'string' },
         json: { type: 'boolean' },
         help: { type: 'boolean' },
@@ -65,12 +71,19 @@ export async function main(
     }
     const [command, file, ...rest] = positionals;
     if (!command || !file || rest.length > 0) throw new BadCall('say what to do, and with which file');
-    const show = await read(file);
+    const base = await read(file);
+    const show = asVariant(base, values.variant);
     const sounds = chosen(show, values.sound);
     const print = (data: unknown, text: string) => out(values.json ? `${JSON.stringify(data, null, 1)}\n` : text);
     if (command === 'check') return runCheck(show, print);
     if (command === 'trace') return runTrace(show, sounds, print);
     if (command === 'prove') return runProve(show, sounds, levelOf(values.level), print);
+    if (command === 'moves') {
+      if (values.variant === undefined) throw new BadCall('say to which variant: --variant NAME');
+      const moves = movesBetween(base, show);
+      print({ moves }, moves.map(({ kind, words }) => `${moveHeadings[kind].toLowerCase()}: ${words}\n`).join(''));
+      return 0;
+    }
     throw new BadCall(`there is no "${command}"`);
   } catch (reason) {
     const isBadCall = reason instanceof BadCall || (reason as { code?: string }).code?.startsWith('ERR_PARSE_ARGS');
@@ -94,6 +107,14 @@ async function read(file: string): Promise<Show> {
       result.problems.map((problem) => `${file}${problem.pointer}: ${describeProblem(problem)}`).join('\n'),
     );
   return result.value;
+}
+
+/** The rig itself, or one of its variants by name. */
+function asVariant(show: Show, name: string | undefined): Show {
+  if (name === undefined) return show;
+  const found = Object.values(show.rig.variants ?? {}).find((variant) => variant.id === name || variant.name === name);
+  if (!found) throw new BadCall(`there is no variant "${name}"`);
+  return variantOf(show, found.id).show;
 }
 
 function chosen(show: Show, name: string | undefined): readonly Sound[] {

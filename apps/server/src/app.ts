@@ -30,6 +30,8 @@ import { ShowsController } from './shows/shows.controller.ts';
 import { ShowsService } from './shows/shows.service.ts';
 import { TicksController } from './ticks/ticks.controller.ts';
 import { TicksService } from './ticks/ticks.service.ts';
+import { TypesController } from './types/types.controller.ts';
+import { TypesService } from './types/types.service.ts';
 
 export type { ServerSettings } from './platform/settings.ts';
 
@@ -55,11 +57,19 @@ export async function prepareDatabase(
 export async function startServer(settings: ServerSettings): Promise<{ app: INestApplication; url: string }> {
   @Module({
     imports: [TypeOrmModule.forRoot({ ...databaseOptions(settings.database), retryAttempts: 0 })],
-    controllers: [ShowsController, TicksController, RevisionsController, BackupsController, HealthController],
+    controllers: [
+      ShowsController,
+      TicksController,
+      RevisionsController,
+      TypesController,
+      BackupsController,
+      HealthController,
+    ],
     providers: [
       ShowsService,
       TicksService,
       RevisionsService,
+      TypesService,
       BackupsService,
       IdleConnectionCloser,
       { provide: settingsToken, useValue: settings },

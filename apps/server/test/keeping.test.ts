@@ -42,7 +42,8 @@ async function everything(): Promise<object> {
     ticks: (await running.ask('GET', `/api/shows/${id}/ticks`)).json as object,
     revisions: (await running.ask('GET', `/api/shows/${id}/revisions`)).json as object,
   });
-  return { list, each: await Promise.all(list.map(of)) };
+  const types = (await running.ask('GET', '/api/types')).json as object;
+  return { list, types, each: await Promise.all(list.map(of)) };
 }
 
 describe('a copy of all data', () => {
@@ -65,6 +66,7 @@ describe('a copy of all data', () => {
       'batches',
       'ticks',
       'revisions',
+      'device_types',
     ]);
     expect(lines.at(-1)).toMatchObject({ end: true, rows: lines.filter((line) => 'row' in line).length });
   });
@@ -75,11 +77,14 @@ describe('a copy of all data', () => {
     await rename(combo, 'Käpt’n 🎸 "quoted"\ttab');
     await running.ask('PUT', `/api/shows/${combo}/ticks`, { line: 'slot-sound-1', said: 'Loop 1 on', done: true });
     await running.ask('POST', `/api/shows/${combo}/revisions`, { name: 'Before the tour' });
+    const type = { id: 'own-box', revision: 1, name: 'Box', archetype: 'pedal', params: {} };
+    await running.ask('PUT', '/api/types/own-box', { base: null, type });
     const was = await everything();
     const { name } = (await running.ask('POST', '/api/backups', {})).json as BackupFile;
     expect(await everything()).toEqual(was);
     await rename(combo, 'Spoilt');
     await running.ask('DELETE', `/api/shows/${fly}`);
+    await running.ask('DELETE', '/api/types/own-box');
     await make({ kind: 'empty', name: 'Later' });
     const spoilt = await everything();
     expect(spoilt).not.toEqual(was);

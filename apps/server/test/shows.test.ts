@@ -3,6 +3,7 @@ import http from 'node:http';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { commands, demoShow, emptyShow, exportShow, importShow, type Show, starterIds } from '@yunta/core';
 import { Running } from '../../../e2e/running.ts';
+import { connected } from '../src/persistence/data-source.ts';
 
 jest.setTimeout(60_000);
 const running = new Running();
@@ -39,6 +40,8 @@ describe('a new database', () => {
       '/api/backups',
       '/api/backups/{name}',
       '/api/backups/{name}/restore',
+      '/api/deleted-shows',
+      '/api/deleted-shows/{id}/restore',
       '/api/schema',
       '/api/shows',
       '/api/shows/{id}',
@@ -50,6 +53,10 @@ describe('a new database', () => {
       '/api/shows/{id}/revisions',
       '/api/shows/{id}/revisions/{revision}',
       '/api/shows/{id}/ticks',
+      '/api/types',
+      '/api/types/file',
+      '/api/types/schema',
+      '/api/types/{id}',
       '/health',
     ]);
     expect((await running.ask('GET', '/api/schema')).json).toMatchObject({ $id: 'urn:yunta:show:2', type: 'object' });
@@ -219,6 +226,48 @@ describe('files', () => {
     );
     expect((await running.ask('DELETE', `/api/shows/${again}`)).status).toBe(204);
     expect(await running.ask('GET', `/api/shows/${again}`)).toMatchObject({ status: 404, json: { code: 'not-found' } });
+  });
+});
+
+describe('a deleted rig', () => {
+  const deletedNames = async () =>
+    ((await running.ask('GET', '/api/deleted-shows')).json as { name: string }[]).map(({ name }) => name);
+
+  test('is found by nobody, and comes back as it was, with its history and its ticks', async () => {
+    const id = await made({ kind: 'empty', name: 'Farewell' });
+    const show = await running.ask('GET', `/api/shows/${id}`);
+    await running.ask('PUT', `/api/shows/${id}/ticks`, { line: 'slot-1/0', said: 'C1 05', done: true });
+    expect((await running.ask('DELETE', `/api/shows/${id}`)).status).toBe(204);
+    for (const path of ['', '/history', '/ticks', '/file'])
+      expect([path, (await running.ask('GET', `/api/shows/${id}${path}`)).status]).toEqual([path, 404]);
+    expect((await running.ask('DELETE', `/api/shows/${id}`)).status).toBe(404);
+    expect(await deletedNames()).toContain('Farewell');
+    expect(await running.ask('POST', `/api/deleted-shows/${id}/restore`, {})).toMatchObject({
+      status: 200,
+      json: { id, name: 'Farewell' },
+    });
+    expect((await running.ask('GET', `/api/shows/${id}`)).json).toEqual(show.json);
+    expect((await running.ask('GET', `/api/shows/${id}/ticks`)).json).toHaveLength(1);
+    expect(await deletedNames()).not.toContain('Farewell');
+    expect((await running.ask('POST', `/api/deleted-shows/${id}/restore`, {})).status).toBe(404);
+    expect((await running.ask('POST', '/api/deleted-shows/nowhere/restore', {})).status).toBe(404);
+  });
+
+  test('goes for good with the next that is deleted, thirty days later, and its songs with it', async () => {
+    const [old, next] = [await made({ kind: 'empty', name: 'Long ago' }), await made({ kind: 'empty', name: 'Next' })];
+    const { json } = await running.ask('GET', '/api/shows');
+    const book = (json as { id: string; songbook: string }[]).find((show) => show.id === old)!.songbook;
+    await running.ask('DELETE', `/api/shows/${old}`);
+    await connected(running.database, (source) =>
+      source.query('UPDATE shows SET deleted_at = DATE_SUB(NOW(), INTERVAL 31 DAY) WHERE id = ?', [old]),
+    );
+    await running.ask('DELETE', `/api/shows/${next}`);
+    expect(await deletedNames()).toContain('Next');
+    expect(await deletedNames()).not.toContain('Long ago');
+    const left = await connected(running.database, (source) =>
+      source.query('SELECT id FROM songbooks WHERE id = ?', [book]),
+    );
+    expect(left).toEqual([]);
   });
 });
 

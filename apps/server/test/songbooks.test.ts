@@ -172,3 +172,36 @@ test('four editors of two pairs of rigs, each pair over one songbook: every edit
     ((await running.ask('GET', `/api/shows/${id}/history`)).json as object[]).length;
   expect(await Promise.all(rigs.map(history))).toEqual(revisions);
 });
+
+describe('a copy of a rig', () => {
+  test('is the rig as it is now under another name, plays the same songs, and goes its own way from there', async () => {
+    const [combo] = await pair();
+    await send(combo, commands.renameRig(await read(combo), 'Tour'), 0);
+    const id = await made({ kind: 'copy', of: combo, name: 'Tour, small', songbookOf: combo });
+    const [was, copy] = [await read(combo), await read(id)];
+    expect(copy).toMatchObject({ revision: 0, rig: { name: 'Tour, small' } });
+    expect({ ...copy.rig, name: 'Tour' }).toEqual(was.rig);
+    expect(copy.songbook).toEqual(was.songbook);
+    expect(copy.sharedWith).toContain('Tour');
+    expect(await send(id, commands.renameRig(copy, 'Other'), 0)).toMatchObject({ status: 200 });
+    expect((await read(combo)).rig.name).toBe('Tour');
+  });
+  test('has songs of its own where nobody says whose it shares', async () => {
+    const combo = await made({ kind: 'demo' });
+    const copy = await read(await made({ kind: 'copy', of: combo }));
+    expect(copy.sharedWith).toEqual([]);
+    expect(copy.rig.name).toBe('River-boat combo rig, copy');
+  });
+  test.each([
+    ['of nothing', { kind: 'copy' }, 422],
+    ['of a rig that is not there', { kind: 'copy', of: 'gone' }, 404],
+    ['under a name that no text may be', { kind: 'copy', name: 'a\u0007b' }, 422],
+  ] as const)('%s: refused', async (_, body, status) => {
+    const of = 'of' in body ? body.of : 'name' in body ? await made({ kind: 'demo' }) : undefined;
+    const before = (await running.ask('GET', '/api/shows')).json as unknown[];
+    expect((await running.ask('POST', '/api/shows', { ...body, ...(of === undefined ? {} : { of }) })).status).toBe(
+      status,
+    );
+    expect(((await running.ask('GET', '/api/shows')).json as unknown[]).length).toBe(before.length);
+  });
+});

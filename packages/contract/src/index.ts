@@ -1,4 +1,4 @@
-import type { Batch, Problem, Rig, Songbook, StarterId } from '@yunta/core';
+import type { Arrival, Batch, DeviceType, Problem, Rig, Songbook, StarterId } from '@yunta/core';
 
 /** What the server and the web say to each other. */
 export interface ShowSummary {
@@ -10,6 +10,13 @@ export interface ShowSummary {
   readonly sounds: number;
   /** The id of the songbook that it plays from; rigs that share one have the same. */
   readonly songbook: string;
+}
+
+/** A rig that was deleted, and can be brought back. */
+export interface DeletedShow {
+  readonly id: string;
+  readonly name: string;
+  readonly deletedAt: string;
 }
 
 export interface ShowAtRevision {
@@ -56,6 +63,8 @@ export type NewShow =
   | { readonly kind: 'empty'; readonly name: string; readonly songbookOf?: string }
   | { readonly kind: 'starter'; readonly starter: StarterId; readonly name: string; readonly songbookOf?: string }
   | { readonly kind: 'demo'; readonly rig?: 'combo' | 'fly'; readonly songbookOf?: string }
+  /** `of`: the rig that is copied. */
+  | { readonly kind: 'copy'; readonly of: string; readonly name: string; readonly songbookOf?: string }
   | { readonly kind: 'file'; readonly text: string };
 
 /** RFC 9457 problem details, with Yunta's own codes. */
@@ -129,3 +138,13 @@ export interface Tick {
   readonly at: string;
   readonly actor: string;
 }
+
+/** A device type that somebody made, for every rig. */
+export interface KeptType {
+  readonly type: DeviceType;
+  readonly at: string;
+  readonly actor: string;
+}
+
+/** What became of the types of a file, counted. */
+export type ArrivedTypes = Readonly<Record<Arrival, number>>;

@@ -18,6 +18,7 @@ export {
   type Conventions,
   conventions,
   type StoredPreset,
+  type Variant,
   type Waiver,
 } from './model/rig.ts';
 export { type Part, type Song, type Songbook, type SetList } from './model/songbook.ts';
@@ -30,8 +31,11 @@ export {
   type PowerUp,
   domainValues,
   type Jack,
+  type Section,
   type ControlValue,
 } from './model/anatomy.ts';
+export { movedBy, type StoredOrder } from './model/anatomy.ts';
+export { isOrder, listedOrder, orderControls, orderOf, orderRefs, orderTyped, orderWords } from './model/orders.ts';
 export { anatomyOf, archetypeOf } from './model/archetypes/registry.ts';
 export type { ParamSpec } from './model/archetypes/archetype.ts';
 export { loopsOf, switchingOf, type Loop, type Switching } from './model/switching.ts';
@@ -41,34 +45,83 @@ export {
   cueLabel,
   deviceName,
   domainLabel,
+  noteWords,
   panelNumber,
   switchLabel,
   valueLabel,
 } from './model/labels.ts';
+export { inputsOf, instrumentNamed, instrumentOfPart, instrumentsOf } from './model/instruments.ts';
 export { slotLabel, slotPlace, slotPlaceTyped, slotsOfController } from './model/slots.ts';
 export { memoised } from './model/memo.ts';
 export { isByHand, isWiredAlike, relabelled, buildWiring, type WiredDevice, type Wiring } from './model/wiring.ts';
 export { nameShape } from './model/rig.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';
 export { chosenSetList, partsInSetOrder } from './model/set-order.ts';
+export { differencesBetween, settingWords, type TypeDifference, typeDifferences } from './catalogue/differences.ts';
+export { libraryOf, typeOfToday } from './catalogue/library.ts';
 export { catalogue, type CatalogueEntry, findTypes, typeById } from './catalogue/types.ts';
+export * as editAnatomy from './design/edit-anatomy.ts';
+export { type JackWidth, jackWidths } from './design/edit-anatomy.ts';
+export { type AnatomyDifference, anatomyDifferences } from './design/anatomy-differences.ts';
+export {
+  conditionParts,
+  domainWords,
+  jackKindWords,
+  modeWords,
+  pointWords,
+  repeatWords,
+  scopeWords,
+} from './design/anatomy-words.ts';
+export { domainTyped } from './design/domain-typed.ts';
+export { isDeclared } from './design/opened-type.ts';
+export { type Schematic, schematicOf } from './design/schematic.ts';
+export { nameType, openDevice, setAnatomy, stillNeeded, takeType } from './change/set-anatomy.ts';
+export { type Arrival, arrivalOf, readTypes, typesLimit, typesSchema, writeTypes } from './formats/types-file.ts';
+export { checkType } from './model/check-type.ts';
+export type { JackKind } from './model/jack-kinds.ts';
+export { jackFacts } from './model/jack-kinds.ts';
 export * as commands from './change/commands.ts';
 export type { Command } from './change/commands.ts';
 export { describeCommand } from './change/command-words.ts';
 export { type ActionLine, readActionLine } from './change/action-line.ts';
 export { between } from './change/order.ts';
 export { endsOf, isOut, type CableEnd } from './model/cable-ends.ts';
-export { readPatchLine, type PatchLine } from './change/patch-line.ts';
+export { addRigText, leftOver } from './entry/add-rig-text.ts';
+export { type Completion, type CompletionOption, completeRigText } from './entry/complete.ts';
+export { freeChannel, freshId, freshName } from './model/names.ts';
+export { readRigText } from './entry/read-rig-text.ts';
+export type { AddedCable, AddedDevice, CableEndRead, Choices, Misreading, RigText, TextRow } from './entry/rig-text.ts';
 export { combine } from './change/combine.ts';
 export { stepsBetween } from './change/difference.ts';
 export { rebaseSteps } from './change/rebase.ts';
-export { applySteps, type Batch, checkShow, invertSteps, sameData, type Step } from './change/steps.ts';
+export { applySteps, type Batch, checkShow, invertSteps, type Step } from './change/steps.ts';
+export { sameData } from './units/same-data.ts';
+export { addBuiltOn, buildOn, revertTo, setTwin, twinBank, withFollowers } from './change/based-on.ts';
+export { baseOf, differencesOf, followersOf, oddOnesOut, type Wanted, wantedOf } from './model/based-on.ts';
+export { addVariant, editVariant, removeVariant, setVariant, settleConflicts } from './variants/edit.ts';
+export { type Move, type MoveKind, movesBetween } from './variants/moves.ts';
+export { type Conflict, variantNamed, variantOf, type VariantView } from './variants/view.ts';
+export { placeWords } from './variants/place-words.ts';
+export { moveHeadings, movesSheet } from './paper/moves-sheet.ts';
 export { demoShow, flyShow } from './demo/demo.ts';
 export { emptyShow } from './starters/empty.ts';
 export { type Starter, starterById, type StarterId, starterIds, starters } from './starters/starters.ts';
 export type { Cycle } from './trace/feedback.ts';
+export {
+  compareTraces,
+  settingDifferences,
+  type SettingDifference,
+  type TraceComparison,
+  type Traced,
+} from './trace/compare-traces.ts';
 export type { Pass } from './trace/passes.ts';
+export { type Inside, insideOf } from './trace/inside.ts';
 export { type Jumper, type Trace, Tracer } from './trace/trace.ts';
+export { type VolumePlace, volumePedals, volumePlace } from './trace/volume-place.ts';
+export { volumeWords } from './why/volume-words.ts';
+export type { Collapse, Width } from './trace/widths.ts';
+export { type PresetColumn, presetColumns, presetText, presetTyped, presetTurned } from './program/preset-table.ts';
+export { displayName } from './program/display-name.ts';
 export { listActions, type ListedAction, type ListedSlot, listSlot } from './program/listing.ts';
 export { layByRole, layBySong } from './program/layout.ts';
 export type { LayoutCost } from './program/layout-cost.ts';
@@ -98,9 +151,9 @@ export { rulesPage } from './check/rules-page.ts';
 export { type SmfEvent, type Smf, placer } from './midi/smf.ts';
 export { type FloorSwitch, floorSwitches, footPath, footTravel, songOf } from './show/floor.ts';
 export { type BankChange, type SetCost, setCost } from './show/set-cost.ts';
-export { delayTimes, noteWords } from './show/delay-times.ts';
+export { delayTimes } from './show/delay-times.ts';
 export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi.ts';
-export { cueSheet, type PartSteps, resetWords } from './paper/cue-sheet.ts';
+export { cueSheet, playedOnWords, type PartSteps, resetWords } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';
@@ -121,9 +174,10 @@ export { type LeftOut, songsFromMidi, type SongsFromMidi } from './formats/songs
 export { batchLimits, readBatch } from './formats/batch.ts';
 export { showOfToday, stepOfToday, storedShow } from './formats/version-1.ts';
 export { jsonSize } from './formats/json-size.ts';
-export { repairShow } from './formats/repair.ts';
+export { repairShow } from './change/repair.ts';
 export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './formats/json.ts';
 export { lengthIn, lengthLabel } from './units/length.ts';
+export { lengthTyped, numberTyped } from './units/typed.ts';
 export { assertNever, describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';
 export type { Evidence } from './why/evidence.ts';
 export * as why from './why/index.ts';

@@ -1,7 +1,7 @@
 // The core's speed: medians of 20 runs after warm-up, memo tables empty unless said. Run by `npm run bench`.
 import { performance } from 'node:perf_hooks';
 import { applySteps, check, commands, contextOf, proverOf, rules } from '../dist/index.js';
-import { documentRig, kernelRig, proveCompiled, Random, retraceRig } from '../dist/testing/index.js';
+import { diamondRig, documentRig, kernelRig, proveCompiled, Random, retraceRig } from '../dist/testing/index.js';
 
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 const copyOf = (data) => JSON.parse(JSON.stringify(data));
@@ -144,6 +144,13 @@ export function coreFigures(report) {
     medianWhenWarm(
       () => copyOf(large),
       (show) => proverOf(show).all(2),
+    ),
+  );
+  const diamonds = diamondRig();
+  figure('trace-30-diamonds', () =>
+    medianWhenWarm(
+      () => copyOf(diamonds),
+      (show) => contextOf(show).tracer.trace(null),
     ),
   );
   report('bare-loop-step', median(steps), 'ns');

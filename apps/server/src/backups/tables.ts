@@ -4,7 +4,7 @@ import { hasTable } from '../persistence/schema.ts';
 import { BackupWriter, type Cell } from './backup-file.ts';
 
 /** All that people made, those first that others refer to. */
-export const tables = ['songbooks', 'shows', 'batches', 'ticks', 'revisions'] as const;
+export const tables = ['songbooks', 'shows', 'batches', 'ticks', 'revisions', 'device_types'] as const;
 const rowsAtOnce = 200;
 
 interface Column {

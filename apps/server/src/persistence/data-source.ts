@@ -1,5 +1,5 @@
 import { DataSource, type DataSourceOptions } from 'typeorm';
-import { BatchRow, RevisionRow, ShowRow, SongbookRow, TickRow } from './entities.ts';
+import { BatchRow, DeviceTypeRow, RevisionRow, ShowRow, SongbookRow, TickRow } from './entities.ts';
 
 /** No query may take longer, ms: past it the database counts as away. */
 export const queryLimit = 10_000;
@@ -14,7 +14,7 @@ export function databaseOptions(url: string, { unlimited = false } = {}): DataSo
     url,
     charset: 'utf8mb4',
     timezone: 'Z',
-    entities: [ShowRow, SongbookRow, BatchRow, TickRow, RevisionRow],
+    entities: [ShowRow, SongbookRow, BatchRow, TickRow, RevisionRow, DeviceTypeRow],
     migrationsRun: false,
     synchronize: false,
     poolSize: unlimited ? 4 : 8,

@@ -1,4 +1,4 @@
-import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+import { Column, DeleteDateColumn, Entity, Index, PrimaryColumn } from 'typeorm';
 
 /** Every table carries workspace and actor; today there is one of each. */
 @Entity('shows')
@@ -13,6 +13,8 @@ export class ShowRow {
   @Column('int') devices: number;
   @Column('int') sounds: number;
   @Column('datetime', { name: 'changed_at', precision: 6 }) changedAt: Date;
+  /** A rig that was deleted is found by nobody, and can be brought back for a time. */
+  @DeleteDateColumn({ name: 'deleted_at', type: 'datetime', precision: 6, nullable: true }) deletedAt?: Date | null;
 }
 
 /** Songs, parts and set lists; one or several rigs play from it. */
@@ -63,4 +65,16 @@ export class RevisionRow {
   @Column('longtext') rig: string;
   @Column('longtext') songbook: string;
   @Column('datetime', { precision: 6 }) at: Date;
+}
+
+/** A device type that somebody made, for every rig. */
+@Entity('device_types')
+export class DeviceTypeRow {
+  @PrimaryColumn('varchar', { length: 36 }) workspace: string;
+  @PrimaryColumn('varchar', { length: 120 }) id: string;
+  @Column('varchar', { length: 64 }) actor: string;
+  @Column('varchar', { length: 200 }) name: string;
+  @Column('int') revision: number;
+  @Column('longtext') document: string;
+  @Column('datetime', { name: 'changed_at', precision: 6 }) changedAt: Date;
 }

@@ -4,6 +4,8 @@ import { Ticks1764050000002 } from './migrations/2-ticks.ts';
 import { Songbooks1764100000003 } from './migrations/3-songbooks.ts';
 import { BatchIds1764200000004 } from './migrations/4-batch-ids.ts';
 import { Revisions1764200000005 } from './migrations/5-revisions.ts';
+import { DeviceTypes1764300000006 } from './migrations/6-device-types.ts';
+import { DeletedShows1764300000007 } from './migrations/7-deleted-shows.ts';
 import { hasTable } from './schema.ts';
 
 /**
@@ -16,6 +18,8 @@ export const migrations: readonly (new () => MigrationInterface & { readonly nam
   Songbooks1764100000003,
   BatchIds1764200000004,
   Revisions1764200000005,
+  DeviceTypes1764300000006,
+  DeletedShows1764300000007,
 ];
 
 export const migrationNames: readonly string[] = migrations.map((migration) => new migration().name);

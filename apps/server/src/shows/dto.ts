@@ -19,9 +19,9 @@ const MayBeAbsent = () => ValidateIf((_, value) => value !== undefined);
 
 /** Envelopes; what is inside them is checked by the core. */
 export class NewShowDto {
-  @ApiProperty({ enum: ['empty', 'starter', 'demo', 'file'] })
-  @IsIn(['empty', 'starter', 'demo', 'file'])
-  kind: 'empty' | 'starter' | 'demo' | 'file';
+  @ApiProperty({ enum: ['empty', 'starter', 'demo', 'file', 'copy'] })
+  @IsIn(['empty', 'starter', 'demo', 'file', 'copy'])
+  kind: 'empty' | 'starter' | 'demo' | 'file' | 'copy';
 
   @ApiPropertyOptional({ enum: ['combo', 'fly'], description: 'Which rig of the demo; the combo rig where absent' })
   @MayBeAbsent()
@@ -33,7 +33,7 @@ export class NewShowDto {
   @IsIn(starterIds)
   starter?: StarterId;
 
-  @ApiPropertyOptional({ description: 'Name of an empty rig or a starter' })
+  @ApiPropertyOptional({ description: 'Name of an empty rig, a starter or a copy' })
   @MayBeAbsent()
   @IsString()
   @MinLength(1)
@@ -48,6 +48,12 @@ export class NewShowDto {
   @IsString()
   @MaxLength(64)
   songbookOf?: string;
+
+  @ApiPropertyOptional({ description: 'The rig that is copied, as it is now' })
+  @MayBeAbsent()
+  @IsString()
+  @MaxLength(64)
+  of?: string;
 
   @ApiPropertyOptional({ description: 'Text of an exported file' })
   @MayBeAbsent()

@@ -1,7 +1,7 @@
 import { Body, Controller, Delete, Get, Header, HttpCode, Inject, Param, Post, StreamableFile } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { showSchema } from '@yunta/core';
-import type { AppliedBatch, HistoryEntry, PastShow, ShowAtRevision, ShowSummary } from '@yunta/contract';
+import type { AppliedBatch, DeletedShow, HistoryEntry, PastShow, ShowAtRevision, ShowSummary } from '@yunta/contract';
 import { NewShowDto, SentBatchDto } from './dto.ts';
 import { ShowsService } from './shows.service.ts';
 
@@ -18,6 +18,17 @@ export class ShowsController {
   @Post('shows')
   create(@Body() body: NewShowDto): Promise<ShowSummary> {
     return this.shows.create(body);
+  }
+
+  @Get('deleted-shows')
+  deleted(): Promise<DeletedShow[]> {
+    return this.shows.deleted();
+  }
+
+  @Post('deleted-shows/:id/restore')
+  @HttpCode(200)
+  restore(@Param('id') id: string): Promise<ShowSummary> {
+    return this.shows.restore(id);
   }
 
   @Get('shows/:id')

@@ -26,8 +26,8 @@ import {
   stepsBetween,
   withSongbook,
 } from '@yunta/core';
-import type { AppliedBatch, HistoryEntry, PastShow, ShowAtRevision, ShowSummary } from '@yunta/contract';
-import { DataSource, type EntityManager, MoreThan, Not } from 'typeorm';
+import type { AppliedBatch, DeletedShow, HistoryEntry, PastShow, ShowAtRevision, ShowSummary } from '@yunta/contract';
+import { DataSource, type EntityManager, IsNull, LessThan, MoreThan, Not } from 'typeorm';
 import { BatchRow, ShowRow, SongbookRow } from '../persistence/entities.ts';
 import { withRetries } from '../persistence/retry.ts';
 import { ProblemException } from '../platform/problem.ts';
@@ -66,7 +66,7 @@ export class ShowsService {
   }
 
   async create(body: NewShowDto): Promise<ShowSummary> {
-    const show = this.buildShow(body);
+    const show = body.kind === 'copy' ? await this.copyOf(body) : this.buildShow(body);
     if (body.songbookOf !== undefined && body.kind === 'file')
       throw new ProblemException([problem('/songbookOf', 'unknown-field', { field: 'songbookOf' })]);
     const made = async (manager: EntityManager, shared: SongbookRow | null): Promise<ShowSummary> => {
@@ -147,12 +147,54 @@ export class ShowsService {
   }
 
   /** The songbook goes with the last rig that plays from it. */
+  /** The rig is found by nobody any more; what was deleted long ago goes for good. */
   async remove(id: string): Promise<void> {
-    await this.holding(id, 'to write', async (manager, { row }) => {
-      await manager.delete(ShowRow, { workspace: localTenant.workspace, id });
-      if ((await this.sharing(manager, row)).length === 0)
-        await manager.delete(SongbookRow, { workspace: localTenant.workspace, id: row.songbook });
+    await this.holding(id, 'to write', (manager) =>
+      manager.softDelete(ShowRow, { workspace: localTenant.workspace, id }),
+    );
+    await this.forgetLongDeleted(new Date(Date.now() - keptFor));
+  }
+
+  /** Rigs that can be brought back, the last deleted first. */
+  async deleted(): Promise<DeletedShow[]> {
+    const rows = await this.database.getRepository(ShowRow).find({
+      where: { workspace: localTenant.workspace, deletedAt: Not(IsNull()) },
+      withDeleted: true,
+      order: { deletedAt: 'DESC' },
+      select: { id: true, name: true, deletedAt: true },
     });
+    return rows.map((row) => ({ id: row.id, name: row.name, deletedAt: row.deletedAt!.toISOString() }));
+  }
+
+  /** Brings a deleted rig back as it was; what songs that it shares have lost meanwhile is repaired when it is read. */
+  async restore(id: string): Promise<ShowSummary> {
+    const where = { workspace: localTenant.workspace, id };
+    const restored = await this.database
+      .getRepository(ShowRow)
+      .update({ ...where, deletedAt: Not(IsNull()) }, { deletedAt: null });
+    if (restored.affected !== 1) throw notThere(id);
+    return summaryOf(await this.rowOf(this.database.manager, id));
+  }
+
+  /** Deletes for good, with the songbooks that nothing plays from then. */
+  private async forgetLongDeleted(before: Date): Promise<void> {
+    await withRetries(() =>
+      this.database.transaction(async (manager) => {
+        const old = await manager.find(ShowRow, {
+          where: { workspace: localTenant.workspace, deletedAt: LessThan(before) },
+          withDeleted: true,
+          select: { id: true, songbook: true },
+        });
+        for (const { id, songbook } of old) {
+          await manager.delete(ShowRow, { workspace: localTenant.workspace, id });
+          const left = await manager.count(ShowRow, {
+            where: { workspace: localTenant.workspace, songbook },
+            withDeleted: true,
+          });
+          if (left === 0) await manager.delete(SongbookRow, { workspace: localTenant.workspace, id: songbook });
+        }
+      }),
+    );
   }
 
   /** Takes a rig out of a shared songbook: it goes on with a copy. */
@@ -361,6 +403,13 @@ export class ShowsService {
     };
   }
 
+  /** The rig as it is now, under another name; what it shares and what it has been through stay where they are. */
+  private async copyOf({ of, name }: NewShowDto): Promise<Show> {
+    if (of === undefined) throw new ProblemException([problem('/of', 'missing-field', { field: 'of' })]);
+    const { rig, songbook } = await this.read(of);
+    return { rig: { ...rig, name: storableName(name ?? `${rig.name}, copy`) }, songbook };
+  }
+
   private buildShow(body: NewShowDto): Show {
     if (body.kind === 'demo') return body.rig === 'fly' ? flyShow() : demoShow();
     if (body.kind === 'empty') return emptyShow('rig', storableName(body.name ?? 'New rig'));
@@ -375,6 +424,9 @@ export class ShowsService {
     return read.value;
   }
 }
+
+/** A deleted rig can be brought back for so long, ms: thirty days. */
+const keptFor = 30 * 24 * 60 * 60 * 1000;
 
 const writesSongbook = ({ steps }: Batch): boolean => steps.some((step) => step.doc === 'songbook');
 

@@ -27,6 +27,8 @@ async function opened(kept: string | null = null) {
   const open = new OpenRig('rig', store, new JudgedShow(store, () => Promise.resolve(null)), {
     load: () => kept,
     save: (sound) => saved.push(sound),
+    loadVariant: () => null,
+    saveVariant: (variant) => saved.push(variant ?? 'the rig itself'),
   });
   let notified = 0;
   open.subscribe(() => (notified += 1));

@@ -32,6 +32,9 @@ export interface OpenShow {
 export interface SelectionStorage {
   readonly load: () => string | null;
   readonly save: (sound: string) => void;
+  readonly loadVariant: () => string | null;
+  /** Null: the rig itself. */
+  readonly saveVariant: (variant: string | null) => void;
 }
 
 /**
@@ -52,6 +55,7 @@ export class OpenRig {
     private readonly keeping: SelectionStorage,
   ) {
     this.sound = keeping.load();
+    store.chooseVariant(keeping.loadVariant());
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -88,6 +92,12 @@ export class OpenRig {
       fix,
     };
     return this.last;
+  };
+
+  /** Looks at a variant of the rig, or (null) at the rig itself. */
+  chooseVariant = (id: string | null): void => {
+    this.store.chooseVariant(id);
+    this.keeping.saveVariant(id);
   };
 
   private run = (command: Command | null): boolean => this.store.run(command);

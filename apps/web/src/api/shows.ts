@@ -1,7 +1,10 @@
 import type {
   AppliedBatch,
+  ArrivedTypes,
   BackupFile,
+  DeletedShow,
   HistoryEntry,
+  KeptType,
   NamedRevision,
   PastShow,
   NewShow,
@@ -13,6 +16,8 @@ import type {
   ShowSummary,
   Tick,
 } from '@yunta/contract';
+
+import type { DeviceType } from '@yunta/core';
 
 /** A refusal of the server, or the server not being there. */
 export class RefusedError extends Error {
@@ -59,6 +64,9 @@ export const sendBatch = (id: string, batch: SentBatch): Promise<AppliedBatch> =
   ask(`/api/shows/${encodeURIComponent(id)}/batches`, send('POST', batch));
 export const removeShow = (id: string): Promise<void> =>
   ask(`/api/shows/${encodeURIComponent(id)}`, { method: 'DELETE' });
+export const listDeleted = (): Promise<DeletedShow[]> => ask('/api/deleted-shows');
+export const restoreShow = (id: string): Promise<ShowSummary> =>
+  ask(`/api/deleted-shows/${encodeURIComponent(id)}/restore`, send('POST', {}));
 export const ownSongbook = (id: string): Promise<ShowAtRevision> =>
   ask(`/api/shows/${encodeURIComponent(id)}/own-songbook`, send('POST', {}));
 /** The rig as a file. */
@@ -81,6 +89,14 @@ export const readRevision = (id: string, revision: string): Promise<RevisionCont
   ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`);
 export const removeRevision = (id: string, revision: string): Promise<void> =>
   ask(`${revisionsOf(id)}/${encodeURIComponent(revision)}`, { method: 'DELETE' });
+
+export const listTypes = (): Promise<KeptType[]> => ask('/api/types');
+const typeAt = (id: string): string => `/api/types/${encodeURIComponent(id)}`;
+/** `base`: the revision that it was made from; null for one that is not kept yet. */
+export const keepType = (type: DeviceType, base: number | null): Promise<DeviceType> =>
+  ask(typeAt(type.id), send('PUT', { base, type }));
+export const bringTypes = (text: string): Promise<ArrivedTypes> => ask('/api/types/file', send('POST', { text }));
+export const removeType = (id: string): Promise<void> => ask(typeAt(id), { method: 'DELETE' });
 
 export const listBackups = (): Promise<BackupFile[]> => ask('/api/backups');
 export const makeBackup = (): Promise<BackupFile> => ask('/api/backups', send('POST', {}), longPatience);

@@ -1,11 +1,13 @@
 import { describe, expect, jest, test } from '@jest/globals';
 import {
+  addVariant,
   applySteps,
   commands,
   demoShow,
   describeProblem,
   emptyShow,
   flyShow,
+  removeVariant,
   type Rig,
   type Show,
   sharingProblems,
@@ -195,6 +197,87 @@ const oneSong: Show = {
   },
 };
 const showOf = ({ rig, songbook }: Show): Show => ({ rig, songbook });
+
+describe('a variant that is looked at', () => {
+  const withVariant = async (server: Server) => {
+    const store = await server.open('combo');
+    store.runOnBase(addVariant(store.get().base, 'tonight', 'Tonight'));
+    store.chooseVariant('tonight');
+    return store;
+  };
+  const channel = (show: Show) => show.rig.devices.echo.channel;
+
+  test('is what is seen and edited; the rig itself stays, and the server holds both', async () => {
+    const server = new Server();
+    const store = await withVariant(server);
+    const { channel: before } = demoShow().rig.devices.echo;
+    store.run(commands.setDevice(store.get().show, 'echo', 'channel', 9 as never));
+    expect([channel(store.get().show), channel(store.get().base)]).toEqual([9, before]);
+    await settled();
+    expect(store.get().saving).toBe('saved');
+    expect(server.read('combo').rig.variants!.tonight.steps).toHaveLength(1);
+    store.chooseVariant(null);
+    expect(channel(store.get().show)).toBe(before);
+    expect(store.get().show).toBe(store.get().base);
+  });
+
+  test('its edits are undone and redone by name, and a follower is told the steps', async () => {
+    const store = await withVariant(new Server());
+    const seen = store.get().show;
+    store.run(commands.setDevice(seen, 'echo', 'channel', 9 as never));
+    expect(store.get().undo.at(-1)!.command.facts.variant).toBe('Tonight');
+    expect(store.stepsSince(seen)).toEqual([
+      { doc: 'rig', op: 'set', at: ['devices', 'echo', 'channel'], value: 9, old: channel(seen) },
+    ]);
+    store.undo();
+    expect(channel(store.get().show)).toBe(channel(seen));
+    store.redo();
+    expect(channel(store.get().show)).toBe(9);
+  });
+
+  test('what is refused in it changes nothing', async () => {
+    const store = await withVariant(new Server());
+    const before = store.get();
+    expect(store.attempt(commands.setDevice(before.show, 'echo', 'channel', 99 as never))).toMatch(/not allowed/);
+    expect(store.get().show).toBe(before.show);
+  });
+
+  test('a song edited in it is edited for all', async () => {
+    const server = new Server();
+    const store = await withVariant(server);
+    tempo(store, 99);
+    await settled();
+    expect(server.read('combo').songbook.songs[song].tempo).toBe(99);
+    expect(server.read('combo').rig.variants!.tonight.steps).toEqual([]);
+  });
+
+  test('another window edits the rig under it: it follows, and where they part that is told', async () => {
+    const server = new Server();
+    const store = await withVariant(server);
+    store.run(commands.setDevice(store.get().show, 'echo', 'channel', 9 as never));
+    await settled();
+    const other = await server.open('combo');
+    other.run(commands.setDevice(other.get().show, 'echo', 'channel', 7 as never));
+    other.run(commands.setDevice(other.get().show, 'echo', 'name', 'Echo, long'));
+    await settled();
+    await store.refresh();
+    expect(channel(store.get().show)).toBe(9);
+    expect(store.get().show.rig.devices.echo.name).toBe('Echo, long');
+    expect(store.get().conflicts).toMatchObject([{ kind: 'changed', base: 7, tonight: 9 }]);
+  });
+
+  test('one that was removed elsewhere is left for the rig itself', async () => {
+    const server = new Server();
+    const store = await withVariant(server);
+    await settled();
+    const other = await server.open('combo');
+    other.runOnBase(removeVariant(other.get().base, 'tonight'));
+    await settled();
+    await store.refresh();
+    expect(store.get().variant).toBeNull();
+    expect(store.get().show).toBe(store.get().base);
+  });
+});
 
 describe('one window', () => {
   test('an edit is there at once, saved soon, undone by name, and says nothing', async () => {

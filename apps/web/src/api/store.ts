@@ -3,14 +3,20 @@ import {
   type Batch,
   batchLimits,
   type Command,
+  type Conflict,
   describeCommand,
   describeProblem,
+  editVariant,
   invertSteps,
   normalised,
+  type Problem,
   rebaseSteps,
   sameData,
   type Show,
   type Step,
+  variantNamed,
+  variantOf,
+  withFollowers,
 } from '@yunta/core';
 import type { ShowAtRevision } from '@yunta/contract';
 import { browserStorage, editKey, type KeptEdit, madeAt, mostUndone, type Storage } from './outbox.ts';
@@ -50,7 +56,14 @@ export interface SetAside {
 }
 
 export interface EditState {
+  /** What is looked at and edited: the rig itself, or one of its variants. */
   readonly show: Show;
+  /** The rig itself: what is saved. */
+  readonly base: Show;
+  /** The variant that is looked at; null: the rig itself. */
+  readonly variant: string | null;
+  /** Where that variant and the rig have parted. */
+  readonly conflicts: readonly Conflict[];
   readonly revision: number;
   readonly saving: Saving;
   /** Why the last edit was refused, for people. */
@@ -108,7 +121,7 @@ export class ShowStore {
   ) {
     this.songbookRevision = at.songbookRevision;
     this.state = {
-      show: { rig: at.rig, songbook: at.songbook },
+      ...baseOf({ rig: at.rig, songbook: at.songbook }, null),
       revision: at.revision,
       saving: 'saved',
       refusal: null,
@@ -168,7 +181,7 @@ export class ShowStore {
 
   /** Looks the whole show over once, so that the first edit need only look at what it touches. */
   warmUp(): void {
-    applySteps(this.state.show, []);
+    applySteps(this.state.base, []);
   }
 
   /** Steps from an earlier show to this one; null where they are no longer known. */
@@ -189,15 +202,39 @@ export class ShowStore {
   /** The same for a field that says itself why it was refused: null where the edit is made, or is none. */
   attempt(command: Command | null): string | null {
     if (!command || command.steps.length === 0) return null;
+    const { variant, base, show } = this.state;
+    const whole = { ...command, steps: withFollowers(show, command.steps) };
+    const isOwn = variant !== null && !command.steps.every(({ doc }) => doc === 'songbook');
+    const edit = isOwn ? editVariant(base, show, variant, whole) : null;
+    if (edit && !edit.ok) return told(edit.problems);
+    return this.make(edit?.value.command ?? whole, edit ? { show: edit.value.show, steps: whole.steps } : undefined);
+  }
+
+  /** An edit of the rig itself, whatever variant is looked at: going back to a revision, variants themselves. */
+  runOnBase(command: Command): boolean {
+    const reason = command.steps.length === 0 ? null : this.make(command);
+    if (reason !== null) this.refuse(reason);
+    return reason === null && command.steps.length > 0;
+  }
+
+  private make(command: Command, seen?: Seen): string | null {
     const batch: Batch = {
       id: crypto.randomUUID(),
       command: command.command,
       steps: normalised(command.steps) as readonly Step[],
     };
-    const before = this.state.show;
-    const reason = this.apply(batch);
-    if (reason === null && this.state.show !== before) this.change({ undo: [...this.state.undo, batch], redo: [] });
+    const before = this.state.base;
+    const reason = this.apply(batch, seen);
+    if (reason === null && this.state.base !== before) this.change({ undo: [...this.state.undo, batch], redo: [] });
     return reason;
+  }
+
+  /** Looks at a variant of the rig, or (null) at the rig itself. */
+  chooseVariant(id: string | null): void {
+    const { base, variant } = this.state;
+    if (id === variant || (id !== null && !variantNamed(base, id))) return;
+    this.recent = [];
+    this.change(baseOf(base, id));
   }
 
   undo(): void {
@@ -229,9 +266,9 @@ export class ShowStore {
   applyAside(key: string): void {
     const edit = this.aside.find((keptEdit) => keptEdit.key === key);
     if (!edit) return;
-    const steps = rebaseSteps(this.state.show, edit.batch.steps);
+    const steps = rebaseSteps(this.state.base, edit.batch.steps);
     if (!steps) return this.refuse(`${describeCommand(edit.batch.command)}: what it changes is not there any more.`);
-    if (steps.length > 0 && !this.run({ command: edit.batch.command, steps })) return;
+    if (steps.length > 0 && !this.runOnBase({ command: edit.batch.command, steps })) return;
     this.discardAside(key);
   }
 
@@ -247,19 +284,25 @@ export class ShowStore {
   }
 
   /** Applies an edit and puts it on its way; says why where it cannot be. */
-  private apply(batch: Batch): string | null {
-    const result = applySteps(this.state.show, batch.steps);
-    if (!result.ok) return result.problems.slice(0, 3).map(describeProblem).join(' ');
-    if (result.value === this.state.show) {
+  private apply(batch: Batch, seen?: Seen): string | null {
+    const { base, show, variant } = this.state;
+    const result = applySteps(base, batch.steps);
+    if (!result.ok) return told(result.problems);
+    if (result.value === base) {
       this.dismiss();
       return null;
     }
     if (isTooLarge(batch)) return `${describeCommand(batch.command)}: too much for one edit. Do it in parts.`;
     const edit: Outgoing = { key: editKey(this.id, batch, (this.made += 1)), batch, shown: true };
     this.outbox = [...this.outbox, edit];
-    this.recent = [...this.recent.slice(-30), { on: this.state.show, steps: batch.steps }];
+    const next = baseOf(result.value, variant);
+    // The very objects that are seen are kept where they hold what the variant comes to: all that follows is quick.
+    const kept = seen && next.conflicts.length === this.state.conflicts.length ? asSeen(seen.show, next.show) : null;
+    const steps = variant === null ? batch.steps : kept ? seen!.steps : null;
+    this.recent = steps ? [...this.recent.slice(-30), { on: show, steps }] : [];
     this.change({
-      show: result.value,
+      ...next,
+      ...(kept ? { show: kept } : {}),
       saving: this.state.saving === 'gone' ? 'gone' : 'saving',
       refusal: null,
       notice: null,
@@ -277,16 +320,16 @@ export class ShowStore {
     if (!loaded) return this.keepsNothing();
     const known = new Set([...this.outbox, ...this.aside].map(({ key }) => key));
     const fresh = loaded.edits.filter((edit) => !known.has(edit.key) && madeAt(edit) <= Date.now() - olderThan);
-    let { show } = this.state;
+    let { base: show } = this.state;
     for (const edit of fresh.filter(({ why }) => why === undefined)) {
       const result = applySteps(show, edit.batch.steps);
       if (result.ok) show = result.value;
       this.outbox = [...this.outbox, { ...edit, shown: result.ok }];
     }
-    if (show !== this.state.show) this.recent = [];
+    if (show !== this.state.base) this.recent = [];
     this.setAsides([...this.aside, ...fresh.filter(({ why }) => why !== undefined)]);
     this.change({
-      show,
+      ...(show === this.state.base ? {} : baseOf(show, this.state.variant)),
       ...(this.outbox.length > 0 ? { saving: 'saving' as const } : {}),
       ...(loaded.unreadable > 0
         ? {
@@ -325,10 +368,10 @@ export class ShowStore {
   }
 
   private keepShowNow(): void {
-    const { show, revision, sharedWith } = this.state;
+    const { base, revision, sharedWith } = this.state;
     if (this.outbox.length > 0 || this.behind) return;
     void this.transport.storage
-      .keepShow({ id: this.id, revision, songbookRevision: this.songbookRevision, sharedWith, ...show })
+      .keepShow({ id: this.id, revision, songbookRevision: this.songbookRevision, sharedWith, ...base })
       .catch(this.keepsNothing);
   }
 
@@ -356,7 +399,7 @@ export class ShowStore {
     await this.talk(async () => {
       try {
         const at = await this.transport.ownSongbook(this.id);
-        if (at.revision !== this.state.revision || !sameData(at.songbook, this.state.show.songbook))
+        if (at.revision !== this.state.revision || !sameData(at.songbook, this.state.base.songbook))
           await this.take(at);
         this.songbookRevision = at.songbookRevision;
         this.change({ sharedWith: at.sharedWith });
@@ -457,7 +500,7 @@ export class ShowStore {
     this.behind = false;
     const said = refused ? { undo: [], redo: [] } : { notice: 'Changed elsewhere meanwhile. You see the newest.' };
     this.change({
-      show,
+      ...baseOf(show, this.state.variant),
       revision: at.revision,
       saving: edits.length > 0 ? 'saving' : 'saved',
       sharedWith: at.sharedWith,
@@ -491,6 +534,26 @@ export class ShowStore {
     for (const listener of this.listeners) listener();
   }
 }
+
+/** What an edit made of what is seen, and the steps that did. */
+interface Seen {
+  readonly show: Show;
+  readonly steps: readonly Step[];
+}
+
+/** A rig with what is seen of it; a variant that is not there any more is left. */
+function baseOf(base: Show, variant: string | null): Pick<EditState, 'base' | 'show' | 'variant' | 'conflicts'> {
+  const id = variant !== null && variantNamed(base, variant) ? variant : null;
+  return { base, variant: id, ...variantOf(base, id) };
+}
+
+/** What is seen, beside the variants of the rig as they are now; null where that is not what they come to. */
+function asSeen(seen: Show, now: Show): Show | null {
+  const show: Show = { rig: { ...seen.rig, variants: now.rig.variants }, songbook: seen.songbook };
+  return sameData(show, now) ? show : null;
+}
+
+const told = (problems: readonly Problem[]): string => problems.slice(0, 3).map(describeProblem).join(' ');
 
 const isAway = (reason: unknown): boolean =>
   reason instanceof RefusedError && (reason.details === null || reason.details.status >= 500);

@@ -50,8 +50,8 @@ export function Backups() {
         </span>
       </div>
       <p className="soft" style={{ marginTop: 0 }}>
-        All rigs, songbooks, history and ticks in one file. One is made every day that something changed; the newest{' '}
-        {backupsKept.daily} are kept beside the database.
+        All rigs, songbooks, your own types, history and ticks in one file. One is made every day that something
+        changed; the newest {backupsKept.daily} are kept beside the database.
       </p>
       {backups.error && <Refusal error={backups.error} />}
       {make.error && <Refusal error={make.error} what="No backup was made." />}

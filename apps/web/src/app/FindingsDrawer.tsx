@@ -1,13 +1,12 @@
 import { ActionIcon, Button, Checkbox, TextInput } from '@mantine/core';
 import { IconPin, IconPinnedOff, IconX } from '@tabler/icons-react';
-import { commands } from '@yunta/core';
+import { commands, freshId } from '@yunta/core';
 import { memo, useEffect, useRef, useState } from 'react';
 import { keyOfFinding } from '../api/judged-show.ts';
 import type { OpenShow } from '../api/open-rig.ts';
 import { useFindings, useShow } from '../api/rig.tsx';
 import { FindingLine } from '../ui/FindingLine.tsx';
 import { Fold } from '../ui/Fold.tsx';
-import { freshId } from '../ui/ids.ts';
 import { LinkButton } from '../ui/LinkButton.tsx';
 import { SeverityMark } from '../ui/SeverityMark.tsx';
 import type { Judged, ToldFinding } from '../workers/judge-types.ts';

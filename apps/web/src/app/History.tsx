@@ -7,7 +7,7 @@ import { readHistory, readPast } from '../api/shows.ts';
 import { DataTable } from '../ui/DataTable.tsx';
 import { LinkButton } from '../ui/LinkButton.tsx';
 import { Refusal } from '../ui/Refusal.tsx';
-import { changeWords } from './change-words.ts';
+import { changeWords } from '../ui/change-words.ts';
 import { Revisions } from './Revisions.tsx';
 
 /** Revisions with a name, and every edit that the server has taken, newest first; any of them can be gone back to. */
@@ -65,14 +65,15 @@ export function History({ open, onClose }: { readonly open: boolean; readonly on
 
 /** The rig as it was after an edit: what going back to it would change, and going back as one edit. */
 function Past({ revision, onRestored }: { readonly revision: number; readonly onRestored: () => void }) {
-  const { id, show, store, run } = useShow();
+  const { id, store } = useShow();
+  const { base } = useSaved();
   const past = useQuery({ queryKey: ['past', id, revision], queryFn: () => readPast(id, revision) });
   if (past.error) return <Refusal error={past.error} what="This revision cannot be read." />;
   if (!past.data) return <p className="soft">Reading …</p>;
   const { rig, songbook, songsOfToday } = past.data;
-  const steps = stepsBetween(show, { rig, songbook });
+  const steps = stepsBetween(base, { rig, songbook });
   const restore = () => {
-    if (run({ command: { name: 'restore-revision', facts: { name: String(revision) } }, steps })) {
+    if (store.runOnBase({ command: { name: 'restore-revision', facts: { name: String(revision) } }, steps })) {
       store.tell(`The rig is as it was at revision ${revision}. Undo takes it back.`);
       onRestored();
     }

@@ -12,7 +12,7 @@ import { Confirm } from '../ui/Confirm.tsx';
 
 /** Names the rig as it is now, and brings a named revision back: an edit like any other, that undo takes back. */
 export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
-  const { id, store, run } = useShow();
+  const { id, store } = useShow();
   const { saving, sharedWith } = useSaved();
   const queries = useQueryClient();
   const queryKey = ['revisions', id];
@@ -35,9 +35,9 @@ export function Revisions({ onRestored }: { readonly onRestored: () => void }) {
   const restore = useMutation({
     mutationFn: (revision: NamedRevision) => readRevision(id, revision.id),
     onSuccess: ({ rig, songbook }, revision) => {
-      const steps = stepsBetween(store.get().show, { rig, songbook });
+      const steps = stepsBetween(store.get().base, { rig, songbook });
       if (steps.length === 0) store.tell(`The rig is as it was in “${revision.name}”.`);
-      else if (run({ command: { name: 'restore-revision', facts: { name: revision.name } }, steps }))
+      else if (store.runOnBase({ command: { name: 'restore-revision', facts: { name: revision.name } }, steps }))
         store.tell(`Restored “${revision.name}”. Undo takes it back.`);
       onRestored();
     },

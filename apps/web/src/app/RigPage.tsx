@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { JudgedShow } from '../api/judged-show.ts';
-import { OpenRig } from '../api/open-rig.ts';
+import { OpenRig, type SelectionStorage } from '../api/open-rig.ts';
 import { RigProvider } from '../api/rig.tsx';
 import { useServices } from '../api/services.tsx';
 import { ShowStore } from '../api/store.ts';
@@ -36,7 +36,7 @@ export function RigPage() {
 function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) {
   const { judge } = useServices();
   const [judging] = useState(() => new JudgedShow(store, (request) => judge().judge(id, request)));
-  const [open] = useState(() => new OpenRig(id, store, judging, rememberedSound(id)));
+  const [open] = useState(() => new OpenRig(id, store, judging, remembered(id)));
   useEffect(() => {
     const stop = judging.start();
     return () => {
@@ -54,9 +54,10 @@ function Rig({ id, store }: { readonly id: string; readonly store: ShowStore }) 
   );
 }
 
-/** The sound that was selected last; a browser that keeps nothing begins with the first. */
-function rememberedSound(rig: string): { load: () => string | null; save: (sound: string) => void } {
+/** The sound and the variant that were selected last; a browser that keeps nothing begins with the first. */
+function remembered(rig: string): SelectionStorage {
   const key = `sound:${rig}`;
+  const variantKey = `variant:${rig}`;
   const trying = <T,>(work: () => T): T | null => {
     try {
       return work();
@@ -67,6 +68,11 @@ function rememberedSound(rig: string): { load: () => string | null; save: (sound
   return {
     load: () => trying(() => localStorage.getItem(key)),
     save: (sound) => void trying(() => localStorage.setItem(key, sound)),
+    loadVariant: () => trying(() => localStorage.getItem(variantKey)),
+    saveVariant: (variant) =>
+      void trying(() =>
+        variant === null ? localStorage.removeItem(variantKey) : localStorage.setItem(variantKey, variant),
+      ),
   };
 }
 

@@ -2,7 +2,7 @@ import { ActionIcon, useMantineColorScheme } from '@mantine/core';
 import { IconArrowBackUp, IconArrowForwardUp } from '@tabler/icons-react';
 import { describeCommand, inOrder, slotLabel } from '@yunta/core';
 import { Fragment, useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { useFindings, useRig, useSaved, useShow } from '../api/rig.tsx';
 import { DeviceInspector } from '../stations/gear/DeviceInspector.tsx';
 import { CellSelect } from '../ui/CellSelect.tsx';
@@ -29,6 +29,7 @@ import './shell.css';
 export function Shell() {
   const { id = '' } = useParams();
   const { pathname } = useLocation();
+  const navigate = useNavigate();
   const station = stations.find(({ to }) => pathname.endsWith(`/${to}`));
   const rig = useRig();
   const [panel, setPanel] = useState<Panel | null>(null);
@@ -46,7 +47,7 @@ export function Shell() {
           Yunta
         </Link>
         <div className="rig">
-          <RigName /> <SavedState />
+          <RigName /> <VariantInUse /> <SavedState />
         </div>
         <UndoRedo />
         <div className="spring" />
@@ -66,6 +67,7 @@ export function Shell() {
         <div className="foot">
           <LinkButton onClick={() => setPanel('commands')}>Commands</LinkButton>
           <LinkButton onClick={() => setPanel('history')}>History</LinkButton>
+          <LinkButton onClick={() => void navigate(`/rig/${id}/overview?view=variants`)}>Variants</LinkButton>
           <LinkButton onClick={() => setPanel('keys')}>Shortcuts (?)</LinkButton>
           <LinkButton onClick={() => setPanel('print')}>Print</LinkButton>
           <LinkButton onClick={() => exportOpen(rig)}>Export</LinkButton>
@@ -161,6 +163,32 @@ function Notices() {
 function RigName() {
   const { show } = useShow();
   return <b>{show.rig.name}</b>;
+}
+
+/** Which variant is looked at and edited: nobody takes it for the rig itself. */
+function VariantInUse() {
+  const rig = useRig();
+  const { base, variant, conflicts } = useSaved();
+  const variants = inOrder(base.rig.variants ?? {});
+  if (variants.length === 0) return null;
+  return (
+    <span className={variant === null ? 'variant' : 'variant other'}>
+      <CellSelect
+        label="Variant in use"
+        value={variant ?? ''}
+        choices={[
+          { value: '', label: 'the rig itself' },
+          ...variants.map((each) => ({ value: each.id, label: each.name })),
+        ]}
+        onPick={(id) => rig.chooseVariant(id === '' ? null : id)}
+      />
+      {conflicts.length > 0 && (
+        <Link to={`/rig/${rig.id}/overview?view=variants`} className="num" title="The rig has changed under it">
+          {conflicts.length} to settle
+        </Link>
+      )}
+    </span>
+  );
 }
 
 const savedWords = { saved: 'saved', saving: 'saving …', waiting: 'not saved yet', gone: 'deleted elsewhere' } as const;

@@ -22,6 +22,7 @@ export const onStation: Readonly<Record<string, readonly Shortcut[]>> = {
     ['Delete', 'don’t care'],
     ['a – z', 'go to the sound that begins so'],
     ['Shift D', 'copy the sound'],
+    ['Shift B', 'build a sound on it'],
     ['Shift X', 'mark the sound: an edit goes into all that are marked'],
     ['Alt ↑ ↓', 'move the sound among the others; so does dragging its grip'],
   ],

@@ -14,6 +14,8 @@ export interface InlineFieldProps {
   readonly look?: 'plain' | 'mono' | 'tape' | 'boxed';
   readonly autoFocus?: boolean;
   readonly maxLength?: number;
+  /** What is usually meant; anything else may be typed. */
+  readonly suggestions?: readonly string[];
   /** After it was taken or given up. */
   readonly onLeave?: () => void;
 }
@@ -31,10 +33,12 @@ export function InlineField({
   look = 'plain',
   autoFocus = false,
   maxLength = 200,
+  suggestions,
   onLeave,
 }: InlineFieldProps) {
   const [state, setState] = useState(() => fieldOf(value));
   const reasonId = useId();
+  const listId = useId();
   const latest = useRef({ state, value, onCommit });
   latest.current = { state, value, onCommit };
   useEffect(() => setState((now) => valueChanged(now, value)), [value]);
@@ -87,6 +91,7 @@ export function InlineField({
             autoFocus={autoFocus}
             maxLength={maxLength}
             autoComplete="off"
+            list={suggestions && suggestions.length > 0 ? listId : undefined}
             onFocus={(event) => autoFocus && event.currentTarget.select()}
             onChange={(event) => setState(typedInto(state, event.currentTarget.value))}
             onBlur={() => {
@@ -105,6 +110,13 @@ export function InlineField({
               }
             }}
           />
+          {suggestions && suggestions.length > 0 && (
+            <datalist id={listId}>
+              {suggestions.map((suggestion) => (
+                <option key={suggestion} value={suggestion} />
+              ))}
+            </datalist>
+          )}
           {unit !== undefined && state.text !== '' && <span className={styles.unit}>{unit}</span>}
         </span>
       </Popover.Target>

@@ -18,6 +18,7 @@ const soundRules: ReadonlySet<string> = new Set([
   'recall/hand-only',
   'recall/held-by-pedal',
   'recall/identical-sounds',
+  'recall/twin-differs',
 ]);
 const inTopic =
   (topic: string) =>

@@ -6,7 +6,11 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'add-device': (f) => `Add ${f.device}`,
   'remove-device': (f) => `Remove ${f.device}`,
   'add-several': (f) => `Add ${f.count} ${f.what}`,
+  'add-rig-text': (f) => addedWords(f),
   'set-device': (f) => `Change ${f.device}`,
+  'take-type': (f) => `Take revision ${f.revision} of ${f.type} for ${f.device}`,
+  'open-device': (f) => `Write out what is inside ${f.device}`,
+  'set-anatomy': (f) => `Change the ${f.what} of ${f.device}`,
   connect: (f) => `Connect ${f.from} to ${f.to}`,
   disconnect: (f) => `Unplug ${f.cable}`,
   'set-cable': (f) => `Change cable ${f.cable}`,
@@ -36,6 +40,11 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   unwaive: (f) => `Reopen: ${f.title}`,
   'want-in-all': (f) => `Change ${f.device} in ${f.count} sounds`,
   'set-preset': (f) => `Change preset of ${f.device}`,
+  'set-presets': (f) => `Change ${f.count} ${f.count === 1 ? 'preset' : 'presets'} of ${f.device}`,
+  'build-on': (f) => (f.base === 'none' ? `Let ${f.sound} stand on its own` : `Build ${f.sound} on ${f.base}`),
+  'put-back': (f) => `Put ${f.sound} back to ${f.base}`,
+  'set-twin': (f) => `Change in what ${f.sound} may differ`,
+  'twin-bank': (f) => `Make bank ${f.to} the twin of bank ${f.from}`,
   'add-place': (f) => `Add place ${f.place}`,
   'set-place': (f) => `Change place ${f.place}`,
   'remove-place': (f) => `Remove place ${f.place}`,
@@ -53,8 +62,17 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   fix: (f) => `${f.label}`,
   'restore-revision': (f) => `Restore revision ${f.name}`,
   repair: (f) => `Repair ${f.count} stored ${f.count === 1 ? 'fault' : 'faults'}`,
+  'add-variant': (f) => `Add the variant ${f.name}`,
+  'set-variant': (f) => `Change the variant ${f.name}`,
+  'remove-variant': (f) => `Remove the variant ${f.name}`,
+  'settle-variant': (f) => `Settle ${f.count} ${f.count === 1 ? 'difference' : 'differences'} of ${f.name}`,
   undo: (f) => `Undo: ${f.of}`,
 };
+
+const counted = (count: Facts[string], what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
+
+const addedWords = ({ devices, cables }: Facts): string =>
+  `Add ${[...(devices === 0 ? [] : [counted(devices, 'device')]), ...(cables === 0 ? [] : [counted(cables, 'cable')])].join(' and ')}`;
 
 const settingWords: Readonly<Record<string, string>> = {
   roles: 'the roles of sounds',
@@ -63,7 +81,9 @@ const settingWords: Readonly<Record<string, string>> = {
   setList: 'the set list that is played',
   conventions: 'the conventions',
   lengthUnit: 'the unit of lengths',
+  width: 'what tonight plays to',
 };
 
 /** A named edit in words, for undo and the history. */
-export const describeCommand = ({ name, facts }: Command['command']): string => words[name]?.(facts) ?? name;
+export const describeCommand = ({ name, facts }: Command['command']): string =>
+  (words[name]?.(facts) ?? name) + (facts.variant === undefined ? '' : `, in ${facts.variant}`);

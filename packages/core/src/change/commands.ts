@@ -1,6 +1,7 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { slotOfCast, soundOfCast } from '../model/casting.ts';
-import { castOf, inOrder, type Show, splitRef } from '../model/documents.ts';
+import { followersOf } from '../model/based-on.ts';
+import { castOf, controlRef, inOrder, type Show, splitRef } from '../model/documents.ts';
 import {
   type Action,
   type Cable,
@@ -23,39 +24,18 @@ import {
 } from '../model/rig.ts';
 import { type Part, type SetList, type Song } from '../model/songbook.ts';
 import { chosenSetList } from '../model/set-order.ts';
+import { jackFacts } from '../model/jack-kinds.ts';
 import { slotPlace } from '../model/slots.ts';
 import { isByHand } from '../model/wiring.ts';
 import { layByRole, layBySong, type Layout } from '../program/layout.ts';
-import type { ControlValue } from '../model/anatomy.ts';
+import type { ControlValue, StoredOrder } from '../model/anatomy.ts';
+import { orderControls } from '../model/orders.ts';
+import { sameData } from '../units/same-data.ts';
 import { between } from './order.ts';
-import type { Batch, Step } from './steps.ts';
+import { type Command, command, insert, remove, set } from './command.ts';
+import type { Step } from './steps.ts';
 
-/** Named commands: each makes the steps of one edit from the show as it is. Ids come from the caller. */
-export type Command = Omit<Batch, 'id'>;
-
-const set = (at: readonly string[], value: unknown, old: unknown, doc: Step['doc'] = 'rig'): Step => ({
-  doc,
-  op: 'set',
-  at,
-  ...(value === undefined ? {} : { value }),
-  ...(old === undefined ? {} : { old }),
-});
-const insert = (at: readonly string[], value: unknown, doc: Step['doc'] = 'rig'): Step => ({
-  doc,
-  op: 'insert',
-  at,
-  value,
-});
-const remove = (at: readonly string[], old: unknown, doc: Step['doc'] = 'rig'): Step => ({
-  doc,
-  op: 'remove',
-  at,
-  old,
-});
-const command = (name: string, facts: Command['command']['facts'], steps: readonly Step[]): Command => ({
-  command: { name, facts },
-  steps,
-});
+export type { Command } from './command.ts';
 
 const last = (record: Readonly<Record<string, { readonly order: string; readonly id: string }>>): string | null =>
   inOrder(record).at(-1)?.order ?? null;
@@ -87,6 +67,12 @@ export function addDevice(
     ...facts,
   };
   return command('add-device', { device: name }, [...steps, insert(['devices', id], device)]);
+}
+
+/** A second piece just like one: all that was entered of it, on a channel of its own, and nothing plugged in. */
+export function copyDevice(show: Show, of: string, id: string, name: string, channel: Device['channel']): Command {
+  const { order: _order, calls: _calls, powerUpSlot: _slot, switching: _switching, ...like } = show.rig.devices[of];
+  return addDevice(show, id, like.type, name, like.place, { ...like, id: id as Device['id'], name, channel });
 }
 
 /** With its cables, its slots and whatever sounds want of it. */
@@ -142,8 +128,18 @@ export function removeDevice(show: Show, id: string): Command {
     ...slots.map((slot) => remove(['slots', slot.id], slot)),
     ...cables.map((cable) => remove(['cables', cable.id], cable)),
     ...sounds,
+    ...Object.values(rig.devices).flatMap((device) => withoutEnd(device, id)),
     remove(['devices', id], rig.devices[id]),
   ]);
+}
+
+/** What is meant for an end that goes is meant for the others that it named; for none, for all again. */
+function withoutEnd({ id, onlyFor }: Device, end: string): Step[] {
+  if (id === end || !onlyFor?.some(({ to }) => to.some((meant) => meant === end))) return [];
+  const left = onlyFor
+    .map((promise) => ({ ...promise, to: promise.to.filter((meant) => meant !== end) }))
+    .filter(({ to }) => to.length > 0);
+  return [set(['devices', id, 'onlyFor'], left.length > 0 ? left : undefined, onlyFor)];
 }
 
 export function setDevice<K extends keyof Device>(show: Show, id: string, field: K, value: Device[K]): Command {
@@ -161,10 +157,16 @@ export function setParam(show: Show, id: string, name: string, value: unknown): 
 }
 
 /** A new cable with these plugs, at least two; its kind is that of the first. */
-export function connect(show: Show, id: string, plugs: readonly Plug[], length: number | null = null): Command {
+export function connect(
+  show: Show,
+  id: string,
+  plugs: readonly Plug[],
+  length: number | null = null,
+  poles?: Cable['poles'],
+): Command {
   const kind = cableKind(show.rig, plugs[0]);
   const number = Object.keys(show.rig.cables).length + 1;
-  const prefix = { signal: 'C', speaker: 'S', midi: 'M', contact: 'K' }[kind];
+  const prefix = { signal: 'C', speaker: 'S', midi: 'M', contact: 'K', expression: 'E' }[kind];
   const cable: Cable = {
     id,
     tag: `${prefix}${String(number).padStart(2, '0')}`,
@@ -173,6 +175,7 @@ export function connect(show: Show, id: string, plugs: readonly Plug[], length: 
     plugs,
     length,
     loom: null,
+    ...(poles ? { poles } : {}),
   };
   const names = {
     from: show.rig.devices[plugs[0].device].name,
@@ -186,18 +189,31 @@ export function connect(show: Show, id: string, plugs: readonly Plug[], length: 
 
 export function cableKind(rig: Rig, plug: Plug): Cable['kind'] {
   const jack = anatomyOf(rig.devices[plug.device].type).jacks.find((jack) => jack.id === plug.jack);
-  if (jack?.kind.startsWith('midi')) return 'midi';
-  if (jack?.kind.startsWith('contact')) return 'contact';
-  return jack?.speaker ? 'speaker' : 'signal';
+  const carries = jack ? jackFacts(jack.kind).carries : 'signal';
+  return carries !== 'signal' ? carries : jack?.speaker ? 'speaker' : 'signal';
 }
 
 export const disconnect = (show: Show, id: string): Command =>
   command('disconnect', { cable: show.rig.cables[id].tag }, [remove(['cables', id], show.rig.cables[id])]);
 
-export const setCable = <K extends keyof Cable>(show: Show, id: string, field: K, value: Cable[K]): Command =>
-  command('set-cable', { cable: show.rig.cables[id].tag, field: String(field) }, [
-    set(['cables', id, field], value, show.rig.cables[id][field]),
+/** Other plugs unmake wires of poles that they have not: the cable is straight again. */
+export function setCable<K extends keyof Cable>(show: Show, id: string, field: K, value: Cable[K]): Command {
+  const cable = show.rig.cables[id];
+  const named = command('set-cable', { cable: cable.tag, field: String(field) }, [
+    set(['cables', id, field], value, cable[field]),
   ]);
+  const { poles } = cable;
+  if (field !== 'plugs' || !poles || holds(show.rig, value as readonly Plug[], poles)) return named;
+  return { ...named, steps: [set(['cables', id, 'poles'], undefined, poles), ...named.steps] };
+}
+
+/** Whether every pole of some wires is one of the plugs' jacks. */
+const holds = ({ devices }: Rig, plugs: readonly Plug[], poles: NonNullable<Cable['poles']>): boolean =>
+  poles.flat().every(({ plug, pole }) => {
+    const end = plugs[plug] as Plug | undefined;
+    const jack = end && anatomyOf(devices[end.device].type).jacks.find((each) => each.id === end.jack);
+    return (jack?.poles ?? ['tip']).includes(pole) && end !== undefined;
+  });
 
 export function addSound(show: Show, id: string, name: string, like?: Sound): Command {
   const sound: Sound = {
@@ -220,6 +236,8 @@ export function removeSound(show: Show, id: string): Command {
       .filter((cast) => cast.sound === id)
       .map((cast) => remove(['casting', cast.id], cast)),
     ...slots.map((slot) => set(['slots', slot.id, 'sound'], null, id)),
+    // What builds on it stands on its own: it holds all that it wants.
+    ...followersOf(show.rig, id).map((sound) => set(['sounds', sound.id, 'basedOn'], undefined, sound.basedOn)),
     remove(['sounds', id], show.rig.sounds[id]),
   ]);
 }
@@ -245,12 +263,41 @@ export function want(show: Show, sound: string, ref: string, value: ControlValue
   ]);
 }
 
+/** What the controls of a device’s order are, in each of some sounds, as one edit; `undefined`: don’t care. */
+export function wantOrder(
+  show: Show,
+  sounds: readonly string[],
+  device: string,
+  order: StoredOrder,
+  values: ReadonlyMap<string, ControlValue> | undefined,
+): Command {
+  const controls = orderControls(order);
+  const { name } = show.rig.devices[device];
+  return command(
+    sounds.length === 1 ? 'want' : 'want-in-all',
+    {
+      ...(sounds.length === 1 ? { sound: show.rig.sounds[sounds[0]].name } : { count: sounds.length }),
+      device: name,
+      control: order.label.toLowerCase(),
+    },
+    sounds.flatMap((id) =>
+      controls.flatMap((control) => {
+        const ref = controlRef(device, control);
+        const old = show.rig.sounds[id].wants[ref];
+        const value = values?.get(control);
+        return old === value ? [] : [set(['sounds', id, 'wants', ref], value, old)];
+      }),
+    ),
+  );
+}
+
 function withWant(wants: Sound['wants'], ref: string, value: ControlValue | undefined): Sound['wants'] {
   const { [ref]: _, ...rest } = wants;
   return value === undefined ? rest : { ...rest, [ref]: value };
 }
 
-function cueSteps(rig: Rig, sound: Sound, ref: string): Step[] {
+/** The cues of the parts that play a sound by a slot, where what hands do in it has changed. */
+export function cueSteps(rig: Rig, sound: Sound, ref: string): Step[] {
   if (!isHandRef(rig, ref)) return [];
   return Object.values(rig.casting).flatMap((cast) =>
     slotOfCast(rig, cast)?.sound === sound.id
@@ -443,6 +490,27 @@ export function setMomentary(
 export function setSlotActions(show: Show, id: string, actions: Slot['actions']): Command {
   const slot = show.rig.slots[id];
   return command('set-slot', { slot: slotPlace(slot) }, [set(['slots', id, 'actions'], actions, slot.actions)]);
+}
+
+/** What a unit’s display is to show for a slot; empty: its sound’s name in short. */
+export function setSlotName(show: Show, id: string, name: string): Command {
+  const slot = show.rig.slots[id];
+  return command('set-slot', { slot: slotPlace(slot) }, [
+    set(['slots', id, 'name'], name === '' ? undefined : name, slot.name),
+  ]);
+}
+
+/** A slot written by hand does what another does, and follows it; `undefined`: it goes its own way, as it is. */
+export function copySlot(
+  show: Show,
+  id: string,
+  of: { readonly slot: string; readonly actions: readonly Action[] } | undefined,
+): Command {
+  const slot = show.rig.slots[id];
+  return command('set-slot', { slot: slotPlace(slot) }, [
+    ...(of && !sameData(of.actions, slot.actions) ? [set(['slots', id, 'actions'], of.actions, slot.actions)] : []),
+    set(['slots', id, 'copyOf'], of?.slot, slot.copyOf),
+  ]);
 }
 
 export const renameRig = (show: Show, name: string): Command =>
@@ -711,6 +779,22 @@ export function setPreset(show: Show, device: string, number: number, preset: St
   return command('set-preset', { device: name, number }, [
     set(['devices', device, 'presets', String(number)], preset ?? undefined, presets[String(number)]),
   ]);
+}
+
+/** Several of a device’s presets at once; null forgets one. */
+export function setPresets(
+  show: Show,
+  device: string,
+  changes: readonly (readonly [number: number, preset: StoredPreset | null])[],
+): Command {
+  const { presets, name } = show.rig.devices[device];
+  return command(
+    'set-presets',
+    { device: name, count: changes.length },
+    changes.map(([number, preset]) =>
+      set(['devices', device, 'presets', String(number)], preset ?? undefined, presets[String(number)]),
+    ),
+  );
 }
 
 export function addPlace(show: Show, id: string, name: string): Command {

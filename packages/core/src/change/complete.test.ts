@@ -10,8 +10,18 @@ import { seededRig } from '../testing/compare.ts';
 import { copied, type Json, mutate } from '../testing/mutate.ts';
 import { Random } from '../testing/random.ts';
 import { adaptCase } from '../testing/recall-adapter.ts';
+import { addVariant, setVariant } from '../variants/edit.ts';
+import { buildOn, setTwin } from './based-on.ts';
 import * as commands from './commands.ts';
-import { applySteps, sameData } from './steps.ts';
+import { sameData } from '../units/same-data.ts';
+import { applySteps } from './steps.ts';
+
+const straightWire = [
+  [
+    { plug: 0, pole: 'tip' },
+    { plug: 1, pole: 'tip' },
+  ],
+];
 
 /** The demo with everything that a document may hold and the demo does without. */
 function filled(): Show {
@@ -26,10 +36,18 @@ function filled(): Show {
       }),
     (show: Show) => commands.setDevice(show, 'switcher', 'powerUpSlot', 'slot-sound-2' as never),
     (show: Show) => commands.setDevice(show, 'switcher', 'oneWay', ['send-9']),
+    (show: Show) => commands.setDevice(show, 'echo', 'onlyFor', [{ to: ['cab' as never], control: 'mix' }]),
     (show: Show) => commands.setDevice(show, 'drive-1', 'switching', { loop: 'switcher/loop-2' }),
     (show: Show) => commands.setLengthUnit(show, 'ft'),
+    (show: Show) => commands.setSetting(show, 'width', 'mono'),
+    (show: Show) => commands.setCable(show, 'cable-1', 'poles', straightWire),
     (show: Show) => commands.setConvention(show, 'tempo', 'tapped'),
     (show: Show) => commands.castPart(show, 'part-1', { sound: 'sound-2' }),
+    (show: Show) => buildOn(show, 'sound-2', 'sound-1'),
+    (show: Show) => setTwin(show, 'sound-2', ['echo/mix']),
+    (show: Show) => addVariant(show, 'tonight', 'Tonight'),
+    (show: Show) =>
+      setVariant(show, 'tonight', 'steps', [{ op: 'set', at: ['devices', 'echo', 'channel'], value: 9, old: 2 }]),
   ].reduce((show, make) => {
     const result = applySteps(show, make(show).steps);
     if (!result.ok) throw new Error(JSON.stringify(result.problems));

@@ -3,7 +3,8 @@ import { demoShow, flyShow } from '../demo/demo.ts';
 import { starters } from '../starters/starters.ts';
 import * as commands from './commands.ts';
 import { stepsBetween } from './difference.ts';
-import { applySteps, invertSteps, sameData, type Step } from './steps.ts';
+import { sameData } from '../units/same-data.ts';
+import { applySteps, invertSteps, type Step } from './steps.ts';
 import type { Show } from '../model/documents.ts';
 
 const applied = (show: Show, steps: readonly Step[]): Show => {

@@ -1,15 +1,17 @@
 import type { Show } from '../model/documents.ts';
-import { sameData, type Step } from './steps.ts';
+import { sameData } from '../units/same-data.ts';
+import type { Step } from './steps.ts';
 
 /** No batch has more steps than this; past it, steps change larger pieces. */
 const most = 4_000;
 
 /**
  * The steps that turn one show into another: as fine as fields of entries, so that edits beside them still fit, or
- * coarser where that would be too many steps. Empty where the shows hold the same data.
+ * coarser where that would be too many steps; `finest`: so many keys deep at most. Empty where the shows hold the same
+ * data.
  */
-export function stepsBetween(from: Show, to: Show): readonly Step[] {
-  for (const depth of [3, 2, 1]) {
+export function stepsBetween(from: Show, to: Show, finest = 3): readonly Step[] {
+  for (const depth of [...new Set([finest, 3, 2, 1])]) {
     const steps = [
       ...differences('rig', from.rig, to.rig, depth),
       ...differences('songbook', from.songbook, to.songbook, depth),

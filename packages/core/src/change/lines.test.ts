@@ -2,67 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { fourCable } from '../testing/build-show.ts';
 import { buildWiring } from '../model/wiring.ts';
 import { readActionLine } from './action-line.ts';
-import { readPatchLine } from './patch-line.ts';
 
 const { show } = fourCable();
 const switcher = buildWiring(show.rig).device.get('switcher')!;
-
-describe('a cable said in one line', () => {
-  const spare = fourCable().device('boost', 'boost', 'Boost').device('boost-2', 'boost', 'Boost 2').show.rig;
-  test.each([
-    ['Boost > Boost 2', { device: 'boost', jack: 'out' }, { device: 'boost-2', jack: 'in' }],
-    ['boost 2 -> boost', { device: 'boost-2', jack: 'out' }, { device: 'boost', jack: 'in' }],
-    ['switcher send 4 → boost', { device: 'switcher', jack: 'send-4' }, { device: 'boost', jack: 'in' }],
-    ['boost out > switcher return 4', { device: 'boost', jack: 'out' }, { device: 'switcher', jack: 'return-4' }],
-    ['delay midi through > switcher', { device: 'delay', jack: 'midi-thru' }, { device: 'switcher', jack: 'midi-in' }],
-  ] as const)('%s', (line, from, to) => {
-    expect(readPatchLine(spare, line)).toEqual({ ok: true, plugs: [from, to] });
-  });
-  test.each([
-    ['switcher send 4 > boost + boost 2', ['switcher/send-4', 'boost/in', 'boost-2/in']],
-    ['boost + boost 2 > switcher return 4', ['boost/out', 'boost-2/out', 'switcher/return-4']],
-    ['boost > switcher + boost 2', ['boost/out', 'switcher/return-4', 'boost-2/in']],
-  ] as const)('%s: a Y cord', (line, plugs) => {
-    expect(readPatchLine(spare, line)).toEqual({
-      ok: true,
-      plugs: plugs.map((plug) => ({ device: plug.split('/')[0], jack: plug.split('/')[1] })),
-    });
-  });
-  test('a plus in a name is no other end', () => {
-    const named = fourCable().device('both', 'boost', 'Dirt + Boost').device('boost', 'boost', 'Boost').show.rig;
-    const readLine = (line: string) => readPatchLine(named, line);
-    expect(readLine('dirt + boost > switcher')).toEqual({
-      ok: true,
-      plugs: [
-        { device: 'both', jack: 'out' },
-        { device: 'switcher', jack: 'return-4' },
-      ],
-    });
-    expect(readLine('switcher send 4 > dirt + boost + boost')).toEqual({
-      ok: true,
-      plugs: [
-        { device: 'switcher', jack: 'send-4' },
-        { device: 'both', jack: 'in' },
-        { device: 'boost', jack: 'in' },
-      ],
-    });
-  });
-  test.each([
-    ['boost > boost 2 +', 'no-arrow'],
-    ['boost > boost 2 + banjo', 'no-device'],
-    ['switcher midi out + boost > boost 2', 'no-jack'],
-    ['boost > boost 2 + boost 2', 'no-jack'],
-    ['guitar switcher', 'no-arrow'],
-    ['guitar >', 'no-arrow'],
-    ['banjo > switcher', 'no-device'],
-    ['boost > banjo', 'no-device'],
-    ['guitar > switcher', 'no-jack'],
-    ['boost > cabinet', 'no-jack'],
-    ['switcher send 9 > boost', 'no-jack'],
-  ] as const)('%s: %s', (line, reason) => {
-    expect(readPatchLine(spare, line)).toMatchObject({ ok: false, reason });
-  });
-});
 
 describe('an action said in one line, numbers as sent', () => {
   test.each([

@@ -8,7 +8,8 @@ import { typeById } from '../catalogue/types.ts';
 import * as commands from './commands.ts';
 import { describeCommand } from './command-words.ts';
 import { between, following } from './order.ts';
-import { applySteps, invertSteps, sameData, type Step } from './steps.ts';
+import { sameData } from '../units/same-data.ts';
+import { applySteps, invertSteps, type Step } from './steps.ts';
 
 const demo = demoShow();
 const applied = (show: Show, steps: readonly Step[]): Show => {

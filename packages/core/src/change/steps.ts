@@ -1,3 +1,4 @@
+import { sameData } from '../units/same-data.ts';
 import { isForbiddenKey } from '../model/shape.ts';
 import type { Show } from '../model/documents.ts';
 import { showProblems, validateRig, validateSongbook } from '../model/validate.ts';
@@ -160,27 +161,5 @@ function replaceInList(
     result.value === gone
       ? list.filter((_, i) => i !== index)
       : list.map((item, i) => (i === index ? result.value : item)),
-  );
-}
-
-/** Equality of JSON data, key order aside. */
-export function sameData(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (
-    a === null ||
-    b === null ||
-    typeof a !== 'object' ||
-    typeof b !== 'object' ||
-    Array.isArray(a) !== Array.isArray(b)
-  )
-    return false;
-  const left = Object.keys(a);
-  const right = Object.keys(b);
-  return (
-    left.length === right.length &&
-    left.every(
-      (key) =>
-        Object.hasOwn(b, key) && sameData((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]),
-    )
   );
 }

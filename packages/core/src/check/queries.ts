@@ -1,4 +1,6 @@
 import type { Control, EffectKind, PresetFacts } from '../model/anatomy.ts';
+import { castsByPart, soundOfCast } from '../model/casting.ts';
+import { playedParts } from '../model/set-order.ts';
 import { controlRef, inOrder } from '../model/documents.ts';
 import { type Memo, memoised } from '../model/memo.ts';
 import { type ControlRef, type Rig, type Slot, type Sound } from '../model/rig.ts';
@@ -26,6 +28,15 @@ export function heardSounds(context: Context): readonly { readonly sound: Sound;
     if (sound.silence) return [];
     const trace = context.tracer.trace(sound);
     return trace.sounds ? [{ sound, trace }] : [];
+  });
+}
+
+/** The sounds that the parts of the set play, one after the other. */
+export function playedSounds({ show }: Context): readonly Sound[] {
+  const casts = castsByPart(show.rig);
+  return playedParts(show).flatMap((part) => {
+    const cast = casts.get(part.id);
+    return (cast && soundOfCast(show.rig, cast)) ?? [];
   });
 }
 

@@ -14,6 +14,20 @@ export interface SpeakerCable {
 
 const jackAt = ({ device }: Wiring, plug: Plug) => device.get(plug.device)?.jack.get(plug.jack);
 
+/** Whether power that comes in at these ends ends at a load; what only taps it passes it on. */
+export function hasLoad(
+  cables: readonly SpeakerCable[],
+  ends: SpeakerCable['ends'],
+  seen: ReadonlySet<string> = new Set(),
+): boolean {
+  return ends.some(({ plug, jack }) => {
+    if (jack.passesPowerTo === undefined) return true;
+    const next = `${plug.device}:${jack.passesPowerTo}`;
+    const on = cables.find(({ from }) => `${from.device}:${from.jack}` === next);
+    return on !== undefined && !seen.has(next) && hasLoad(cables, on.ends, new Set([...seen, next]));
+  });
+}
+
 /** Whether a power amp drives this jack. */
 export const isPowered = (jack: Jack | undefined): boolean =>
   jack !== undefined && jack.speaker === true && isOut(jack);

@@ -17,19 +17,23 @@ export function exportShow(show: Show): string {
 
 /** Reads an export file; refuses it whole with pointer and reason. */
 export function importShow(textOfFile: string): Result<Show> {
+  const read = readJson(textOfFile);
+  return read.ok ? readShow(read.value) : read;
+}
+
+/** Data of a JSON text of a size that somebody may have made. */
+export function readJson(textOfFile: string): Result<unknown> {
   if (textOfFile.length > wireLimits.bytes)
     return refuse(problem('', 'too-large', { count: textOfFile.length, limit: wireLimits.bytes }));
   const { depth, entries } = jsonSize(textOfFile);
   if (entries > wireLimits.entries)
     return refuse(problem('', 'too-large', { count: entries, limit: wireLimits.entries }));
   if (depth > wireLimits.depth) return refuse(problem('', 'too-deep', { limit: wireLimits.depth }));
-  let data: unknown;
   try {
-    data = JSON.parse(textOfFile);
+    return accept(JSON.parse(textOfFile) as unknown);
   } catch {
     return refuse(problem('', 'not-json'));
   }
-  return readShow(data);
 }
 
 export function readShow(data: unknown): Result<Show> {
@@ -70,7 +74,8 @@ export function normalised(data: unknown): unknown {
   return copy;
 }
 
-function sorted(data: unknown): unknown {
+/** With the keys of every object in one order. */
+export function sorted(data: unknown): unknown {
   if (Array.isArray(data)) return data.map(sorted);
   if (data === null || typeof data !== 'object') return data;
   return Object.fromEntries(

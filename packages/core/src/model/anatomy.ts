@@ -61,6 +61,8 @@ export interface Control {
   readonly weight?: 'channel' | 'mute' | 'level';
   /** An expression pedal moves it: where it stands is where a foot left it. */
   readonly expression?: boolean;
+  /** While it is on, a sound is held and rings on, whatever is played: a freeze, an infinite repeat. */
+  readonly holds?: boolean;
 }
 
 export interface Jack {
@@ -71,7 +73,28 @@ export interface Jack {
   readonly poles?: readonly string[];
   /** A loudspeaker connector: a plain instrument cable must not go here. */
   readonly speaker?: boolean;
+  /** A power amp's output that comes in here goes on to this jack: what is plugged in there is the load. */
+  readonly passesPowerTo?: string;
+  /** Which side of a stereo pair the whole jack carries; the right one names the left as its twin. */
+  readonly side?: Side;
+  readonly twin?: string;
+  /** Its tip is the left and its ring the right side. */
+  readonly stereo?: boolean;
+  /** A line for the desk: its two poles carry one signal. */
+  readonly balanced?: boolean;
+  /** The jack whose socket it is in: one sends on the tip, the other returns on the ring, and one plug serves both. */
+  readonly shares?: string;
 }
+
+/** The jacks of the socket that one is in: itself, and what shares it. */
+export const socketOf = (jacks: readonly Jack[], jack: Pick<Jack, 'id' | 'shares'>): readonly Jack[] =>
+  jacks.filter((other) => other.id === jack.id || other.id === jack.shares || other.shares === jack.id);
+
+export type Side = 'left' | 'right';
+
+/** Which side of a pair a pole of a jack carries; undefined where it is mono. */
+export const sideOfPole = (jack: Pick<Jack, 'side' | 'stereo'>, pole: string): Side | undefined =>
+  jack.stereo ? (pole === 'ring' ? 'right' : 'left') : jack.side;
 
 export interface Condition {
   /** Each named control, or the `preset`, must hold one of the values. */
@@ -95,6 +118,8 @@ export interface Section {
   readonly parameters?: readonly string[];
   /** What it does, where a rule about order may ask. */
   readonly effect?: EffectKind;
+  /** Sections of one device that are the sides of one thing share this name: the signal passes them together. */
+  readonly pair?: string;
 }
 
 /** A send with the return that belongs to it. */
@@ -137,14 +162,31 @@ export interface ControlMessage {
    * domain, counted from 0.
    */
   readonly table?: Readonly<Record<string, ControlValue>>;
-  /** The message works only while this control, or the `preset`, holds one of these values. */
-  readonly armed?: { readonly control: string; readonly values: readonly ControlValue[] };
+  readonly armed?: Armed;
+}
+
+/** The message or press works only while this control, or the `preset`, holds one of these values. */
+export interface Armed {
+  readonly control: string;
+  readonly values: readonly ControlValue[];
 }
 
 export type FootAction =
-  | { readonly toggle: string }
-  | { readonly next: string; readonly by?: number; readonly wrap?: boolean }
+  | { readonly toggle: string; readonly armed?: Armed }
+  | { readonly next: string; readonly by?: number; readonly wrap?: boolean; readonly armed?: Armed }
+  /** Puts a control on a value, whatever it was. */
+  | { readonly put: string; readonly to: ControlValue; readonly armed?: Armed }
+  /** Moves a control from each value to the one that the table has for it; from any other it does not move. */
+  | { readonly turn: string; readonly table: Readonly<Record<string, ControlValue>>; readonly armed?: Armed }
   | { readonly flip: string };
+
+/** The control, or the `preset`, that a press moves; undefined where it flips a contact's bit. */
+export function movedBy(action: FootAction): string | undefined {
+  if ('flip' in action) return undefined;
+  if ('toggle' in action) return action.toggle;
+  if ('put' in action) return action.put;
+  return 'turn' in action ? action.turn : action.next;
+}
 
 export interface FootSwitch {
   readonly id: string;
@@ -165,7 +207,26 @@ export interface ContactOutput {
   readonly kind: 'latched' | 'held' | 'pulsed';
   /** When a pulsed contact pulses: at every press, or only when its believed state changes. */
   readonly policy: 'every' | 'belief';
+  /** 1: it is closed at rest, without power too, and a held one opens while it is held. Open at rest where absent. */
+  readonly rests?: 0 | 1;
 }
+
+/** Things that stand in an order which is stored: a control says of each its place, counted from 1. */
+export interface StoredOrder {
+  /** No control's id. */
+  readonly id: string;
+  readonly label: string;
+  /** In the order that they are told in. */
+  readonly of: readonly { readonly control: string; readonly name: string }[];
+  /**
+   * Where the line may part in two: beside each thing the control that says on which side it stands, and the places
+   * before which the other side leaves (0: nowhere) and after which it comes back.
+   */
+  readonly branch?: { readonly sides: readonly string[]; readonly leaves: string; readonly joins: string };
+}
+
+/** The sides of a line that parts: the one that goes on, and the one beside it. */
+export const lineSides = ['line', 'beside'] as const;
 
 export interface ControllerFacts {
   readonly banks: number;
@@ -181,7 +242,15 @@ export interface ControllerFacts {
   readonly callRepeat: 'fires' | 'ignored';
   /** How its switches lie under the foot: this many in a row, that far apart. */
   readonly floor?: { readonly perRow: number; readonly pitchMm: number };
+  /** Switches from a position on, and loops from one on, are a group of their own: slots of one leave the other. */
+  readonly secondGroup?: { readonly position: number; readonly loop: number };
+  /** How many characters of a slot's name its display shows. */
+  readonly nameLength?: number;
 }
+
+/** How a contact stands while nobody moves it, without power too: 0 open, 1 closed. */
+export const restOf = ({ contacts }: Pick<ControllerFacts, 'contacts'>, id: string): 0 | 1 =>
+  contacts.find((contact) => contact.id === id)?.rests ?? 0;
 
 export interface Anatomy {
   readonly jacks: readonly Jack[];
@@ -200,6 +269,8 @@ export interface Anatomy {
   readonly ownSwitch?: string;
   /** Inner point or pole where sound is born (an instrument). */
   readonly source?: string;
+  /** Controls that are places in an order, each of them in one order at most. */
+  readonly orders?: readonly StoredOrder[];
   /** Sends and returns that belong together; loops of a switcher are found from its sections. */
   readonly inserts?: readonly Insert[];
   /** Global settings of the unit that no message reaches: set by hand, back at factory after a repair. */

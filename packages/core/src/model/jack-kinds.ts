@@ -1,5 +1,5 @@
 /** What goes through a jack. */
-export type Carries = 'signal' | 'midi' | 'contact';
+export type Carries = 'signal' | 'midi' | 'contact' | 'expression';
 
 interface JackFacts {
   readonly carries: Carries;
@@ -18,6 +18,8 @@ export const jackKinds = {
   'midi-merge': { carries: 'midi', direction: 'out', midi: 'merge' },
   'contact-in': { carries: 'contact', direction: 'in' },
   'contact-out': { carries: 'contact', direction: 'out' },
+  'expression-in': { carries: 'expression', direction: 'in' },
+  'expression-out': { carries: 'expression', direction: 'out' },
 } as const satisfies Record<string, JackFacts>;
 
 export type JackKind = keyof typeof jackKinds;
@@ -30,6 +32,7 @@ export const cableCarries = {
   speaker: 'signal',
   midi: 'midi',
   contact: 'contact',
+  expression: 'expression',
 } as const satisfies Record<string, Carries>;
 
 /** The kind of jack that takes in what one gives out; none for a jack that takes in itself. */

@@ -1,11 +1,17 @@
 import type { ControlValue, Domain } from './anatomy.ts';
 import { splitRef } from './documents.ts';
-import type { CastAction, ControlRef } from './rig.ts';
+import type { CastAction, ControlRef, NoteValue, Plug } from './rig.ts';
 import type { Wiring } from './wiring.ts';
 
 /** The one way in which findings, lists, sheets and screens call a control and say its value. */
 
 export const deviceName = (wiring: Wiring, id: string): string => wiring.device.get(id)?.device.name ?? id;
+
+/** “Drive, Out”: where a plug is. */
+export function plugLabel(wiring: Wiring, { device, jack }: Plug): string {
+  const wired = wiring.device.get(device);
+  return `${wired?.device.name ?? device}, ${wired?.jack.get(jack)?.label ?? jack}`;
+}
 
 /** The number that a device's panel shows for a preset number as sent. */
 export const panelNumber = (wiring: Wiring, device: string, sent: number): number =>
@@ -48,4 +54,16 @@ export function switchLabel(wiring: Wiring, device: string, footSwitch: string):
 export const actionLabel = (wiring: Wiring, action: CastAction): string =>
   action.kind === 'cue'
     ? cueLabel(wiring, action.control, action.value)
-    : switchLabel(wiring, action.device, action.switch);
+    : switchLabel(wiring, action.device, action.switch) + (action.meant === undefined ? '' : `, ${action.meant}`);
+
+/** Parts of a beat as people say them. */
+export const noteWords: Readonly<Record<NoteValue, string>> = {
+  half: 'half',
+  'dotted-quarter': 'dotted quarter',
+  quarter: 'quarter',
+  'quarter-triplet': 'quarter triplet',
+  'dotted-eighth': 'dotted eighth',
+  eighth: 'eighth',
+  'eighth-triplet': 'eighth triplet',
+  sixteenth: 'sixteenth',
+};

@@ -24,7 +24,13 @@ describe('generic types', () => {
   );
   test('are found by any of their words, names first', () => {
     expect(findTypes('amp')[0].type.id).toBe('valve-combo');
-    expect(findTypes('echo').map((entry) => entry.type.id)).toEqual(['delay', 'midi-delay']);
+    expect(findTypes('echo').map((entry) => entry.type.id)).toEqual([
+      'delay',
+      'tape-echo',
+      'delay-stereo',
+      'midi-delay',
+      'midi-delay-stereo',
+    ]);
     expect(findTypes('DRIVE')[0].type.id).toBe('drive');
     expect(findTypes('loop 4').map((entry) => entry.type.id)).toContain('switcher-4');
     expect(findTypes('cabinet')[0].type.id).toBe('cabinet');

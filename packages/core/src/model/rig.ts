@@ -35,6 +35,8 @@ export const limits = {
   parts: 10_000,
   actions: 400,
   places: 100,
+  variants: 40,
+  variantSteps: 4_000,
 } as const;
 
 export type DeviceId = Brand<string, 'device'>;
@@ -100,7 +102,7 @@ const actions = list(actionShape, limits.actions);
 const momentaryShape = object({ press: actions, release: actions });
 export interface MomentaryActions extends DataOf<typeof momentaryShape> {}
 
-const typeShape = object({
+export const typeShape = object({
   id: text(120, 1),
   revision: integer(1, 1_000_000),
   name: nameShape,
@@ -133,6 +135,8 @@ const presetShape = object(
     keeps: list(id, 200),
     /** A delay's time as a part of the beat that it is meant to keep. */
     sync: oneOf(...(Object.keys(noteValues) as NoteValue[])),
+    /** From its input to its output, as measured or as its papers say. */
+    latencyMs: branded<Milliseconds>(decimal(0, 1_000)),
   },
 );
 export interface StoredPreset extends DataOf<typeof presetShape> {}
@@ -165,6 +169,8 @@ const deviceShape = object(
     powerUpSlot: slotId,
     /** Sends and returns that are used alone on purpose (a return as an input, a send as a line out). */
     oneWay: list(id, 400),
+    /** What it does, or what one of its controls does, is to be heard at these ends of the line and at no other. */
+    onlyFor: list(object({ to: list(deviceId, 40, 1) }, { control: id }), 40, 1),
   },
 );
 export interface Device extends DataOf<typeof deviceShape> {}
@@ -174,18 +180,28 @@ export interface Device extends DataOf<typeof deviceShape> {}
 const plugShape = object({ device: deviceId, jack: id });
 export interface Plug extends DataOf<typeof plugShape> {}
 
-const cableShape = object({
-  id: cableId,
-  /** Shown and printed, and never computed with. */
-  tag: text(40),
-  order: orderShape,
-  kind: oneOf('signal', 'speaker', 'midi', 'contact'),
-  /** Two or more; outputs drive, inputs receive, all of them joined pole to pole. */
-  plugs: list(plugShape, 64, 2),
-  /** Null while nobody measured. */
-  length: nullable(branded<Metres>(decimal(0, 500))),
-  loom: nullable(text(80)),
-});
+/** One pole of one of a cable's plugs, that counted from 0. */
+const poleShape = object({ plug: integer(0, 63), pole: id });
+export interface CablePole extends DataOf<typeof poleShape> {}
+
+const cableShape = object(
+  {
+    id: cableId,
+    /** Shown and printed, and never computed with. */
+    tag: text(40),
+    order: orderShape,
+    kind: oneOf('signal', 'speaker', 'midi', 'contact', 'expression'),
+    /** Two or more; outputs drive, inputs receive, all of them joined pole to pole, unless `poles` says otherwise. */
+    plugs: list(plugShape, 64, 2),
+    /** Null while nobody measured. */
+    length: nullable(branded<Metres>(decimal(0, 500))),
+    loom: nullable(text(80)),
+  },
+  {
+    /** Which poles it joins, wire by wire, where it is not straight: an adapter, a cord from one stereo jack to two. */
+    poles: list(list(poleShape, 64, 2), 64, 1),
+  },
+);
 export interface Cable extends DataOf<typeof cableShape> {}
 
 /**
@@ -201,33 +217,51 @@ export interface Place extends DataOf<typeof placeShape> {}
 
 // ---- sounds and slots ----
 
-const soundShape = object({
-  id: soundId,
-  name: nameShape,
-  order: orderShape,
-  role: text(80),
-  silence: yesNo,
-  wants: record<ControlValue, ControlRef>(controlValue, 1_000, isRef),
-  /** Wanting a pedal on lays its loop in and its own switch on; off lays its own switch off, or its loop out. */
-  pedals: record(oneOf('on', 'off'), limits.devices),
-});
+const soundShape = object(
+  {
+    id: soundId,
+    name: nameShape,
+    order: orderShape,
+    role: text(80),
+    silence: yesNo,
+    wants: record<ControlValue, ControlRef>(controlValue, 1_000, isRef),
+    /** Wanting a pedal on lays its loop in and its own switch on; off lays its own switch off, or its loop out. */
+    pedals: record(oneOf('on', 'off'), limits.devices),
+  },
+  {
+    /**
+     * The sound that it builds on: what it wants otherwise is its own, all else it holds too and follows that sound.
+     * `only`: it is that sound’s twin, and may be otherwise in these alone (controls, or devices for their pedals).
+     */
+    basedOn: object({ sound: soundId }, { only: list(text(130, 1), 200) }),
+  },
+);
 export interface Sound extends DataOf<typeof soundShape> {}
 
-const slotShape = object({
-  id: slotId,
-  controller: deviceId,
-  bank: integer(0, 399),
-  position: integer(0, 199),
-  sound: nullable(soundId),
-  /** null: generated from the sound and kept in step with it; else written by hand. */
-  actions: nullable(actions),
-});
+const slotShape = object(
+  {
+    id: slotId,
+    controller: deviceId,
+    bank: integer(0, 399),
+    position: integer(0, 199),
+    sound: nullable(soundId),
+    /** null: generated from the sound and kept in step with it; else written by hand. */
+    actions: nullable(actions),
+  },
+  {
+    /** What the unit’s display is to show, where that is not the sound’s own name in short. */
+    name: text(40, 1),
+    /** Written by hand, and meant to do what another slot does, which may be gone: it follows that one. */
+    copyOf: slotId,
+  },
+);
 export interface Slot extends DataOf<typeof slotShape> {}
 
 // ---- casting ----
 
 const castActionShape = tagged('kind', {
-  foot: object({ kind: constant('foot'), device: deviceId, switch: id }),
+  /** `meant`: what the press is to bring its control to, where people say so; never computed with. */
+  foot: object({ kind: constant('foot'), device: deviceId, switch: id }, { meant: controlValue }),
   cue: object({ kind: constant('cue'), control: ref, value: controlValue }),
 });
 export type CastAction = DataOf<typeof castActionShape>;
@@ -286,6 +320,8 @@ const settingsShape = object(
   {
     /** Which side of a question of practice the rig is on; a question not answered takes the first side. */
     conventions: object({}, conventionShapes),
+    /** What it plays to tonight; where nobody said, stereo that there is counts as meant. */
+    width: oneOf('mono', 'stereo'),
     /** In what lengths are shown and typed; metres where absent. They are stored in metres always. */
     lengthUnit: oneOf('m', 'ft'),
   },
@@ -306,6 +342,21 @@ const waiverShape = object({
 });
 export interface Waiver extends DataOf<typeof waiverShape> {}
 
+/** One step of a variant over the rig that it is of; what it does not name stays as that has it. */
+const variantStepShape = object(
+  { op: oneOf('insert', 'remove', 'set'), at: list(text(200), 12, 1) },
+  { value: anything, old: anything },
+);
+/** Tonight without the amp, in mono, with a piece that is broken: what is otherwise than in the rig. */
+const variantShape = object({
+  id,
+  name: nameShape,
+  order: orderShape,
+  steps: list(variantStepShape, limits.variantSteps),
+});
+export interface Variant extends DataOf<typeof variantShape> {}
+export type VariantStep = DataOf<typeof variantStepShape>;
+
 export const rigShape = object(
   {
     format: constant(rigFormat),
@@ -321,6 +372,6 @@ export const rigShape = object(
     casting: record(castShape, limits.parts),
     outside: record(outsideShape, 400),
   },
-  { waivers: record(waiverShape, 4_000) },
+  { waivers: record(waiverShape, 4_000), variants: record(variantShape, limits.variants) },
 );
 export interface Rig extends DataOf<typeof rigShape> {}

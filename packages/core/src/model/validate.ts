@@ -1,11 +1,11 @@
 import { accept, pointer, problem, type Problem, type Result } from '../units/problem.ts';
 import { type Anatomy, type ControlValue, inDomain, presetExists } from './anatomy.ts';
-import { checkParams } from './archetypes/archetype.ts';
-import { anatomyOf, archetypeIds, archetypeOf } from './archetypes/registry.ts';
+import { anatomyOf } from './archetypes/registry.ts';
+import { typeProblems } from './check-type.ts';
 import type { Show } from './documents.ts';
 import { splitRef } from './documents.ts';
 import { cableCarries, jackFacts } from './jack-kinds.ts';
-import type { Device, Rig, Sound } from './rig.ts';
+import type { Cable, Device, Plug, Rig, Sound } from './rig.ts';
 import { rigShape } from './rig.ts';
 import { enoughProblems } from './shape.ts';
 import { slotPlace } from './slots.ts';
@@ -40,7 +40,17 @@ function referProblems(rig: Rig, at: string): Problem[] {
   const problems: Problem[] = [
     ...keyProblems(
       rig as unknown as Record<string, unknown>,
-      ['places', 'devices', 'cables', 'sounds', 'slots', 'casting', 'outside', ...(rig.waivers ? ['waivers'] : [])],
+      [
+        'places',
+        'devices',
+        'cables',
+        'sounds',
+        'slots',
+        'casting',
+        'outside',
+        ...(rig.waivers ? ['waivers'] : []),
+        ...(rig.variants ? ['variants'] : []),
+      ],
       at,
     ),
   ];
@@ -64,6 +74,7 @@ function referProblems(rig: Rig, at: string): Problem[] {
     ...Object.values(rig.sounds).flatMap((sound) =>
       remembered(soundsSeen, sound, [types], () => soundProblems(rig, sound, at)),
     ),
+    ...baseProblems(rig, at),
     ...remembered(slotsSeen, rig.slots, [types, rig.sounds], () => slotProblems(rig, at)),
     ...remembered(castingSeen, rig.casting, [rig.slots, rig.sounds, types], () => castProblems(rig, at)),
   ];
@@ -88,6 +99,7 @@ function remembered(
   return problems;
 }
 const keysSeen = new WeakMap<object, readonly unknown[]>();
+const presetsSeen = new WeakMap<object, readonly unknown[]>();
 const devicesSeen = new WeakMap<object, readonly unknown[]>();
 const callsSeen = new WeakMap<object, readonly unknown[]>();
 const cablesSeen = new WeakMap<object, readonly unknown[]>();
@@ -137,15 +149,7 @@ function keyProblems(
 }
 
 function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
-  const archetype = archetypeOf(device.type.archetype);
-  if (!archetype)
-    return [
-      problem(`${at}/type/archetype`, 'out-of-domain', {
-        value: device.type.archetype,
-        expected: archetypeIds.join(', '),
-      }),
-    ];
-  const problems = checkParams(archetype, device.type.params, `${at}/type/params`);
+  const problems = typeProblems(device.type, `${at}/type`);
   if (!Object.hasOwn(rig.places, device.place))
     problems.push(problem(`${at}/place`, 'not-found', { what: 'place', id: device.place }));
   if (problems.length > 0) return problems;
@@ -153,6 +157,14 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
   for (const id of device.oneWay ?? [])
     if (!anatomy.jacks.some((jack) => jack.id === id))
       problems.push(problem(`${at}/oneWay`, 'not-found', { what: 'jack', id }));
+  for (const [i, { to, control }] of (device.onlyFor ?? []).entries()) {
+    const here = `${at}/onlyFor/${i}`;
+    if (control !== undefined && !anatomy.controls.some((each) => each.id === control))
+      problems.push(problem(`${here}/control`, 'not-found', { what: 'control', id: control }));
+    for (const end of to)
+      if (!Object.hasOwn(rig.devices, end))
+        problems.push(problem(`${here}/to`, 'not-found', { what: 'device', id: end }));
+  }
   for (const id of device.plannedSwitches)
     if (!anatomy.switches.some((footSwitch) => footSwitch.id === id))
       problems.push(problem(`${at}/plannedSwitches`, 'not-found', { what: 'foot switch', id }));
@@ -160,8 +172,13 @@ function deviceProblems(rig: Rig, device: Device, at: string): Problem[] {
     if (id !== 'preset' && !anatomy.controls.some((control) => control.id === id))
       problems.push(problem(`${at}/owners`, 'not-found', { what: 'control', id }));
   for (const [number, preset] of Object.entries(device.presets))
-    for (const [id, value] of Object.entries(preset.values))
-      problems.push(...valueProblems(anatomy, id, value, () => at + pointer('presets', number, 'values', id)));
+    problems.push(
+      ...remembered(presetsSeen, preset, [anatomy], () =>
+        Object.entries(preset.values).flatMap(([id, value]) =>
+          valueProblems(anatomy, id, value, () => at + pointer('presets', number, 'values', id)),
+        ),
+      ),
+    );
   for (const [id, after] of Object.entries(device.powerUps))
     if (id !== 'preset' && after.is === 'value')
       problems.push(...valueProblems(anatomy, id, after.value, () => at + pointer('powerUps', id)));
@@ -192,8 +209,11 @@ function valueProblems(anatomy: Anatomy, id: string, value: ControlValue | null,
 
 function cableProblems(rig: Rig, at: string): Problem[] {
   const taken = new Set<string>();
-  return Object.values(rig.cables).flatMap((cable) =>
-    cable.plugs.flatMap((plug, i): Problem[] => {
+  /** The cable in each socket that two jacks share. */
+  const sockets = new Map<string, string>();
+  return Object.values(rig.cables).flatMap((cable) => [
+    ...poleProblems(rig, cable, at),
+    ...cable.plugs.flatMap((plug, i): Problem[] => {
       const here = () => at + pointer('cables', cable.id, 'plugs', i);
       const device = Object.hasOwn(rig.devices, plug.device) ? rig.devices[plug.device] : undefined;
       if (!device) return [problem(here(), 'not-found', { what: 'device', id: plug.device })];
@@ -202,11 +222,56 @@ function cableProblems(rig: Rig, at: string): Problem[] {
       const key = `${plug.device}:${plug.jack}`;
       if (taken.has(key)) return [problem(here(), 'jack-taken', { device: device.name, jack: jack.label })];
       taken.add(key);
+      const socket = jack.shares ?? jack.id;
+      const inSocket = sockets.get(`${plug.device}:${socket}`);
+      if (inSocket !== undefined && inSocket !== cable.id)
+        return [problem(here(), 'jack-taken', { device: device.name, jack: jack.label })];
+      sockets.set(`${plug.device}:${socket}`, cable.id);
       return jackFacts(jack.kind).carries === cableCarries[cable.kind]
         ? []
         : [problem(here(), 'jack-kind', { device: device.name, jack: jack.label, cable: cable.kind, kind: jack.kind })];
     }),
+  ]);
+}
+
+/** A wire joins poles that are there, and no pole hangs on two wires. */
+function poleProblems(rig: Rig, { id, plugs, poles }: Cable, at: string): Problem[] {
+  const taken = new Set<string>();
+  return (poles ?? []).flatMap((wire, w) =>
+    wire.flatMap(({ plug, pole }, i): Problem[] => {
+      const here = at + pointer('cables', id, 'poles', w, i);
+      const end = plugs[plug] as Plug | undefined;
+      const device = end && Object.hasOwn(rig.devices, end.device) ? rig.devices[end.device] : undefined;
+      if (!end) return [problem(here, 'not-found', { what: 'plug', id: String(plug) })];
+      const jack = device && anatomyOf(device.type).jacks.find((each) => each.id === end.jack);
+      if (jack && !(jack.poles ?? ['tip']).includes(pole))
+        return [problem(here, 'not-found', { what: 'pole', id: `${jack.label} ${pole}` })];
+      const key = `${plug} ${pole}`;
+      if (taken.has(key)) return [problem(here, 'out-of-domain', { value: pole, expected: 'each pole on one wire' })];
+      taken.add(key);
+      return [];
+    }),
   );
+}
+
+/** What a sound builds on is there, and is not, however far along, the sound itself. */
+function baseProblems({ sounds }: Rig, at: string): Problem[] {
+  return Object.values(sounds).flatMap((sound) => {
+    if (!sound.basedOn) return [];
+    const where = at + pointer('sounds', sound.id, 'basedOn', 'sound');
+    const seen = new Set<string>([sound.id]);
+    let base: Sound | undefined = sound;
+    while (base?.basedOn) {
+      const next: string = base.basedOn.sound;
+      if (!Object.hasOwn(sounds, next))
+        return base === sound ? [problem(where, 'not-found', { what: 'sound', id: next })] : [];
+      if (seen.has(next))
+        return [problem(where, 'out-of-domain', { value: next, expected: 'a sound that does not build on it' })];
+      seen.add(next);
+      base = sounds[next];
+    }
+    return [];
+  });
 }
 
 function soundProblems(rig: Rig, sound: Sound, at: string): Problem[] {

@@ -1,4 +1,4 @@
-import type { Anatomy, Control, Jack } from './anatomy.ts';
+import { type Anatomy, type Control, type Jack, socketOf } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
 import { controlRef, inOrder, splitRef } from './documents.ts';
 import { jackFacts } from './jack-kinds.ts';
@@ -58,6 +58,14 @@ export interface ContactLink {
   readonly input: string;
 }
 
+/** A plug is in the whole socket, also where only one of its poles goes on. */
+function inSockets({ jacks }: Anatomy, plugged: ReadonlySet<string>): ReadonlySet<string> {
+  if (plugged.size === 0 || !jacks.some((jack) => jack.shares !== undefined)) return plugged;
+  return new Set(
+    jacks.filter((jack) => plugged.has(jack.id)).flatMap((jack) => socketOf(jacks, jack).map(({ id }) => id)),
+  );
+}
+
 export function buildWiring(rig: Rig): Wiring {
   const plugged = new Map<string, Set<string>>();
   for (const cable of Object.values(rig.cables))
@@ -77,7 +85,7 @@ export function buildWiring(rig: Rig): Wiring {
       anatomy,
       jack: namesIn(anatomy).jack,
       control: namesIn(anatomy).control,
-      plugged: plugged.get(device.id) ?? nothing,
+      plugged: inSockets(anatomy, plugged.get(device.id) ?? nothing),
     };
   });
   const device = new Map(devices.map((wired) => [wired.device.id, wired]));
@@ -128,22 +136,15 @@ function namesIn(anatomy: Anatomy): Names {
 export function isWiredAlike(a: Rig, b: Rig): boolean {
   if (a.devices === b.devices && a.cables === b.cables) return true;
   return (
-    sameEntries(
-      a.devices,
-      b.devices,
-      (before, other) =>
-        (Object.keys(other) as (keyof Device)[]).length === Object.keys(before).length &&
-        (Object.keys(before) as (keyof Device)[]).every(
-          (field) => displayOnly.devices.has(field) || before[field] === other[field],
-        ),
-    ) &&
-    sameEntries(a.cables, b.cables, (before, other) =>
-      (Object.keys(before) as (keyof Cable)[]).every(
-        (field) => displayOnly.cables.has(field) || before[field] === other[field],
-      ),
-    )
+    sameEntries(a.devices, b.devices, (before, after) => sameBut(before, after, displayOnly.devices)) &&
+    sameEntries(a.cables, b.cables, (before, after) => sameBut(before, after, displayOnly.cables))
   );
 }
+
+/** Whether two entries have the very same fields, some aside. */
+const sameBut = <T extends object>(a: T, b: T, aside: ReadonlySet<keyof T>): boolean =>
+  Object.keys(a).length === Object.keys(b).length &&
+  (Object.keys(a) as (keyof T)[]).every((field) => aside.has(field) || a[field] === b[field]);
 
 function sameEntries<T>(
   a: Readonly<Record<string, T>>,

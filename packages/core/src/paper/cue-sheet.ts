@@ -1,5 +1,7 @@
 import { type Moment, moments, slotOfCast, soundOfCast } from '../model/casting.ts';
 import { castOf, type Show, splitRef } from '../model/documents.ts';
+import { inputsOf, instrumentNamed, instrumentOfPart, instrumentsOf } from '../model/instruments.ts';
+import type { Part } from '../model/songbook.ts';
 import { actionLabel, cueLabel } from '../model/labels.ts';
 import type { CastAction, ControlRef } from '../model/rig.ts';
 import { chosenSetList, partsInSetOrder } from '../model/set-order.ts';
@@ -47,7 +49,7 @@ export function cueSheet(
         `${i + 1}. ${song.name}`,
         song.tempo === null ? 'no tempo' : `${song.tempo} BPM`,
         song.meter ? `${song.meter.beats}/${song.meter.unit}` : undefined,
-        song.instrument,
+        song.instrument && playedOnWords(wiring, song.instrument),
         song.tuning,
       ]
         .filter(Boolean)
@@ -71,8 +73,13 @@ export function cueSheet(
             });
           const isDone = !byFeet || steps?.judgement?.verdict === 'recalls';
           const feet = [...(isDone ? [] : ['nothing brings it up for certain']), ...done('foot')];
-          const hands = [...done('cue'), ...(sound && !byFeet ? handCues(wiring, sound.wants) : [])];
-          const change = [part.instrument, part.tuning].filter(Boolean).join(', ');
+          const hands = [
+            ...done('cue'),
+            ...(sound && !byFeet ? handCues(wiring, sound.wants, notPlayed(show, wiring, part)) : []),
+          ];
+          const change = [part.instrument && playedOnWords(wiring, part.instrument), part.tuning]
+            .filter(Boolean)
+            .join(', ');
           return {
             id: `part/${part.id}`,
             cells: [
@@ -113,10 +120,29 @@ export function resetWords(
     .join(', then ');
 }
 
-/** What a sound asks of the hands. */
-const handCues = (wiring: Wiring, wants: Readonly<Record<string, string | number>>): string[] =>
+/** “Acoustic (Selector In B)” where there are several inputs; else its name. */
+export function playedOnWords(wiring: Wiring, name: string): string {
+  const wired = instrumentsOf(wiring).length > 1 ? instrumentNamed(wiring, name) : undefined;
+  const inputs = wired ? inputsOf(wiring, wired.device.id) : [];
+  return inputs.length === 0 ? name : `${name} (${inputs.join(', ')})`;
+}
+
+/** Instruments that wait while a part is played on another: what a sound asks of their knobs is for other songs. */
+function notPlayed(show: Show, wiring: Wiring, part: Part): ReadonlySet<string> {
+  const name = instrumentOfPart(show, part);
+  const played = name === undefined ? undefined : instrumentNamed(wiring, name);
+  return new Set(played ? instrumentsOf(wiring).flatMap((each) => (each === played ? [] : [each.device.id])) : []);
+}
+
+/** What a sound asks of the hands, but for devices that wait. */
+const handCues = (
+  wiring: Wiring,
+  wants: Readonly<Record<string, string | number>>,
+  waiting: ReadonlySet<string>,
+): string[] =>
   Object.entries(wants).flatMap(([ref, value]) => {
     const { device, control } = splitRef(ref);
+    if (waiting.has(device)) return [];
     const wired = wiring.device.get(device);
     const own = wired?.control.get(control);
     return wired && own && ownerOf(wired, own) !== 'programmed' ? [cueLabel(wiring, ref, value)] : [];

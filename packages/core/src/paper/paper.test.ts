@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals';
 import type { Show } from '../model/documents.ts';
 import { buildWiring } from '../model/wiring.ts';
-import { clean, fourCable, lead } from '../testing/build-show.ts';
+import { clean, fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
 import { proverOf } from '../recall/prove/prover-of.ts';
 import { hallwayRig } from '../demo/by-feet.ts';
 import { footPlan, partPlans } from '../recall/replay/foot-plan.ts';
+import { twoInstruments } from '../testing/instrument-rigs.ts';
 import { cueSheet } from './cue-sheet.ts';
 import { patchList } from './patch-list.ts';
 import { saidBy, type Sheet } from './sheet.ts';
@@ -130,4 +131,25 @@ test('the cue sheet of a rig by feet: what to press when, and how to be sure of 
     'To be sure of Warm: look at Drive, Preamp, Echo: no press sets it.',
     'To be sure of Loud: look at Drive, Preamp, Echo: no press sets it.',
   ]);
+});
+
+test('the patch list says which poles a cord joins where it is not straight', () => {
+  const { show } = new ShowBuilder()
+    .text('guitar; reverb = reverb stereo')
+    .device('chorus', 'chorus-stereo', 'Chorus', {}, { stereoJacks: 'one jack' })
+    .text('guitar > chorus => reverb');
+  expect(patchList(show, buildWiring(show.rig)).notes).toEqual([
+    'C02 is wired: tip of Chorus, Out to tip of Reverb, In left; ring of Chorus, Out to tip of Reverb, In right.',
+  ]);
+});
+
+test('a cue sheet tells which input an instrument is in, and asks nothing of one that waits', () => {
+  const { rig, songbook } = twoInstruments(['Guitar', 'Acoustic'], { 'guitar/selector': 'neck' });
+  const show = { rig, songbook };
+  const { groups } = cueSheet(show, buildWiring(rig), []);
+  expect(groups.map(({ heading }) => heading)).toEqual([
+    '1. Song 1 · no tempo · Guitar (Selector In A)',
+    '2. Song 2 · no tempo · Acoustic (Selector In B)',
+  ]);
+  expect(groups.map(({ lines }) => lines[0].cells.at(-1))).toEqual(['Guitar selector neck', '']);
 });

@@ -1,7 +1,8 @@
 import { type CableEnd, endsOf } from '../model/cable-ends.ts';
 import { lengthLabel } from '../units/length.ts';
+import { plugLabel } from '../model/labels.ts';
 import { inOrder, type Show } from '../model/documents.ts';
-import { type Cable } from '../model/rig.ts';
+import type { Cable } from '../model/rig.ts';
 import type { Wiring } from '../model/wiring.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
@@ -9,6 +10,7 @@ const kinds: Readonly<Record<Cable['kind'], string>> = {
   signal: 'Signal',
   speaker: 'Loudspeaker',
   midi: 'MIDI',
+  expression: 'Expression',
   contact: 'Contacts',
 };
 
@@ -26,22 +28,27 @@ export function patchList(show: Show, wiring: Wiring): Sheet {
     look: 'list',
     columns: ['Tag', 'From', 'To', 'Length', 'Loom'],
     groups,
-    notes: hasSpeaker
-      ? [
-          'Loudspeakers: a loudspeaker cable, never an instrument cable; never run a valve power amplifier without its rated load.',
-        ]
-      : [],
+    notes: [
+      ...cables.flatMap((cable) => (cable.poles ? [wiredWords(wiring, cable.tag, cable.plugs, cable.poles)] : [])),
+      ...(hasSpeaker
+        ? [
+            'Loudspeakers: a loudspeaker cable, never an instrument cable; never run a valve power amplifier without its rated load.',
+          ]
+        : []),
+    ],
   };
 }
 
+/** `C07 is wired: tip of Chorus, Out to tip of Reverb, In left; …` */
+function wiredWords(wiring: Wiring, tag: string, plugs: Cable['plugs'], poles: NonNullable<Cable['poles']>): string {
+  const wires = poles.map((wire) =>
+    wire.map(({ plug, pole }) => `${pole} of ${plugLabel(wiring, plugs[plug])}`).join(' to '),
+  );
+  return `${tag} is wired: ${wires.join('; ')}.`;
+}
+
 function lineOf(wiring: Wiring, cable: Cable): SheetLine {
-  const endLabels = (ends: readonly CableEnd[]) =>
-    ends
-      .map(
-        ({ plug, jack }) =>
-          `${wiring.device.get(plug.device)?.device.name ?? plug.device}, ${jack?.label ?? plug.jack}`,
-      )
-      .join(' + ');
+  const endLabels = (ends: readonly CableEnd[]) => ends.map(({ plug }) => plugLabel(wiring, plug)).join(' + ');
   const { from, to } = endsOf(wiring, cable);
   return {
     id: `cable/${cable.id}`,

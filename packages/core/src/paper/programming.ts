@@ -5,7 +5,9 @@ import type { Action, Slot } from '../model/rig.ts';
 import { slotLabel, slotsOfController } from '../model/slots.ts';
 import { loopsOf } from '../model/switching.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
+import { displayName } from '../program/display-name.ts';
 import { compiler, type Step } from '../program/compile.ts';
+import { withOrders } from '../program/stored-orders.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 import { settingGroups, slotGroup } from './worksheet.ts';
 
@@ -40,7 +42,10 @@ interface Column {
 function slotSheets(show: Show, wiring: Wiring, wired: WiredDevice): readonly Sheet[] {
   const { device } = wired;
   const compile = compiler(wiring);
-  const slots = slotsOfController(show.rig, device.id).map((slot) => ({ slot, steps: compile(slot) }));
+  const slots = slotsOfController(show.rig, device.id).map((slot) => ({
+    slot,
+    steps: withOrders(wired, compile(slot)),
+  }));
   const regular = slots.filter(({ steps }) => isRegular(steps));
   const order = orderOf(regular.map(({ steps }) => keysOf(steps)));
   const fits = ({ steps }: (typeof slots)[number]): boolean =>
@@ -170,7 +175,8 @@ function labelOf(
   switch (kind) {
     case 'set': {
       const inside = (holds.get(first) ?? []).map((id) => wiring.device.get(id)?.device.name ?? id).join(' + ');
-      const label = wired.control.get(first)?.label ?? first;
+      const label =
+        wired.control.get(first)?.label ?? wired.anatomy.orders?.find(({ id }) => id === first)?.label ?? first;
       return inside === '' ? label : `${label} ${inside}`;
     }
     case 'contact':
@@ -211,10 +217,17 @@ function rowOf(
     id: `slot/${slot.id}`,
     cells: [
       slotLabel(slot),
-      slot.sound === null ? 'no sound' : show.rig.sounds[slot.sound].name,
+      (slot.sound === null ? 'no sound' : show.rig.sounds[slot.sound].name) + shownWords(show, wired, slot),
       ...columns.map(({ key }) => cell(actions.get(key))),
     ],
   };
+}
+
+/** Where the display shows something else than the sound’s name. */
+function shownWords(show: Show, { anatomy }: WiredDevice, slot: Slot): string {
+  const length = anatomy.controller?.nameLength;
+  const name = length === undefined ? null : displayName(show.rig, slot, length);
+  return name === null || name === (slot.sound === null ? '' : show.rig.sounds[slot.sound].name) ? '' : ` “${name}”`;
 }
 
 const mark = (value: string): string => (value === 'on' ? '●' : value === 'off' ? '○' : value);

@@ -1,10 +1,11 @@
+import { noteWords } from '../model/labels.ts';
 import { encode, hex } from '../midi/message.ts';
 import { inOrder, type Show } from '../model/documents.ts';
 import { type Slot } from '../model/rig.ts';
 import { slotPlace, slotsOfController } from '../model/slots.ts';
 import type { WiredDevice, Wiring } from '../model/wiring.ts';
+import { displayName } from '../program/display-name.ts';
 import { listActions, listSlot } from '../program/listing.ts';
-import { noteWords } from '../show/delay-times.ts';
 import type { Sheet, SheetGroup, SheetLine } from './sheet.ts';
 
 /** What to key into the hardware by hand: each device's global settings, then its presets, then every slot. */
@@ -95,7 +96,7 @@ function settingsOf(wiring: Wiring, { device, anatomy, plugged }: WiredDevice): 
         line(
           `${at}/${contact.id}`,
           anatomy.jacks.find((jack) => jack.id === contact.id)?.label ?? contact.id,
-          contact.kind,
+          contact.rests === 1 ? `${contact.kind}, closed at rest` : contact.kind,
           '',
           `to ${links.map((link) => wiring.device.get(link.device)?.device.name).join(', ')}`,
         ),
@@ -176,10 +177,15 @@ function presetsOf(show: Show, { device, anatomy }: WiredDevice): SheetLine[] {
 }
 
 /** A slot action by action, in the order in which they are done. */
-export function slotGroup(show: Show, wiring: Wiring, { device }: WiredDevice, slot: Slot): SheetGroup {
+export function slotGroup(show: Show, wiring: Wiring, { device, anatomy }: WiredDevice, slot: Slot): SheetGroup {
   const sound = slot.sound === null ? 'no sound' : (show.rig.sounds[slot.sound]?.name ?? 'no sound');
   const lines = listSlot(wiring, slot).actions.map((action, i) =>
     line(`slot/${slot.id}/${i}`, String(i + 1), action.words, action.hex, action.why),
   );
-  return { heading: `${device.name}, ${slotPlace(slot)}: ${sound}`, lines };
+  const { nameLength } = anatomy.controller!;
+  const shown = nameLength === undefined ? null : displayName(show.rig, slot, nameLength);
+  return {
+    heading: `${device.name}, ${slotPlace(slot)}: ${sound}`,
+    lines: shown === null ? lines : [line(`slot/${slot.id}/name`, 'Name on the display', shown), ...lines],
+  };
 }

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { setParam } from '../change/commands.ts';
 import { contextOf } from '../check/engine.ts';
 import { demoShow } from '../demo/demo.ts';
 import type { Sound } from '../model/rig.ts';
@@ -6,7 +7,7 @@ import { validateRig } from '../model/validate.ts';
 import { buildWiring } from '../model/wiring.ts';
 import { ChoiceSequence } from '../recall/deliver/choice-sequence.ts';
 import { SimulatedRig } from '../recall/deliver/simulated-rig.ts';
-import { clean, fourCable, lead } from '../testing/build-show.ts';
+import { clean, fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
 import { compiler } from './compile.ts';
 import { layByRole } from './layout.ts';
 import { listSlot } from './listing.ts';
@@ -185,4 +186,39 @@ describe('banks by role', () => {
     expect(layByRole(rig, 'switcher')).toEqual(expect.arrayContaining(Object.values(rig.slots)));
   });
   test('only a controller has switches', () => expect(layByRole(demoShow().rig, 'echo')).toBeNull());
+});
+
+describe('two groups of switches', () => {
+  const { show } = (() => {
+    const rig = new ShowBuilder().text('guitar > switcher = loop switcher, 4 loops');
+    for (const [name, value] of Object.entries({ groupFromLoop: 3, groupFromSwitch: 3 }))
+      rig.do(setParam(rig.show, 'switcher', name, value));
+    return rig
+      .text('1: compressor; 2: drive; 3: chorus; 4: echo = delay\nswitcher > amp = valve amp one > cabinet')
+      .sound('gain', { pedals: { compressor: 'off', drive: 'on' } })
+      .sound('clean', { pedals: { compressor: 'on', drive: 'off' } })
+      .sound('wide', { pedals: { chorus: 'on', echo: 'off' } })
+      .sound('far', { pedals: { chorus: 'off', echo: 'on' } })
+      .laid();
+  })();
+  test('a slot stores the loops of its own group, and leaves the other as it was', () => {
+    const wiring = buildWiring(show.rig);
+    const stored = Object.values(show.rig.slots).map((slot) => [
+      slot.position,
+      listSlot(wiring, slot).actions.map(({ words }) => words),
+    ]);
+    expect(stored.sort()).toEqual([
+      [0, ['Loop 1 off', 'Loop 2 on']],
+      [1, ['Loop 1 on', 'Loop 2 off']],
+      [2, ['Loop 3 on', 'Loop 4 off']],
+      [3, ['Loop 3 off', 'Loop 4 on']],
+    ]);
+  });
+  test('each recalls from anywhere: what it says nothing of is the other group’s', () => {
+    expect(
+      contextOf(show)
+        .prover.all(2)
+        .map(({ verdict }) => verdict),
+    ).toEqual(['recalls', 'recalls', 'recalls', 'recalls']);
+  });
 });

@@ -5,7 +5,7 @@ import { memoised } from '../model/memo.ts';
 import type { Action, ControlRef, Slot, Sound } from '../model/rig.ts';
 import { type Loop, loopsOf } from '../model/switching.ts';
 import { type Wants, wantsOf } from '../model/wants.ts';
-import { numberIn, ownerOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
+import { numberIn, ownerOf, powerUpOf, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import { assertNever } from '../units/problem.ts';
 
 /** Why an action is there. */
@@ -13,6 +13,10 @@ export type Intent =
   | { readonly kind: 'by-hand' }
   | { readonly kind: 'loop'; readonly wanted: boolean; readonly holds: readonly string[] }
   | { readonly kind: 'want'; readonly ref: ControlRef; readonly value: ControlValue }
+  /** Stored in every slot, and the sound does not care: put as the type comes up. */
+  | { readonly kind: 'unsaid' }
+  /** All places of an order at once. */
+  | { readonly kind: 'order'; readonly device: string; readonly wanted: boolean }
   | { readonly kind: 'bank'; readonly device: string; readonly preset: number }
   | { readonly kind: 'loading'; readonly device: string };
 
@@ -40,15 +44,17 @@ export function compiler(wiring: Wiring): (slot: Slot) => SlotActions {
     const wants = wantsOf(wiring, sound);
     const plan = planOf(wiring, controller);
     steps.begin();
-    for (let i = 0; i < plan.loops.length; i += 1) {
+    const [from, to] = plan.loopsOf(slot.position);
+    for (let i = from; i < to; i += 1) {
       const loop = plan.loops[i];
       const wanted = wants.of(loop.number);
       steps.push(wanted === undefined ? loop.unsaid : wanted === 1 ? loop.in : loop.out);
     }
-    for (const { number, ref, control } of plan.stored) {
+    for (const { number, ref, control, unsaid } of plan.stored) {
       const value = wants.of(number);
       if (value !== undefined)
         steps.push({ action: { kind: 'set', control, value }, intent: { kind: 'want', ref, value } });
+      else if (unsaid) steps.push(unsaid);
     }
     if (plan.contacts.length > 0)
       for (let i = 0; i < wants.controls.length; i += 1)
@@ -82,8 +88,15 @@ const none: readonly never[] = [];
 interface ControllerPlan {
   /** Every loop of the controller, in or out; one that the sound says nothing about is taken out. */
   readonly loops: readonly { readonly number: number; readonly in: Step; readonly out: Step; readonly unsaid: Step }[];
-  /** Other controls of its own that its slots store: set where the sound wants them. */
-  readonly stored: readonly { readonly number: number; readonly ref: ControlRef; readonly control: string }[];
+  /** Which of them the slots at a position store: all, or those of its group. */
+  readonly loopsOf: (position: number) => readonly [from: number, to: number];
+  /** Other controls of its own that its slots store; one that the sound says nothing about is put as it comes up. */
+  readonly stored: readonly {
+    readonly number: number;
+    readonly ref: ControlRef;
+    readonly control: string;
+    readonly unsaid: Step | undefined;
+  }[];
   /**
    * By control, contacts that bring a wanted value about: the bits of the device's table, through the contacts wired to
    * its inputs.
@@ -126,9 +139,19 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
         unsaid: step(0, false),
       };
     }),
+    loopsOf: (position) => {
+      const group = controller.anatomy.controller?.secondGroup;
+      if (!group) return [0, own.size];
+      return position < group.position ? [0, group.loop] : [group.loop, own.size];
+    },
     stored: controller.anatomy.controls
       .filter(({ id: control, scope }) => scope === 'slot' && !own.has(control))
-      .map(({ id: control }) => ({ number: numberIn(controller, control), ref: controlRef(id, control), control })),
+      .map((control) => ({
+        number: numberIn(controller, control.id),
+        ref: controlRef(id, control.id),
+        control: control.id,
+        unsaid: unsaidStep(controller, control),
+      })),
     contacts: contactsFrom(wiring, id),
     devices: wiring.devices.flatMap((wired) =>
       reach.has(wired.device.id) && wired.device.channel !== null
@@ -136,6 +159,13 @@ function planned(wiring: Wiring, controller: WiredDevice, loops: readonly Loop[]
         : [],
     ),
   };
+}
+
+function unsaidStep(controller: WiredDevice, control: Control): Step | undefined {
+  const after = powerUpOf(controller, control);
+  return after.is === 'value'
+    ? { action: { kind: 'set', control: control.id, value: after.value }, intent: { kind: 'unsaid' } }
+    : undefined;
 }
 
 function contactsFrom(wiring: Wiring, controller: string): ControllerPlan['contacts'] {

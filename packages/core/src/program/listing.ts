@@ -6,6 +6,7 @@ import { loopsOf } from '../model/switching.ts';
 import type { Wiring } from '../model/wiring.ts';
 import { assertNever } from '../units/problem.ts';
 import { compiler, type Intent, type Step } from './compile.ts';
+import { withOrders } from './stored-orders.ts';
 
 /** One line of what a slot does: hex where it is sent, plain words, and why it is there. */
 export interface ListedAction {
@@ -24,8 +25,13 @@ export interface ListedSlot {
   readonly microseconds: number;
 }
 
-export function listSlot(wiring: Wiring, slot: Slot): ListedSlot {
-  const actions = compiler(wiring)(slot).map((step) => listed(wiring, slot.controller, step));
+/** `asWritten`: action by action, as a slot that was written by hand is edited; else an order of many places is one. */
+export function listSlot(wiring: Wiring, slot: Slot, asWritten = false): ListedSlot {
+  const controller = wiring.device.get(slot.controller);
+  const steps = compiler(wiring)(slot);
+  const actions = (asWritten || !controller ? steps : withOrders(controller, steps)).map((step) =>
+    listed(wiring, slot.controller, step),
+  );
   const bytes = actions.reduce((sum, action) => sum + (action.hex === '' ? 0 : action.hex.split(' ').length), 0);
   return { actions, bytes, microseconds: wireMicroseconds(bytes) };
 }
@@ -54,7 +60,8 @@ const listeners = (wiring: Wiring, channel: number): string =>
 
 function wordsOf(wiring: Wiring, controller: string, action: Action): string {
   const own = wiring.device.get(controller);
-  const label = (id: string) => own?.control.get(id)?.label ?? id;
+  const label = (id: string) =>
+    own?.control.get(id)?.label ?? own?.anatomy.orders?.find((order) => order.id === id)?.label ?? id;
   switch (action.kind) {
     case 'program': {
       const heard = wiring.devices.filter(
@@ -82,6 +89,8 @@ function wordsOf(wiring: Wiring, controller: string, action: Action): string {
 
 function aboutOf(wiring: Wiring, controller: string, action: Action, intent: Intent): string | null {
   if (intent.kind === 'want') return splitRef(intent.ref).device;
+  if (intent.kind === 'order') return intent.device;
+  if (intent.kind === 'unsaid') return controller;
   if (intent.kind === 'bank' || intent.kind === 'loading') return intent.device;
   if (intent.kind === 'loop') return intent.holds[0] ?? null;
   if (action.kind === 'program' || action.kind === 'control')
@@ -116,6 +125,10 @@ function whyOf(wiring: Wiring, intent: Intent): string {
       const label = wired?.control.get(control)?.label ?? control;
       return `${deviceName(wiring, device)} wanted with ${label.toLowerCase()} ${value}`;
     }
+    case 'unsaid':
+      return 'as it powers up';
+    case 'order':
+      return intent.wanted ? `${deviceName(wiring, intent.device)} wanted in this order` : 'as it powers up';
     case 'bank':
       return `bank of ${deviceName(wiring, intent.device)} preset ${panelNumber(wiring, intent.device, intent.preset)}`;
     case 'loading':

@@ -6,17 +6,6 @@ import { type NoteValue, noteValues } from '../model/rig.ts';
  */
 export const delayMilliseconds = (tempo: number, note: NoteValue): number => (60_000 / tempo) * noteValues[note];
 
-export const noteWords: Readonly<Record<NoteValue, string>> = {
-  half: 'half',
-  'dotted-quarter': 'dotted quarter',
-  quarter: 'quarter',
-  'quarter-triplet': 'quarter triplet',
-  'dotted-eighth': 'dotted eighth',
-  eighth: 'eighth',
-  'eighth-triplet': 'eighth triplet',
-  sixteenth: 'sixteenth',
-};
-
 /** Every note value at a tempo, longest first. */
 export const delayTimes = (tempo: number): readonly { readonly note: NoteValue; readonly ms: number }[] =>
   (Object.keys(noteValues) as NoteValue[]).map((note) => ({ note, ms: delayMilliseconds(tempo, note) }));

@@ -1,7 +1,8 @@
 import { typeById } from '../catalogue/types.ts';
-import { addDevice, addSound, type Command, connect } from '../change/commands.ts';
-import { readPatchLine } from '../change/patch-line.ts';
+import { addDevice, addSound, type Command } from '../change/commands.ts';
 import { applySteps } from '../change/steps.ts';
+import { addRigText } from '../entry/add-rig-text.ts';
+import { readRigText } from '../entry/read-rig-text.ts';
 import type { Show } from '../model/documents.ts';
 import type { Device, DeviceType, Sound } from '../model/rig.ts';
 
@@ -34,11 +35,24 @@ export class RigMaker extends ShowMaker {
     );
   }
 
+  /** Pieces and cables as people type them; `metres`: the length of each cable that says none. */
+  text(text: string, metres: number | null = null): this {
+    const read = readRigText(this.show, text);
+    const wrong = read.rows.find((row) => row.wrong);
+    if (wrong) throw new Error(`${wrong.wrong!.code}: ${wrong.statement.typed}`);
+    const rows = read.rows.map((row) => ({
+      ...row,
+      cables: row.cables.map((cable) => ({ ...cable, length: cable.length ?? metres })),
+    }));
+    return this.do(addRigText(this.show, { rows }));
+  }
+
   /** `Guitar > Switcher In`, metres. */
   cable(line: string, length: number | null): this {
-    const read = readPatchLine(this.show.rig, line);
-    if (!read.ok) throw new Error(`${read.reason}: ${line}`);
-    return this.do(connect(this.show, `cable-${Object.keys(this.show.rig.cables).length + 1}`, read.plugs, length));
+    const before = Object.keys(this.show.rig.devices).length;
+    this.text(line, length);
+    if (Object.keys(this.show.rig.devices).length > before) throw new Error(`no such device: ${line}`);
+    return this;
   }
 
   sound(id: string, name: string, filled: Partial<Sound>): this {

@@ -1,7 +1,39 @@
+import {
+  loopingHub,
+  modellerAsHub,
+  modellerInTheMiddle,
+  oneMove,
+  silentStage,
+  smallAmpLess,
+  storedOrder,
+} from './storing-topologies.ts';
 import { layOut } from '../change/commands.ts';
 import type { Show } from '../model/documents.ts';
+import {
+  compactBoard,
+  dosedEcho,
+  highGainLine,
+  hubWithGroup,
+  insertAroundPreamp,
+  loopInLoop,
+  presetsForOff,
+  secondSwitch,
+  stereoFourCable,
+  throughMultiCore,
+  wetDryWet,
+} from './more-topologies.ts';
 import { emptyShow } from './empty.ts';
 import { RigMaker } from './show-maker.ts';
+import {
+  bandSplitBass,
+  bassTwoLines,
+  effectTwice,
+  insertAfterDrives,
+  stereoAmps,
+  threeAmps,
+  twoGuitars,
+  wetDry,
+} from './topologies.ts';
 
 /** A rig to begin with, by topology: wired, with two or three sounds that recall as they stand. */
 export interface Starter {
@@ -12,7 +44,39 @@ export interface Starter {
   readonly make: (id: string, name: string) => Show;
 }
 
-export const starterIds = ['pedals-into-amp', 'switcher-in-front', 'four-cable', 'amp-less', 'two-amps'] as const;
+export const starterIds = [
+  'pedals-into-amp',
+  'switcher-in-front',
+  'four-cable',
+  'amp-less',
+  'two-amps',
+  'insert-after-drives',
+  'two-guitars',
+  'effect-twice',
+  'stereo-amps',
+  'three-amps',
+  'wet-dry',
+  'bass-two-lines',
+  'band-split',
+  'presets-for-off',
+  'dosed-echo',
+  'insert-around-preamp',
+  'second-switch',
+  'multi-core',
+  'stereo-four-cable',
+  'wet-dry-wet',
+  'compact-board',
+  'high-gain-line',
+  'hub-with-group',
+  'loop-in-loop',
+  'stored-order',
+  'modeller-in-the-middle',
+  'silent-stage',
+  'one-move',
+  'modeller-as-hub',
+  'looping-hub',
+  'small-amp-less',
+] as const;
 export type StarterId = (typeof starterIds)[number];
 
 const begin = (id: string, name: string): RigMaker => new RigMaker(emptyShow(id, name));
@@ -228,6 +292,162 @@ export const starters: readonly Starter[] = [
     name: 'Two amps by A/B/Y',
     says: 'One or the other or both, chosen by the switcher’s contacts.',
     make: twoAmps,
+  },
+  {
+    id: 'insert-after-drives',
+    name: 'Volume and boost after the drives',
+    says: 'They stand in a normalled insert of the switcher: pulled out, the line closes itself.',
+    make: insertAfterDrives,
+  },
+  {
+    id: 'two-guitars',
+    name: 'Electric and acoustic',
+    says: 'A selector before the board; amp and a direct line to the desk behind it.',
+    make: twoGuitars,
+  },
+  {
+    id: 'effect-twice',
+    name: 'One effect in two places',
+    says: 'Its two channels stand in two loops: before the drive in one sound, after it in another.',
+    make: effectTwice,
+  },
+  {
+    id: 'stereo-amps',
+    name: 'Two amps in stereo',
+    says: 'The last loops are stereo; left and right each have an amp.',
+    make: stereoAmps,
+  },
+  {
+    id: 'three-amps',
+    name: 'Three amps',
+    says: 'One a gain family, chosen by two contacts of the switcher.',
+    make: threeAmps,
+  },
+  {
+    id: 'wet-dry',
+    name: 'Wet and dry',
+    says: 'A tap in the loudspeaker line; reverb, power amp and cabinet of their own on the wet side.',
+    make: wetDry,
+  },
+  {
+    id: 'bass-two-lines',
+    name: 'Bass on two lines',
+    says: 'Clean by a direct box, driven by a simulated cabinet, both always on.',
+    make: bassTwoLines,
+  },
+  {
+    id: 'band-split',
+    name: 'Bass in two bands',
+    says: 'The drive works on the high band only.',
+    make: bandSplitBass,
+  },
+  {
+    id: 'presets-for-off',
+    name: 'Echoes off by a preset',
+    says: 'Volume always in; behind the switcher, echoes whose preset for off has nothing wet in it.',
+    make: presetsForOff,
+  },
+  {
+    id: 'dosed-echo',
+    name: 'Echo by the foot',
+    says: 'A loop beside the line: a volume pedal in it doses the echo alone.',
+    make: dosedEcho,
+  },
+  {
+    id: 'insert-around-preamp',
+    name: 'Insert around the preamp',
+    says: 'The switcher’s insert holds the amp’s preamp, so that the loops behind it come after its gain.',
+    make: insertAroundPreamp,
+  },
+  {
+    id: 'second-switch',
+    name: 'Stages and channels by contact',
+    says: 'The switcher presses a drive’s second switch and the amp’s; a foot doses the echo in its loop.',
+    make: secondSwitch,
+  },
+  {
+    id: 'multi-core',
+    name: 'Through a multi-core',
+    says: 'A front chain and a loop chain on one board, to the amp and back by one cable.',
+    make: throughMultiCore,
+  },
+  {
+    id: 'stereo-four-cable',
+    name: 'Four-cable in stereo',
+    says: 'One preamp, and stereo behind it into two power amps.',
+    make: stereoFourCable,
+  },
+  {
+    id: 'wet-dry-wet',
+    name: 'Wet, dry, wet',
+    says: 'The dry amp in the middle, echo and room on either side.',
+    make: wetDryWet,
+  },
+  {
+    id: 'compact-board',
+    name: 'Compact board',
+    says: 'Everything plugs into its edge; a song player calls the presets of an amp simulator.',
+    make: compactBoard,
+  },
+  {
+    id: 'high-gain-line',
+    name: 'High gain to the desk',
+    says: 'Boost, distortion and gate by foot; a multi-effect and a cabinet simulation by message.',
+    make: highGainLine,
+  },
+  {
+    id: 'hub-with-group',
+    name: 'Modeller with a group in its loop',
+    says: 'In and out by an entry box; one loop holds a group of pedals, the other is free for trying things.',
+    make: hubWithGroup,
+  },
+  {
+    id: 'loop-in-loop',
+    name: 'A loop inside a loop',
+    says: 'One preset sends the line through the switcher, another around it in stereo.',
+    make: loopInLoop,
+  },
+  {
+    id: 'stored-order',
+    name: 'Order by slot',
+    says: 'A switcher whose slots store the order of its loops: the echo behind the drive, or into it.',
+    make: storedOrder,
+  },
+  {
+    id: 'modeller-in-the-middle',
+    name: 'Modeller in the middle',
+    says: 'Pedals before it, a reverb behind it, a line to the desk; blocks and their order by preset.',
+    make: modellerInTheMiddle,
+  },
+  {
+    id: 'silent-stage',
+    name: 'Silent stage',
+    says: 'An amp simulator with a delay in its loop, which its own preset moves; a drive’s stage by contact.',
+    make: silentStage,
+  },
+  {
+    id: 'one-move',
+    name: 'One press moves several',
+    says: 'A multi-effect whose assignment moves gain and echo between two stored values.',
+    make: oneMove,
+  },
+  {
+    id: 'modeller-as-hub',
+    name: 'Modeller as hub',
+    says: 'Pedals before it and in one of its loops, stereo to the desk, in by the board’s edge.',
+    make: modellerAsHub,
+  },
+  {
+    id: 'looping-hub',
+    name: 'Looping station in the loop',
+    says: 'Two guitars by a selector, percussion beside them; a song player sends the memory.',
+    make: loopingHub,
+  },
+  {
+    id: 'small-amp-less',
+    name: 'Small board without an amp',
+    says: 'A drive with a gate right behind it, an acoustic preamp as notch and room, a line to the desk.',
+    make: smallAmpLess,
   },
 ];
 

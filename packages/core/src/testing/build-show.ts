@@ -1,5 +1,4 @@
-import { addPart, addSong, connect, layOut } from '../change/commands.ts';
-import { readPatchLine } from '../change/patch-line.ts';
+import { addPart, addSong, layOut } from '../change/commands.ts';
 import { emptyShow } from '../starters/empty.ts';
 import { RigMaker } from '../starters/show-maker.ts';
 import type { Show } from '../model/documents.ts';
@@ -12,18 +11,8 @@ export class ShowBuilder extends RigMaker {
   }
 
   cables(...lines: readonly string[]): this {
-    for (const line of lines) {
-      const read = readPatchLine(this.show.rig, line);
-      if (!read.ok) throw new Error(`${read.reason}: ${line}`);
-      this.do(connect(this.show, this.freeCableId(), read.plugs, 1));
-    }
+    for (const line of lines) this.cable(line, 1);
     return this;
-  }
-
-  private freeCableId(): string {
-    let n = Object.keys(this.show.rig.cables).length + 1;
-    while (this.show.rig.cables[`cable-${n}`]) n += 1;
-    return `cable-${n}`;
   }
 
   override sound(id: string, name: string | Partial<Sound> = {}, filled: Partial<Sound> = {}): this {

@@ -1,8 +1,10 @@
+import { buildOn, setTwin } from '../change/based-on.ts';
 import * as commands from '../change/commands.ts';
 import { applySteps } from '../change/steps.ts';
 import { emptyRig, emptySongbook, type Show } from '../model/documents.ts';
 import type { ControlValue } from '../model/anatomy.ts';
 import type { RigSettings } from '../model/rig.ts';
+import { addVariant, setVariant } from '../variants/edit.ts';
 
 /** Makes a show again from nothing by named commands alone; throws where one is refused. */
 export function madeByCommands({ rig, songbook }: Show): Show {
@@ -17,11 +19,13 @@ export function madeByCommands({ rig, songbook }: Show): Show {
     run(commands.setPlace(show, id, 'order', order));
   }
   for (const device of Object.values(rig.devices)) {
-    const { calls: _, powerUpSlot: __, ...facts } = device;
+    const { calls: _, powerUpSlot: __, onlyFor: ___, ...facts } = device;
     run(commands.addDevice(show, device.id, device.type, device.name, device.place, facts));
   }
-  for (const { id, plugs, length, ...facts } of Object.values(rig.cables)) {
-    run(commands.connect(show, id, plugs, length));
+  for (const { id, onlyFor } of Object.values(rig.devices))
+    if (onlyFor) run(commands.setDevice(show, id, 'onlyFor', onlyFor));
+  for (const { id, plugs, length, poles, ...facts } of Object.values(rig.cables)) {
+    run(commands.connect(show, id, plugs, length, poles));
     for (const field of ['tag', 'order', 'kind', 'loom'] as const)
       run(commands.setCable(show, id, field, facts[field] as never));
   }
@@ -30,6 +34,11 @@ export function madeByCommands({ rig, songbook }: Show): Show {
     for (const field of ['role', 'silence', 'order'] as const) run(commands.setSound(show, id, field, facts[field]));
     for (const [ref, value] of Object.entries<ControlValue>(wants)) run(commands.want(show, id, ref, value));
     for (const [device, state] of Object.entries(pedals)) run(commands.wantPedal(show, id, device, state));
+  }
+  for (const { id, basedOn } of Object.values(rig.sounds)) {
+    if (!basedOn) continue;
+    run(buildOn(show, id, basedOn.sound));
+    if (basedOn.only) run(setTwin(show, id, basedOn.only));
   }
   for (const slot of Object.values(rig.slots)) run(commands.addSlot(show, slot));
   for (const { id, calls, powerUpSlot } of Object.values(rig.devices)) {
@@ -56,6 +65,10 @@ export function madeByCommands({ rig, songbook }: Show): Show {
   for (const cast of Object.values(rig.casting)) run(commands.addCast(show, cast));
   for (const [field, value] of Object.entries(rig.settings))
     run(commands.setSetting(show, field as keyof RigSettings, value as never));
+  for (const { id, name, ...facts } of Object.values(rig.variants ?? {})) {
+    run(addVariant(show, id, name));
+    for (const field of ['order', 'steps'] as const) run(setVariant(show, id, field, facts[field]));
+  }
   for (const { id, rule, at, reason } of Object.values(rig.waivers ?? {}))
     run(commands.waive(show, id, rule, at, reason, rule));
   return show;

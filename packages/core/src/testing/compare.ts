@@ -7,7 +7,7 @@ import { proverOf } from '../recall/prove/prover-of.ts';
 import { BruteForce, TooMuch } from './brute-force/brute-force.ts';
 import type { PlainAction } from './brute-force/plain-rig.ts';
 import { Random } from './random.ts';
-import { randomRig, withFeet, withLoops, withStoredRouting } from './random-rig.ts';
+import { randomRig, withFeet, withLoops, withStoredRouting, withStoredUnits } from './random-rig.ts';
 import { adaptCase, type CaseRig, slotNames } from './recall-adapter.ts';
 
 export interface Disagreement {
@@ -36,6 +36,9 @@ export const firstByFeet = 30_000_000;
 /** And from this one on messages come round instead. */
 const firstOfLoops = 40_000_000;
 
+/** And from this one on units store orders, inputs, branches, blocks, moves and held sounds. */
+const firstOfStoredUnits = 50_000_000;
+
 /** The seed's rig; some slots are generated from their sounds instead of written by hand. */
 export const seededShow = (seed: number): Show => seededRig(seed).show;
 
@@ -48,7 +51,9 @@ export function seededRig(seed: number): { readonly rig: CaseRig; readonly show:
       ? routed
       : seed < firstOfLoops
         ? withFeet(routed, new Random(seed + 2))
-        : withLoops(routed, new Random(seed + 3));
+        : seed < firstOfStoredUnits
+          ? withLoops(routed, new Random(seed + 3))
+          : withStoredUnits(routed, new Random(seed + 4));
   const { show } = adaptCase(rig);
   const slots = Object.fromEntries(
     Object.entries(show.rig.slots).map(([id, slot]) => [

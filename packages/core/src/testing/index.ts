@@ -7,7 +7,7 @@ export { clean, fourCable, lead, ShowBuilder } from './build-show.ts';
 export { type RuleCases, ruleFaults } from './rule-tester.ts';
 export { SmallRig, stepsInShort } from './small-rig.ts';
 export { answerReference, compareReference } from './reference.ts';
-export { documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';
+export { diamondRig, documentRig, kernelRig, proveCompiled, retraceRig, type LargeRig } from './large-rigs.ts';
 export { mutate, copied, type Json } from './mutate.ts';
 export { outcomeShows, outcomesOf } from './outcomes.ts';
 export { cellarBarRig, ferryRig, hallwayRig, twoLineBassRig } from '../demo/by-feet.ts';

@@ -1,3 +1,4 @@
+import { ShowBuilder } from './build-show.ts';
 import { typeById } from '../catalogue/types.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { emptyRig, emptySongbook, type Show } from '../model/documents.ts';
@@ -275,4 +276,15 @@ function shuffled<T>(r: Random, list: readonly T[]): T[] {
 export function proveCompiled(prover: Prover): () => readonly Judgement[] {
   for (const { sound } of prover.pairs()) prover.targetOf(sound);
   return () => prover.all(2);
+}
+
+/** So many times in series a split into two pedals that a mixer joins again: 2 to the power of that many ways. */
+export function diamondRig(count = 30): Show {
+  const stages = Array.from({ length: count }, (_, i) => {
+    const before = i === 0 ? 'guitar' : `mix ${i - 1}`;
+    return `${before} > soft ${i} = drive + hard ${i} = drive
+mix ${i} = mixer two inputs
+soft ${i} > mix ${i} in 1; hard ${i} > mix ${i} in 2`;
+  });
+  return new ShowBuilder().text(`guitar\n${stages.join('\n')}\nmix ${count - 1} > desk`).show;
 }

@@ -492,3 +492,179 @@ export function withLoops(rig: CaseRig, r: Random): CaseRig {
   if (r.chance(0.25) && last !== undefined && last !== 'sw') link(last, r.pick(['thru', 'merge'] as const), 'sw');
   return { ...rig, devices, controllers, midi } as CaseRig;
 }
+
+/**
+ * The same rig with what units of today store: an order of two pieces and an input by slot, a branch beside a piece,
+ * a block that a preset has on or off, a move that is armed or not, a sound that a foot holds.
+ */
+export function withStoredUnits(rig: CaseRig, r: Random): CaseRig {
+  const devices = Object.fromEntries(
+    Object.entries(rig.devices ?? {}).map(([name, device]) => [name, storing(r, device as Dev)]),
+  );
+  const sw = rig.controllers!.sw as Ctl;
+  const loops: Record<string, { powerup?: ControlValue; domain?: ControlValue[] }> = { ...sw.loops };
+  let { edges, sources } = rig.topology as Mutable<CaseRig['topology']>;
+  edges = edges.flatMap((edge) => blocked(edge, devices));
+  const pair = edges.findIndex(
+    (edge, i) => isAlone(edges, edge) && edges[i + 1] && isAlone(edges, edges[i + 1]) && edge.to === edges[i + 1].from,
+  );
+  if (pair >= 0 && r.chance(0.5)) {
+    const [a, b] = edges.slice(pair, pair + 2);
+    edges = [...edges.slice(0, pair), ...crosspoint(a, b), ...edges.slice(pair + 2)];
+    for (const place of ['pa', 'pb'])
+      loops[place] = { domain: [1, 2], powerup: r.chance(0.8) ? (place === 'pa' ? 1 : 2) : 'as left' };
+  }
+  if (r.chance(0.3)) {
+    loops.input = { domain: [1, 2] };
+    const [into] = sources;
+    edges.push(
+      { id: 'in A', from: 'na', to: into, when: { 'sw.input': 1 }, wire: true },
+      { id: 'in B', from: 'nb', to: into, when: { 'sw.input': 2 }, wire: true },
+    );
+    sources = r.chance(0.7) ? ['na', 'nb'] : ['na'];
+  }
+  const beside = edges.find((edge) => isAlone(edges, edge) && r.chance(0.2));
+  if (beside) edges.push({ id: `beside ${beside.id}`, from: beside.from, to: beside.to, gov: [] });
+  const stored = Object.keys(loops).filter((loop) => loops[loop].domain);
+  const slots = Object.fromEntries(
+    Object.entries(sw.slots ?? {}).map(([id, slot]) => {
+      const order = r.chance(0.5) ? [1, 2] : [2, 1];
+      const more = stored.flatMap((loop, i): Act[] =>
+        r.chance(0.8) ? [{ loop, to: loop === 'input' ? 1 + r.below(2) : r.chance(0.9) ? order[i % 2] : 1 }] : [],
+      );
+      return [id, { ...slot, actions: [...(slot.actions ?? []), ...more] }];
+    }),
+  );
+  const sounds = Object.fromEntries(
+    Object.entries(rig.sounds).map(([id, sound]) => {
+      const wants = { ...sound.wants };
+      for (const { loop, to } of (slots[id.replace('s', 'S')]?.actions ?? []) as Act[])
+        if (loop !== undefined && stored.includes(String(loop)) && r.chance(0.85)) wants[`sw.${loop}`] = to;
+      for (const [name, device] of Object.entries(devices))
+        for (const control of ['blk', 'mv', 'hold', 'trk'])
+          if (device.controls?.[control] && r.chance(0.25))
+            wants[`${name}.${control}`] = r.pick(device.controls[control].domain);
+      return [id, { ...sound, wants }];
+    }),
+  );
+  return {
+    ...rig,
+    devices,
+    controllers: {
+      ...rig.controllers,
+      sw: { ...sw, loops, slots, ...(sw.contacts ? { contacts: resting(r, sw) } : {}) },
+    },
+    topology: { ...rig.topology, sources, edges },
+    sounds,
+  } as CaseRig;
+}
+
+/** Contacts that are closed at rest, now and then. */
+const resting = (r: Random, { contacts }: Ctl): Ctl['contacts'] =>
+  Object.fromEntries(
+    Object.entries(contacts ?? {}).map(([id, contact]) => [
+      id,
+      contact.kind !== 'pulsed' && r.chance(0.5) ? { ...contact, rests: 1 as const } : contact,
+    ]),
+  );
+
+type Edge = Mutable<CaseRig['topology']['edges'][number]>;
+
+/** The only way between its ends, whatever the switches say. */
+const isAlone = (edges: readonly Edge[], edge: Edge): boolean =>
+  edge.when === undefined && edges.filter((other) => other.from === edge.from || other.to === edge.to).length === 1;
+
+/** Two pieces between the same ends in either order, by the places that a slot gives them. */
+function crosspoint(a: Edge, b: Edge): Edge[] {
+  const [start, end] = [a.from, b.to];
+  const middle = `${a.to} between`;
+  const wire = (id: string, from: string, to: string, place: string, at: number): Edge => ({
+    id,
+    from,
+    to,
+    when: { [`sw.${place}`]: at },
+    wire: true,
+  });
+  return [a, b].flatMap((piece, i): Edge[] => {
+    const place = i === 0 ? 'pa' : 'pb';
+    const [into, out] = [`${piece.id} into`, `${piece.id} out`];
+    return [
+      { ...piece, from: into, to: out },
+      wire(`${piece.id} first`, start, into, place, 1),
+      wire(`${piece.id} from first`, out, middle, place, 1),
+      wire(`${piece.id} second`, middle, into, place, 2),
+      wire(`${piece.id} from second`, out, end, place, 2),
+    ];
+  });
+}
+
+/** A block that the preset has on or off, in the place of the whole device. */
+function blocked(edge: Edge, devices: Readonly<Record<string, Dev>>): Edge[] {
+  const device = devices[edge.id] as Dev | undefined;
+  if (!device) return [edge];
+  const gov = [
+    ...(edge.gov ?? []),
+    ...['mv', 'hold', 'trk'].filter((id) => device.controls?.[id]).map((id) => `${edge.id}.${id}`),
+  ];
+  if (!device.controls?.blk) return [{ ...edge, gov }];
+  return [
+    { ...edge, gov, when: { ...edge.when, [`${edge.id}.blk`]: 1 } },
+    { ...edge, id: `${edge.id} off`, gov: [], when: { ...edge.when, [`${edge.id}.blk`]: 0 }, wire: true },
+  ];
+}
+
+/** A device with blocks, a move and what holds a sound, each of them where chance has it. */
+function storing(r: Random, device: Dev): Dev {
+  const controls = { ...device.controls } as NonNullable<Dev['controls']>;
+  const cc = [...(device.cc ?? [])];
+  const foot = { ...device.foot } as NonNullable<Dev['foot']>;
+  const stored: Record<string, readonly ControlValue[]> = {};
+  const { presets } = device;
+  if (presets && r.chance(0.4)) {
+    controls.blk = { domain: [0, 1], scope: 'preset', powerup: 0 };
+    stored.blk = [0, 1];
+    if (r.chance(0.4)) cc.push({ cc: 50, control: 'blk', mode: 'switch' });
+  }
+  if (presets && r.chance(0.4)) {
+    controls.mv = { domain: [0, 1], scope: 'preset', powerup: 0 };
+    controls.ar = { domain: [0, 1], scope: 'preset', powerup: 1 };
+    stored.mv = [0, 0, 1];
+    stored.ar = [0, 1, 1];
+    const armed = { control: 'ar', values: [1] };
+    if (r.chance(0.5)) cc.push({ cc: 51, control: 'mv', mode: r.pick(['switch', 'toggle']), armed });
+    foot.mv = {
+      planned: r.chance(0.3),
+      does: [r.chance(0.7) ? { toggle: 'mv', armed } : { put: 'mv', to: r.below(2), armed }],
+    };
+  }
+  if (r.chance(0.2)) {
+    controls.hold = { domain: [0, 1], scope: 'global', powerup: 0, owner: r.pick(['programmed', 'foot']) };
+    foot.hold = { planned: r.chance(0.4), does: [{ toggle: 'hold' }] };
+    if (r.chance(0.5)) cc.push({ cc: 52, control: 'hold', mode: 'switch' });
+  }
+  if (r.chance(0.15)) {
+    controls.trk = { domain: ['empty', 'rec', 'play'], scope: presets ? 'preset' : 'global', powerup: 'empty' };
+    if (presets) stored.trk = ['empty', 'empty', 'play'];
+    foot.trk = { planned: r.chance(0.3), does: [{ turn: 'trk', table: { empty: 'rec', rec: 'play' } }] };
+  }
+  const known = Object.keys(stored);
+  return {
+    ...device,
+    controls,
+    cc,
+    ...(Object.keys(foot).length > 0 ? { foot } : {}),
+    ...(presets && known.length > 0
+      ? {
+          presets: {
+            ...presets,
+            stored: Object.fromEntries(
+              Object.entries(presets.stored).map(([number, values]) => [
+                number,
+                { ...values, ...Object.fromEntries(known.map((id) => [id, r.chance(0.1) ? '?' : r.pick(stored[id])])) },
+              ]),
+            ),
+          },
+        }
+      : {}),
+  };
+}

@@ -73,9 +73,15 @@ interface CaseController {
       }
     >
   >;
-  readonly loops?: Readonly<Record<string, { readonly powerup?: ControlValue }>>;
+  /** What its slots store: loops, off and on; or, with a domain, a place in an order, an input. */
+  readonly loops?: Readonly<
+    Record<string, { readonly powerup?: ControlValue; readonly domain?: readonly ControlValue[] }>
+  >;
   readonly contacts?: Readonly<
-    Record<string, { readonly kind?: 'latched' | 'held' | 'pulsed'; readonly policy?: 'every' | 'belief' }>
+    Record<
+      string,
+      { readonly kind?: 'latched' | 'held' | 'pulsed'; readonly policy?: 'every' | 'belief'; readonly rests?: 0 | 1 }
+    >
   >;
   readonly momentary?: Readonly<
     Record<string, { readonly press?: readonly CaseAction[]; readonly release?: readonly CaseAction[] }>
@@ -210,7 +216,7 @@ const knownFields = {
   message: ['cc', 'control', 'mode', 'by', 'wrap', 'exclusive', 'table', 'armed'],
   input: ['kind', 'powerup'],
   foot: ['planned', 'does'],
-  contact: ['kind', 'policy'],
+  contact: ['kind', 'policy', 'rests'],
   momentary: ['press', 'release'],
   slot: ['bank', 'pos', 'sound', 'actions'],
   edge: ['id', 'from', 'to', 'when', 'wire', 'gov'],
@@ -567,19 +573,20 @@ class Adapter {
       controls: Object.entries(caseController.loops ?? {}).map(([id, loop]): Control => ({
         id: safe(id),
         label: id,
-        domain: { kind: 'switch' },
+        domain: loop.domain ? { kind: 'choice', values: loop.domain } : { kind: 'switch' },
         scope: 'slot',
-        powerUp: powerUp(loop.powerup ?? 0),
+        powerUp: powerUp(loop.powerup ?? loop.domain?.[0] ?? 0),
         owner: 'programmed',
       })),
       controller: {
         banks,
         positions: Math.max(0, ...slots.map((slot) => slot.pos ?? 0)) + 1,
-        loops: Object.keys(caseController.loops ?? {}).map(safe),
+        loops: Object.entries(caseController.loops ?? {}).flatMap(([id, { domain }]) => (domain ? [] : [safe(id)])),
         contacts: contacts.map(([id, contact]) => ({
           id: safe(id),
           kind: contact.kind ?? 'latched',
           policy: contact.policy ?? 'every',
+          ...(contact.rests === undefined ? {} : { rests: contact.rests }),
         })),
         momentaries: Object.keys(caseController.momentary ?? {}).map((id) => ({ id: safe(id), label: id })),
         firesWhileHeld: caseController.fires_while_held ?? true,
@@ -746,8 +753,12 @@ function actionOfFoot(update: Readonly<Record<string, unknown>>): FootAction {
     ...(update.wrap === undefined ? {} : { wrap: Boolean(update.wrap) }),
   };
   const target = (name: unknown) => (name === 'preset' ? 'preset' : safe(String(name)));
-  if ('toggle' in update) return { toggle: target(update.toggle) };
-  if ('next' in update) return { next: target(update.next), ...steps };
+  const armed = update.armed ? { armed: armedOf(update.armed) } : {};
+  if ('toggle' in update) return { toggle: target(update.toggle), ...armed };
+  if ('turn' in update)
+    return { turn: target(update.turn), table: update.table as Readonly<Record<string, ControlValue>>, ...armed };
+  if ('put' in update) return { put: target(update.put), to: update.to as ControlValue, ...armed };
+  if ('next' in update) return { next: target(update.next), ...steps, ...armed };
   return { flip: safe(String(update.flip_bit)) };
 }
 
@@ -790,7 +801,7 @@ function actionOf(name: string, action: CaseAction): Action {
   if ('pc' in action) return { kind: 'program', channel: Number(action.ch), program: Number(action.pc) };
   if ('cc' in action)
     return { kind: 'control', channel: Number(action.ch), cc: Number(action.cc), value: Number(action.val) };
-  if ('loop' in action) return { kind: 'set', control: safe(String(action.loop)), value: action.to === 1 ? 1 : 0 };
+  if ('loop' in action) return { kind: 'set', control: safe(String(action.loop)), value: Number(action.to ?? 0) };
   if ('contact' in action)
     return { kind: 'contact', contact: safe(String(action.contact)), to: action.to === 1 ? 1 : 0 };
   if ('wait_ms' in action) return { kind: 'wait', ms: Number(action.wait_ms) };

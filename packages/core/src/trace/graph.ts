@@ -1,4 +1,5 @@
-import type { Anatomy, ControlValue, EffectKind } from '../model/anatomy.ts';
+import { type Anatomy, type ControlValue, type EffectKind, type Side, sideOfPole } from '../model/anatomy.ts';
+import { isOut } from '../model/cable-ends.ts';
 import { memoised } from '../model/memo.ts';
 import { type ControlRef } from '../model/rig.ts';
 import { numberAt, placeIn, type WiredDevice, type Wiring } from '../model/wiring.ts';
@@ -24,6 +25,17 @@ export interface TraceGraph {
   readonly destinations: readonly Terminal[];
   /** Signal jacks at each node, in document order. */
   readonly jacks: readonly (readonly JackAt[])[];
+  /** Poles that carry a side of a stereo pair, in document order; none in a rig that is mono throughout. */
+  readonly sided: readonly SidedPole[];
+}
+
+/** A pole that carries one side of a pair. */
+export interface SidedPole extends JackAt {
+  readonly node: number;
+  readonly side: Side;
+  /** What both poles of a pair share: the left one's jack. */
+  readonly pair: string;
+  readonly isOut: boolean;
 }
 
 export interface JackAt {
@@ -50,6 +62,8 @@ export interface TraceEdge {
   /** Numbers of the controls whose values are heard in it. */
   readonly parameters: readonly number[];
   readonly effect?: EffectKind;
+  /** With which others of its device it is passed together. */
+  readonly pair?: string;
 }
 
 export interface Terminal {
@@ -90,6 +104,7 @@ function draw(wiring: Wiring): TraceGraph {
     arriving: transpose(identity(to), count),
     sources: terminals('source'),
     destinations: terminals('destination'),
+    sided: sidedPoles(wiring, points, (device, point) => nodeOf[first[device] + point]),
     jacks: jacksByNode(wiring, points, (device, point) => nodeOf[first[device] + point], count),
   };
 }
@@ -100,7 +115,9 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
     device: { id },
     firstControl,
   } = wired;
-  for (const { section, label, from, to, active, gain, plugs, when, parameters, effect } of sectionsOf(wired.anatomy)) {
+  for (const { section, label, from, to, active, gain, plugs, when, parameters, effect, pair } of sectionsOf(
+    wired.anatomy,
+  )) {
     if (!plugsAllow(wired, plugs)) continue;
     into.push({
       index: into.length,
@@ -121,12 +138,16 @@ function edgesOf({ controls }: Wiring, wired: WiredDevice, nodeAt: (point: numbe
             })),
       parameters: parameters.length === 0 ? nothing : parameters.map((place) => numberAt(firstControl, place)),
       effect,
+      pair,
     });
   }
 }
 
 /** A section as every device of a kind has it: its ends by the points of the anatomy, its controls by their places. */
-interface KindSection extends Pick<TraceEdge, 'section' | 'label' | 'from' | 'to' | 'active' | 'gain' | 'effect'> {
+interface KindSection extends Pick<
+  TraceEdge,
+  'section' | 'label' | 'from' | 'to' | 'active' | 'gain' | 'effect' | 'pair'
+> {
   readonly plugs: readonly (readonly [jack: string, present: boolean])[];
   readonly when: readonly {
     readonly place: number;
@@ -146,7 +167,7 @@ function sectionsOf(anatomy: Anatomy): readonly KindSection[] {
 
 function readSections(anatomy: Anatomy): readonly KindSection[] {
   const { from, to } = pointsOf(anatomy);
-  return anatomy.sections.map(({ id, label, active, gainDb, when, parameters, effect }, i) => ({
+  return anatomy.sections.map(({ id, label, active, gainDb, when, parameters, effect, pair }, i) => ({
     section: id,
     label,
     from: from[i],
@@ -154,6 +175,7 @@ function readSections(anatomy: Anatomy): readonly KindSection[] {
     active,
     gain: gainDb === undefined ? 1 : 10 ** (gainDb / 20),
     effect,
+    pair,
     plugs: when?.plugs ? Object.entries(when.plugs) : nothing,
     when: Object.entries(when?.controls ?? {}).map(([control, values]) => ({
       place: placeOf(anatomy, control),
@@ -190,16 +212,27 @@ function joined(
     while (parent[here] !== here) here = parent[here] = parent[parent[here]];
     return here;
   };
-  for (const { plugs } of wiring.signalCables) {
-    const ends = new Map<string, number>();
-    for (const plug of plugs) {
+  const join = (one: number, other: number) => void (parent[root(other)] = root(one));
+  for (const { plugs, poles } of wiring.signalCables) {
+    const pointsAt = plugs.map((plug) => {
       const wired = wiring.device.get(plug.device);
-      for (const { pole, point } of (wired && points[wired.index].poles.get(plug.jack)) ?? []) {
-        const here = first[wired!.index] + point;
-        const other = ends.get(pole);
-        if (other === undefined) ends.set(pole, here);
-        else parent[root(other)] = root(here);
+      return (wired ? (points[wired.index].poles.get(plug.jack) ?? nothing) : nothing).map(({ pole, point }) => ({
+        pole,
+        here: first[wired!.index] + point,
+      }));
+    });
+    if (poles) {
+      for (const wire of poles) {
+        const ends = wire.flatMap(({ plug, pole }) => pointsAt[plug]?.find((end) => end.pole === pole) ?? nothing);
+        for (let i = 1; i < ends.length; i += 1) join(ends[0].here, ends[i].here);
       }
+      continue;
+    }
+    const ends = new Map<string, number>();
+    for (const { pole, here } of pointsAt.flat()) {
+      const other = ends.get(pole);
+      if (other === undefined) ends.set(pole, here);
+      else join(here, other);
     }
   }
   const nodeOf = new Int32Array(parent.length);
@@ -211,6 +244,30 @@ function joined(
     nodeOf[i] = numbers[top];
   }
   return { nodeOf, count };
+}
+
+function sidedPoles(
+  wiring: Wiring,
+  points: readonly Points[],
+  nodeAt: (device: number, point: number) => number,
+): readonly SidedPole[] {
+  const found: SidedPole[] = [];
+  for (const { device, index, anatomy } of wiring.devices)
+    for (const jack of anatomy.jacks)
+      if (jack.side !== undefined || jack.stereo)
+        for (const { pole, point } of points[index].poles.get(jack.id) ?? nothing) {
+          const side = sideOfPole(jack, pole);
+          if (side !== undefined)
+            found.push({
+              device: device.id,
+              jack: jack.id,
+              node: nodeAt(index, point),
+              side,
+              pair: jack.twin ?? jack.id,
+              isOut: isOut(jack),
+            });
+        }
+  return found;
 }
 
 function jacksByNode(

@@ -35,6 +35,7 @@ function anyGraph(r: Random): TraceGraph {
     sources: terminals(1 + r.below(2)),
     destinations: terminals(1 + r.below(2)),
     jacks: Array.from({ length: nodeCount }, () => []),
+    sided: [],
   };
 }
 

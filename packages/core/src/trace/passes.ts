@@ -70,9 +70,13 @@ export class Passes {
 
   /** `run[e]` is 1 for each section of the run. Passes stand by their columns, those of one in document order. */
   of(run: Uint8Array): readonly Pass[] {
-    const shapes: PassShape[] = [];
+    let shapes: PassShape[] = [];
     for (const device of this.devices) shapes.push(...this.shapes(device, run));
-    const after = follow(shapes, this.graph.nodeCount);
+    let after = follow(shapes, this.graph.nodeCount);
+    if (comesRound(after)) {
+      shapes = shapes.flatMap((shape) => this.apart(shape));
+      after = follow(shapes, this.graph.nodeCount);
+    }
     const columns = findColumns(after);
     const places = findPlaces(columns);
     const passes = new Array<Pass>(shapes.length);
@@ -104,6 +108,46 @@ export class Passes {
     return found;
   }
 
+  /**
+   * What sums in itself what it sent out before (a band split, a parallel loop) is passed twice: from its first input
+   * on, and again from where the signal comes back, with all that lies behind the sum.
+   */
+  private apart(shape: PassShape): readonly PassShape[] {
+    if (shape.from.length < 2) return [shape];
+    const { from, to } = this.graph;
+    const reached = new Set([shape.from[0]]);
+    const first = new Set<number>();
+    for (let size = -1; size !== first.size;) {
+      size = first.size;
+      for (const section of shape.sections)
+        if (reached.has(from[section]) && !first.has(section)) {
+          first.add(section);
+          reached.add(to[section]);
+        }
+    }
+    const back = new Set(shape.sections.filter((section) => !first.has(section)));
+    if (back.size === 0) return [shape];
+    const sums = new Set([...back].map((section) => to[section]));
+    for (let size = -1; size !== back.size;) {
+      size = back.size;
+      for (const section of first)
+        if (sums.has(from[section])) {
+          back.add(section);
+          first.delete(section);
+          sums.add(to[section]);
+        }
+    }
+    if (first.size === 0) return [shape];
+    const { wired } = this.devices.find((device) => device.wired.device.id === shape.device)!;
+    return [
+      [...first].sort((a, b) => a - b),
+      ...connected(
+        this.graph,
+        [...back].sort((a, b) => a - b),
+      ),
+    ].map((own) => this.shape(wired, own));
+  }
+
   private shape(wired: WiredDevice, sections: readonly number[]): PassShape {
     const met = (this.met[sections[0]] ??= []);
     let shape = met.find((shape) => isSame(shape.sections, sections));
@@ -124,21 +168,30 @@ function numberOf(run: Uint8Array, first: number, end: number): number {
   return number;
 }
 
-/** Sections that share nodes, each with the others, in order of the first of each. */
-function connected({ from, to }: TraceGraph, sections: readonly number[]): readonly (readonly number[])[] {
+/** Sections that share nodes or are sides of one thing, each with the others, in order of the first of each. */
+function connected({ from, to, edges }: TraceGraph, sections: readonly number[]): readonly (readonly number[])[] {
   /** The group that each node is in. Where a section joins two, the later goes into the earlier. */
   const groupAt = new Map<number, number[]>();
   const groups: number[][] = [];
+  const groupOf = new Map<string, number[]>();
+  const join = (one: number[], other: number[]) => {
+    for (const moved of other) {
+      groupAt.set(from[moved], one).set(to[moved], one);
+      const { pair } = edges[moved];
+      if (pair !== undefined) groupOf.set(pair, one);
+    }
+    one.push(...other.splice(0));
+  };
   for (const edge of sections) {
-    const [one, other] = [groupAt.get(from[edge]), groupAt.get(to[edge])];
-    const group = one ?? other ?? [];
+    const { pair } = edges[edge];
+    const met = [groupAt.get(from[edge]), groupAt.get(to[edge]), pair === undefined ? undefined : groupOf.get(pair)];
+    const group = met[0] ?? met[1] ?? met[2] ?? [];
     if (group.length === 0) groups.push(group);
     group.push(edge);
     groupAt.set(from[edge], group);
     groupAt.set(to[edge], group);
-    if (!one || !other || one === other) continue;
-    for (const moved of other) groupAt.set(from[moved], one).set(to[moved], one);
-    one.push(...other.splice(0));
+    if (pair !== undefined) groupOf.set(pair, group);
+    for (const other of met) if (other && other !== group && other.length > 0) join(group, other);
   }
   // Joining may have put a group's sections out of order; a group that was joined to another is empty.
   const isJoined = groups.some((group) => group.length === 0);
@@ -157,8 +210,8 @@ function shapeOf({ edges, jacks }: TraceGraph, wired: WiredDevice, sections: rea
     const { from, to, active, label, effect } = edges[section];
     if (!begins.includes(from)) begins.push(from);
     if (!ends.includes(to)) ends.push(to);
-    if (active) activeSections.push(label);
-    if (active && effect !== undefined) effects.push(effect);
+    if (active && !activeSections.includes(label)) activeSections.push(label);
+    if (active && effect !== undefined && !effects.includes(effect)) effects.push(effect);
   }
   const from = begins.filter((node) => jacks[node].length > 0);
   const to = ends.filter((node) => jacks[node].length > 0);
@@ -200,20 +253,49 @@ function follow(shapes: readonly PassShape[], nodeCount: number): readonly (read
   });
 }
 
-/** The column of each: the longest distance from a start, cycles cut where they close. */
+/** Whether some shape comes after itself. */
+function comesRound(after: readonly (readonly number[])[]): boolean {
+  const left = new Int32Array(after.length);
+  for (const list of after) for (const to of list) left[to] += 1;
+  const queue: number[] = [];
+  for (let i = 0; i < left.length; i += 1) if (left[i] === 0) queue.push(i);
+  for (const here of queue) for (const to of after[here]) if ((left[to] -= 1) === 0) queue.push(to);
+  return queue.length < after.length;
+}
+
+/**
+ * The column of each: the longest distance from a start. Where ways come round, the one that sound comes to first is
+ * where the way in is, and the way back is cut.
+ */
 function findColumns(after: readonly (readonly number[])[]): readonly number[] {
   const columns = after.map(() => 0);
   const left = after.map(() => 0);
   for (const list of after) for (const to of list) left[to] += 1;
   const queue = after.flatMap((_, i) => (left[i] === 0 ? [i] : []));
-  if (queue.length === 0 && after.length > 0) queue.push(0);
-  for (const here of queue)
+  const done = new Uint8Array(after.length);
+  for (let at = 0; at < after.length; at += 1) {
+    if (at === queue.length) queue.push(firstReached(columns, done));
+    const here = queue[at];
+    done[here] = 1;
     for (const to of after[here]) {
+      if (done[to] === 1) continue;
       columns[to] = Math.max(columns[to], columns[here] + 1);
       left[to] -= 1;
       if (left[to] === 0) queue.push(to);
     }
+  }
   return columns;
+}
+
+/** Of those that wait for each other the one that sound has come to, else the first. */
+function firstReached(columns: readonly number[], done: Uint8Array): number {
+  let first = noPass;
+  for (let i = 0; i < columns.length; i += 1) {
+    if (done[i] === 1) continue;
+    const isNearer = first === noPass || (columns[i] > 0 && (columns[first] === 0 || columns[i] < columns[first]));
+    if (isNearer) first = i;
+  }
+  return first;
 }
 
 /** The place of each by its column, those of one column as they came. */

@@ -1,4 +1,4 @@
-import { type Control, type ControlValue, domainValues, firstValue, presetNumbers } from '../model/anatomy.ts';
+import { type Control, type ControlValue, domainValues, firstValue, presetNumbers, restOf } from '../model/anatomy.ts';
 import type { ControlRef, Sound } from '../model/rig.ts';
 import { controlRef } from '../model/documents.ts';
 import { wantsOf } from '../model/wants.ts';
@@ -57,7 +57,7 @@ export class PlannedStates {
   /** Puts a device's controls, and its `preset` after them, as they come up; where that is open, on the first value. */
   private comeUp(wired: WiredDevice, values: PlannedValue[]): void {
     const { anatomy, device } = wired;
-    for (const control of anatomy.controls) values.push(comesUpAs(wired, control));
+    for (const control of anatomy.controls) values.push(comesUpAs(this.wiring, wired, control));
     const { presets: facts } = anatomy;
     if (!facts) return;
     const after = device.powerUps['preset'] ?? facts.powerUp;
@@ -101,21 +101,28 @@ export class PlannedStates {
 
 const isReloaded = (wired: WiredDevice, control: Control): boolean => powerUpOf(wired, control).is !== 'last-state';
 
-function comesUpAs(wired: WiredDevice, control: Control): ControlValue {
-  if (control.contacts) return byContacts(wired, control, control.contacts);
+function comesUpAs(wiring: Wiring, wired: WiredDevice, control: Control): ControlValue {
+  if (control.contacts) return byContacts(wiring, wired, control, control.contacts);
   const after = powerUpOf(wired, control);
   return after.is === 'value' ? after.value : firstValue(control.domain);
 }
 
-/** With everything unplugged before, contacts are open: a wired level input reads that, others come up as they do. */
+/** With everything unplugged before, contacts are at rest: a wired level input reads that, others do as they do. */
 function byContacts(
-  { anatomy, plugged }: WiredDevice,
+  { contactLinks, device: deviceOf }: Wiring,
+  { device, anatomy, plugged }: WiredDevice,
   control: Control,
   { inputs, table }: NonNullable<Control['contacts']>,
 ): ControlValue {
+  const restsClosed = (id: string): boolean =>
+    contactLinks.some((link) => {
+      const facts = deviceOf.get(link.controller)?.anatomy.controller;
+      return link.device === device.id && link.input === id && facts && restOf(facts, link.contact) === 1;
+    });
   const bits = inputs.map((id) => {
     const input = anatomy.inputs.find((other) => other.id === id);
-    return !input || input.powerUp === 'last-state' || (input.kind === 'level' && plugged.has(id)) ? 0 : input.powerUp;
+    if (input?.kind === 'level' && plugged.has(id)) return restsClosed(id) ? 1 : 0;
+    return !input || input.powerUp === 'last-state' ? 0 : input.powerUp;
   });
   return table[bits.join('')] ?? firstValue(control.domain);
 }

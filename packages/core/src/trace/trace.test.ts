@@ -1,5 +1,6 @@
+import { diamondRig } from '../testing/large-rigs.ts';
 import { describe, expect, test } from '@jest/globals';
-import type { Section } from '../model/anatomy.ts';
+import { emptyAnatomy, type Section } from '../model/anatomy.ts';
 import type { Show } from '../model/documents.ts';
 import { buildWiring } from '../model/wiring.ts';
 import { clean, fourCable, lead, ShowBuilder } from '../testing/build-show.ts';
@@ -213,6 +214,11 @@ describe('branches, sums and cycles', () => {
     const cables = stages.map((_, i): [string, string] => [i === 0 ? 'source.out' : `d${i - 1}.out`, `d${i}.in`]);
     expect(traced(drawn([source, ...stages, end], [...cables, ['d29.out', 'end.in']])).passes).toHaveLength(32);
   });
+  test('30 pedals beside 30 others, joined by mixers, are 92 passes with 30 sums', () => {
+    const { passes, sums } = new Tracer(buildWiring(diamondRig().rig)).trace(null);
+    expect([passes.length, sums.length]).toEqual([92, 30]);
+    expect(passes.at(-1)!.column).toBe(61);
+  });
   const mixer = declared(
     'mixer',
     ['in', 'in2', 'out', 'out2'],
@@ -268,4 +274,37 @@ describe('branches, sums and cycles', () => {
     expect(cycle.radius).toBeCloseTo(radius, 3);
     expect(cycle.verdict).toBe(verdict);
   });
+});
+
+test('normals in a circle are followed once: nothing howls, and what goes on is heard', () => {
+  const normal = (from: string, to: string, jack: string) => ({
+    id: `${from}-${to}`.replaceAll('*', ''),
+    label: 'Normal',
+    from,
+    to,
+    active: false,
+    when: { plugs: { [jack]: false } },
+  });
+  const anatomy = {
+    jacks: ['a', 'b', 'c'].flatMap((id) => [
+      { id: `${id}-in`, label: `${id} in`, kind: 'signal-in' as const },
+      { id: `${id}-out`, label: `${id} out`, kind: 'signal-out' as const },
+    ]),
+    sections: [
+      normal('*a', '*b', 'b-in'),
+      normal('*b', '*c', 'c-in'),
+      normal('*c', '*a', 'a-out'),
+      { id: 'in', label: 'In', from: 'a-in', to: '*a', active: false },
+      { id: 'out', label: 'Out', from: '*c', to: 'c-out', active: false },
+    ],
+  };
+  const { show } = new ShowBuilder()
+    .device('guitar', 'guitar', 'Guitar')
+    .device('bay', 'blank-device', 'Bay', {}, { anatomy: { ...emptyAnatomy, ...anatomy } })
+    .device('amp', 'valve-amp-1', 'Amp')
+    .text('cabinet; guitar > bay a in; bay c out > amp; amp > cabinet');
+  const trace = new Tracer(buildWiring(show.rig)).trace(null);
+  expect(trace.sounds).toBe(true);
+  expect(trace.passes.map(({ device }) => device)).toEqual(['guitar', 'bay', 'amp', 'cabinet']);
+  expect(trace.cycles.filter(({ verdict }) => verdict !== 'quiet')).toEqual([]);
 });

@@ -7,6 +7,7 @@ import { type TraceEdge, type TraceGraph, traceGraph } from './graph.ts';
 import { feedsOf } from './feeds.ts';
 import { type Live, ReachabilitySearch } from './live.ts';
 import { noPass, type Pass, Passes } from './passes.ts';
+import { type Widths, widthsOf } from './widths.ts';
 import { isUnknown, type PlannedValue, PlannedStates, type UnknownContent } from './planned-state.ts';
 
 /** A piece in a loop that is out: it hangs under the pass that jumps it. */
@@ -41,6 +42,8 @@ export interface Trace {
   readonly sums: readonly Sum[];
   /** Where the signal comes back to itself, with how much of it. */
   readonly cycles: readonly Cycle[];
+  /** How wide it goes from pass to pass, and where stereo ends. */
+  readonly widths: Widths;
 }
 
 /** Resolves a rig once; then one pure function a question. */
@@ -157,6 +160,11 @@ export class Tracer {
     return number;
   }
 
+  /** Whether a section, by its number in the graph, is on the way to an end in a sound. */
+  passesThrough(sound: Sound | null, edge: number): boolean {
+    return this.liveIn(sound).live.edges[edge] === 1;
+  }
+
   /** The state that a sound is planned in, by the numbers of the rig's controls; without a sound as all comes up. */
   stateOf(sound: Sound | null): readonly PlannedValue[] {
     return this.planned.of(sound);
@@ -194,6 +202,7 @@ export class Tracer {
       passes,
       jumpers: this.jumpers(),
       deadEnds: live.isWhole ? nothing : this.deadEnds(live),
+      widths: widthsOf(this.graph, live, passes, (edge) => this.passes.passOf(edge)),
       sums: live.isTree ? nothing : sumsOf(passes),
       cycles: live.isTree ? nothing : cyclesOf(this.graph, live.reached),
     };
@@ -318,7 +327,8 @@ function bypasses(wiring: Wiring, graph: TraceGraph, loops: readonly Loop[]): By
   const found = new Map<ControlRef, number[]>(loops.map((loop) => [loop.ref, []]));
   for (const edge of graph.edges)
     if (!edge.active)
-      for (const condition of edge.when) if (condition.values.includes(0)) found.get(condition.ref)?.push(edge.index);
+      for (const condition of edge.when)
+        if (condition.values.includes(0) && !condition.values.includes(1)) found.get(condition.ref)?.push(edge.index);
   return loops.flatMap(({ ref, controller, control, holds }) =>
     holds.length === 0
       ? []

@@ -1,4 +1,4 @@
 export { presetOnPanel, presetOnWire } from './numbers.ts';
 export { loopGain, passesOf } from './run.ts';
-export { arrivedAfter, bytesSent, delayTime, footWay, wireTime } from './times.ts';
+export { arrivedAfter, bytesSent, delayTime, footWay, latencyInside, wireTime } from './times.ts';
 export { accidental, explored, recalled, shortestWay } from './verdicts.ts';

@@ -2,7 +2,10 @@ import { type NoteValue, noteValues, type Slot } from '../model/rig.ts';
 import { byteMicroseconds } from '../midi/message.ts';
 import type { ListedSlot } from '../program/listing.ts';
 import type { Sent } from '../recall/deliver/simulated-rig.ts';
-import { delayMilliseconds, noteWords } from '../show/delay-times.ts';
+import { deviceName, noteWords } from '../model/labels.ts';
+import type { Wiring } from '../model/wiring.ts';
+import type { Inside } from '../trace/inside.ts';
+import { delayMilliseconds } from '../show/delay-times.ts';
 import type { footTravel } from '../show/floor.ts';
 import { counted, type Evidence } from './evidence.ts';
 
@@ -84,3 +87,18 @@ export const footWay = (
   source: 'plane geometry',
   rests: 'typical',
 });
+
+/** What the units that a sound passes add, as far as it was entered; null where it was for none of them. */
+export function latencyInside(wiring: Wiring, inside: readonly Inside[]): Evidence | null {
+  const entered = inside.flatMap(({ device, latencyMs }) => (latencyMs === null ? [] : [{ device, latencyMs }]));
+  if (entered.length === 0) return null;
+  const total = entered.reduce((sum, { latencyMs }) => sum + latencyMs, 0);
+  return {
+    of: 'Latency of the units on the way',
+    value: `${Math.round(total * 10) / 10} ms`,
+    inputs: entered.map(({ device, latencyMs }) => [deviceName(wiring, device), `${latencyMs} ms`]),
+    formula: 'the sum of what was entered for their presets, one after the other',
+    source: 'as measured, or as the papers of each unit say; what stands side by side is not told apart',
+    rests: 'entered',
+  };
+}

@@ -159,3 +159,16 @@ describe('the run', () => {
     });
   });
 });
+
+test('the latency of the units on the way is the sum of what was entered; nothing where nobody did', () => {
+  const wiring = buildWiring(demoShow().rig);
+  const unit = (device: string, latencyMs: number | null) => ({ device, words: '', latencyMs });
+  expect(why.latencyInside(wiring, [unit('echo', null)])).toBeNull();
+  expect(why.latencyInside(wiring, [unit('echo', 1.5), unit('hall', null), unit('hall', 2.25)])).toMatchObject({
+    value: '3.8 ms',
+    inputs: [
+      ['Echo', '1.5 ms'],
+      ['Hall', '2.25 ms'],
+    ],
+  });
+});

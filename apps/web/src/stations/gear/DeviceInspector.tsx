@@ -1,4 +1,4 @@
-import { Button, Checkbox, NumberInput, Select, TagsInput, TextInput } from '@mantine/core';
+import { Button, Checkbox, Select, TagsInput, TextInput } from '@mantine/core';
 import {
   archetypeOf,
   assertNever,
@@ -7,15 +7,29 @@ import {
   type Device,
   domainLabel,
   domainValues,
+  freeChannel,
+  freshId,
+  freshName,
   inOrder,
+  isDeclared,
+  openDevice,
   type Owner,
   type ParamSpec,
   type PowerUp,
+  volumePedals,
+  volumePlace,
+  volumeWords,
 } from '@yunta/core';
 import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { ContactTable } from './ContactTable.tsx';
+import { ownerWords } from './gear-words.ts';
+import { IntegerField } from './IntegerField.tsx';
 import { StoredPresets } from './StoredPresets.tsx';
+import { OnlyFor } from './OnlyFor.tsx';
+import { ownId } from './own-id.ts';
+import { TypeNote } from './TypeNote.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { Fold } from '../../ui/Fold.tsx';
 
@@ -26,6 +40,16 @@ export function DeviceInspector({ id }: { readonly id: string }) {
   if (!wired) return null;
   const { device, anatomy } = wired;
   const set = <K extends keyof Device>(field: K, value: Device[K]) => run(commands.setDevice(show, id, field, value));
+  const copy = () => {
+    const devices = Object.values(show.rig.devices);
+    const name = freshName(
+      device.name,
+      devices.map((each) => each.name),
+    );
+    const newId = freshId(name, show.rig.devices, 'device');
+    const channel = typeof device.channel === 'number' ? freeChannel(show.rig) : device.channel;
+    if (run(commands.copyDevice(show, id, newId, name, channel))) selectDevice(newId);
+  };
   const listens = anatomy.jacks.some((jack) => jack.kind === 'midi-in');
   return (
     <section className="inspector" aria-label={`Inspector: ${device.name}`}>
@@ -33,9 +57,8 @@ export function DeviceInspector({ id }: { readonly id: string }) {
         <h2>{device.name}</h2>
         <LinkButton onClick={() => selectDevice(null)}>Close</LinkButton>
       </div>
-      <span className="soft" style={{ fontSize: 12 }}>
-        {device.type.name}: generic, typical values
-      </span>
+      <TypeNote device={device} />
+      <VolumePlaceNote device={id} />
       <NameField key={device.name} value={device.name} onCommit={(name) => set('name', name)} />
       <div className="pair">
         <Select
@@ -82,6 +105,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
       {anatomy.controls.some((control) => control.contacts) && <ContactTable device={device} />}
       <PowerUps device={device} controls={anatomy.controls} />
       <Owners device={device} controls={anatomy.controls} />
+      <OnlyFor wired={wired} />
       {anatomy.switches.length > 0 && (
         <fieldset>
           <legend>Planned for the foot</legend>
@@ -103,7 +127,11 @@ export function DeviceInspector({ id }: { readonly id: string }) {
         </fieldset>
       )}
       {anatomy.presets && <StoredPresets device={device} />}
-      <div>
+      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
+        <OpenButton id={id} />
+        <Button variant="default" onClick={copy}>
+          Copy {device.name}
+        </Button>
         <Button
           variant="default"
           color="red"
@@ -115,6 +143,64 @@ export function DeviceInspector({ id }: { readonly id: string }) {
         </Button>
       </div>
     </section>
+  );
+}
+
+/** To all that is inside; the device is written out first where its type is one of the generic ones. */
+function OpenButton({ id }: { readonly id: string }) {
+  const { show, run, id: rig, selectDevice } = useShow();
+  const navigate = useNavigate();
+  const { type } = show.rig.devices[id];
+  const open = () => {
+    if (!isDeclared(type) && !run(openDevice(show, id, ownId()))) return;
+    selectDevice(null);
+    void navigate(`/rig/${rig}/gear?inside=${encodeURIComponent(id)}`);
+  };
+  return (
+    <Button variant="default" onClick={open}>
+      Edit what is inside
+    </Button>
+  );
+}
+
+/** What a volume pedal does where it stands in the selected sound. */
+function VolumePlaceNote({ device }: { readonly device: string }) {
+  const { wiring, tracer, sound } = useShow();
+  if (!volumePedals(wiring).includes(device)) return null;
+  const place = volumePlace(tracer.trace(sound), device);
+  const nameOf = (id: string) => wiring.device.get(id)!.device.name;
+  return (
+    <p style={{ margin: 0 }}>
+      <b>{sound ? `In ${sound.name}` : 'As it powers up'}</b>:{' '}
+      {place ? `${volumeWords(place, nameOf)}.` : 'the signal does not pass it: it does nothing.'}
+    </p>
+  );
+}
+
+/** A word or two, taken when one leaves the field or presses Enter; it may be empty. */
+function TextField({
+  label,
+  max,
+  value,
+  onCommit,
+}: {
+  readonly label: string;
+  readonly max: number;
+  readonly value: string;
+  readonly onCommit: (value: string) => void;
+}) {
+  const [typed, setTyped] = useState(value);
+  useEffect(() => setTyped(value), [value]);
+  const take = () => typed.trim() !== value && onCommit(typed.trim());
+  return (
+    <TextInput
+      label={label}
+      value={typed}
+      maxLength={max}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+    />
   );
 }
 
@@ -188,12 +274,16 @@ function Param({
           onChange={(next) => next && onCommit(next)}
         />
       );
+    case 'text':
+      return <TextField label={spec.label} max={spec.max} value={value as string} onCommit={onCommit} />;
     case 'words':
       return (
         <TagsInput
           label={spec.label}
           value={[...(value as readonly string[])]}
           maxTags={spec.max}
+          // A comma may stand inside one of them.
+          splitChars={[';']}
           onChange={(next) => (next.length > 0 || spec.mayBeEmpty === true) && onCommit(next)}
         />
       );
@@ -203,51 +293,6 @@ function Param({
       return assertNever(spec, 'spec');
   }
 }
-
-/** Taken when left or on Enter, so that half a number is no edit. */
-export function IntegerField({
-  label,
-  value,
-  min,
-  max,
-  onCommit,
-  hidden = false,
-}: {
-  readonly label: string;
-  readonly value: number;
-  readonly min: number;
-  readonly max: number;
-  readonly onCommit: (value: number) => void;
-  readonly hidden?: boolean;
-}) {
-  const [typed, setTyped] = useState<string | number>(value);
-  useEffect(() => setTyped(value), [value]);
-  const take = () => {
-    if (typeof typed === 'number' && typed !== value) onCommit(typed);
-    else if (typed === '') setTyped(value);
-  };
-  return (
-    <NumberInput
-      {...(hidden ? { 'aria-label': label } : { label })}
-      value={typed}
-      min={min}
-      max={max}
-      clampBehavior="strict"
-      allowDecimal={false}
-      onChange={setTyped}
-      onBlur={take}
-      onKeyDown={(event) => event.key === 'Enter' && take()}
-      hideControls
-    />
-  );
-}
-
-const ownerWords: Record<Owner, string> = {
-  programmed: 'slots must deliver it',
-  foot: 'the player’s foot',
-  hand: 'a hand',
-  live: 'the player, live',
-};
 
 /** Who answers for each control: what is not programmed is a cue, and is not judged. */
 function Owners({ device, controls }: { readonly device: Device; readonly controls: readonly Control[] }) {
@@ -275,6 +320,15 @@ function Owners({ device, controls }: { readonly device: Device; readonly contro
   );
 }
 
+/** Of a range that value which it has, and the one that is typical: the others are too many for a list. */
+const rangeChoices = (
+  control: Control,
+  after: PowerUp,
+): readonly { readonly value: string; readonly label: string }[] =>
+  [...new Set([control.powerUp, after].flatMap((one) => (one.is === 'value' ? [String(one.value)] : [])))].map(
+    (value) => ({ value, label: value }),
+  );
+
 /** What each control is after power-up; the preset too, where there are some. */
 function PowerUps({ device, controls }: { readonly device: Device; readonly controls: readonly Control[] }) {
   const { show, run } = useShow();
@@ -299,7 +353,7 @@ function PowerUps({ device, controls }: { readonly device: Device; readonly cont
             value={after.is === 'value' ? String(after.value) : after.is}
             data={[
               ...(control.domain.kind === 'range'
-                ? []
+                ? rangeChoices(control, after)
                 : domainValues(control.domain).map((controlValue) => ({
                     value: String(controlValue),
                     label: domainLabel(control.domain, controlValue),

@@ -1,18 +1,47 @@
-import { commands, type Device, inOrder, switchingOf, type WiredDevice } from '@yunta/core';
+import {
+  anatomyOf,
+  commands,
+  type Device,
+  inOrder,
+  isDeclared,
+  switchingOf,
+  type WiredDevice,
+  freshId,
+} from '@yunta/core';
 import { useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
-import { freshId } from '../../ui/ids.ts';
 import { StationHead } from '../../ui/StationHead.tsx';
-import { AddDevice } from './AddDevice.tsx';
+import { RigEntry } from '../entry/RigEntry.tsx';
 import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
+import { DeviceEditor } from './inside/DeviceEditor.tsx';
+import { PresetsPage } from './presets/PresetsPage.tsx';
+import { OwnTypes } from './OwnTypes.tsx';
 import './gear.css';
 
-/** What there is and what each piece needs to be told; the selected piece is in the inspector. */
+/** What there is; or, of one piece, what it stores or what is inside where that is written out. */
 export function GearStation() {
+  const { show } = useShow();
+  const [params, setParams] = useSearchParams();
+  const inside = params.get('inside');
+  const device = inside === null ? undefined : show.rig.devices[inside];
+  const stores = params.get('presets');
+  const storing = stores === null ? undefined : show.rig.devices[stores];
+  if (storing && anatomyOf(storing.type).presets)
+    return <PresetsPage key={storing.id} device={storing} onClose={() => setParams({})} />;
+  return device && isDeclared(device.type) ? (
+    <DeviceEditor key={device.id} id={device.id} onClose={() => setParams({})} />
+  ) : (
+    <GearTable />
+  );
+}
+
+/** What there is and what each piece needs to be told; the selected piece is in the inspector. */
+function GearTable() {
   const { show, wiring, device: selected, selectDevice } = useShow();
   const switching = useMemo(() => switchingOf(wiring), [wiring]);
   const devices = inOrder(show.rig.devices);
@@ -35,11 +64,14 @@ export function GearStation() {
       >
         <span className="soft num">{devices.length} pieces</span>
       </StationHead>
-      <AddDevice />
+      <RigEntry
+        label="Add a device"
+        placeholder="What do you have? drive, delay, valve amp …, or a whole line: guitar > tuner > switcher"
+      />
       {devices.length === 0 ? (
         <p className="sheet soft" style={{ margin: 0, padding: '12px 14px' }}>
-          Nothing yet. Type what you have: <i>guitar</i>, <i>loop switcher</i>, <i>drive</i>, <i>preamp</i>,{' '}
-          <i>A/B/Y box</i>. Each comes with typical values that you can change.
+          Nothing yet. Type what you have, a piece or a whole line: <i>guitar</i>, <i>drive</i>,{' '}
+          <i>guitar &gt; tuner &gt; switcher</i>. Each comes with typical values that you can change.
         </p>
       ) : (
         <div className="sheet" style={{ overflowX: 'auto', borderTop: 0 }}>
@@ -80,6 +112,7 @@ export function GearStation() {
           <span>values come with the type; check each in the device’s own papers and change it in the inspector</span>
         </p>
       )}
+      <OwnTypes />
     </>
   );
 }

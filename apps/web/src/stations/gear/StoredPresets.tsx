@@ -1,6 +1,7 @@
 import { TextInput } from '@mantine/core';
 import { commands, type Device, type NoteValue, noteValues, noteWords, type StoredPreset } from '@yunta/core';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
@@ -8,9 +9,10 @@ import { LinkButton } from '../../ui/LinkButton.tsx';
 
 /** What is known of what the device stores: names and values by panel number. What is not entered counts as unknown. */
 export function StoredPresets({ device }: { readonly device: Device }) {
-  const { show, run, wiring, attempt } = useShow();
+  const { show, run, wiring, attempt, id: rig, selectDevice } = useShow();
   const [typed, setTyped] = useState('');
   const [reason, setReason] = useState<string | null>(null);
+  const navigate = useNavigate();
   const stored = wiring.device.get(device.id)!.anatomy.controls.filter((control) => control.scope === 'preset');
   const numbers = Object.keys(device.presets)
     .map(Number)
@@ -28,6 +30,27 @@ export function StoredPresets({ device }: { readonly device: Device }) {
     if (!(wire in device.presets)) set(Number(wire), { values: {} });
     setTyped('');
   };
+  const toTable = (
+    <LinkButton
+      onClick={() => {
+        selectDevice(null);
+        void navigate(`/rig/${rig}/gear?presets=${encodeURIComponent(device.id)}`);
+      }}
+    >
+      Edit presets as a table
+    </LinkButton>
+  );
+  if (stored.length > mostBeside)
+    return (
+      <fieldset>
+        <legend>Stored presets, as far as known</legend>
+        <p style={{ margin: 0 }}>
+          {numbers.length === 0 ? 'None is entered yet.' : `${numbers.length} entered.`} Each holds {stored.length}{' '}
+          things.
+        </p>
+        {toTable}
+      </fieldset>
+    );
   return (
     <fieldset>
       <legend>Stored presets, as far as known</legend>
@@ -95,9 +118,13 @@ export function StoredPresets({ device }: { readonly device: Device }) {
         />
         <LinkButton type="submit">Add</LinkButton>
       </form>
+      {toTable}
     </fieldset>
   );
 }
+
+/** What stores more is entered in a table of its own. */
+const mostBeside = 3;
 
 function withSync({ sync: _, ...preset }: StoredPreset, note: string): StoredPreset {
   return note === '' ? preset : { ...preset, sync: note as NoteValue };

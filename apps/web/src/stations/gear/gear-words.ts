@@ -1,4 +1,4 @@
-import { type Device, splitRef, type Switching, type WiredDevice, type Wiring } from '@yunta/core';
+import { type Device, type Owner, splitRef, type Switching, type WiredDevice, type Wiring } from '@yunta/core';
 
 /** How slots switch a piece, in words: its loop, its own switch, or by hand. */
 export function switchedBy(wiring: Wiring, { loop, own }: Switching): string {
@@ -37,3 +37,11 @@ export const doesWords = ({ anatomy }: WiredDevice): string =>
 
 /** Jacks that hold a plug, of all it has. */
 export const plugsOf = ({ anatomy, plugged }: WiredDevice): string => `${plugged.size} of ${anatomy.jacks.length}`;
+
+/** Who answers for a control. */
+export const ownerWords: Record<Owner, string> = {
+  programmed: 'slots must deliver it',
+  foot: 'the player’s foot',
+  hand: 'a hand',
+  live: 'the player, live',
+};

@@ -1,3 +1,4 @@
+import type { ComponentProps } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import {
   chosenSetList,
@@ -10,7 +11,7 @@ import {
   type Show,
   unjudged,
 } from '@yunta/core';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useFindings, useSaved, useShow } from '../../api/rig.tsx';
 import { readHistory } from '../../api/shows.ts';
 import { FindingLine } from '../../ui/FindingLine.tsx';
@@ -22,6 +23,7 @@ import { levels, outcomeOf } from '../proof/levels.ts';
 import { useAccidentalPresses, useProof } from '../proof/use-proof.ts';
 import { conventionWords } from './convention-words.ts';
 import { byStation } from './by-station.ts';
+import { VariantsPage } from './variants/VariantsPage.tsx';
 import { verdictOf } from './verdict.ts';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
@@ -31,6 +33,11 @@ import './overview.css';
 
 /** The verdict first: whether one can go on stage with this, and what stands in the way. */
 export function OverviewStation() {
+  const [params, setParams] = useSearchParams();
+  return params.get('view') === 'variants' ? <VariantsPage onClose={() => setParams({})} /> : <Overview />;
+}
+
+function Overview() {
   const { show } = useShow();
   const { judged } = useFindings();
   return (
@@ -220,32 +227,59 @@ function RigFacts() {
             <span>{value}</span>
           </div>
         ))}
+        <WidthChoice />
         <LengthUnitChoice />
       </div>
     </div>
   );
 }
 
-/** On which side of the disputed questions this rig is: rules that practitioners dispute follow it. */
+/** What it plays to tonight: findings of width follow it. */
+function WidthChoice() {
+  const { show, run } = useShow();
+  return (
+    <FactChoice
+      label="Tonight is"
+      value={show.rig.settings.width ?? ''}
+      choices={[
+        { value: '', label: 'not said' },
+        { value: 'mono', label: 'mono' },
+        { value: 'stereo', label: 'stereo' },
+      ]}
+      onPick={(width) =>
+        run(commands.setSetting(show, 'width', width === 'mono' || width === 'stereo' ? width : undefined))
+      }
+    />
+  );
+}
+
 /** In what lengths are shown and typed. */
 function LengthUnitChoice() {
   const { show, run } = useShow();
   return (
+    <FactChoice
+      label="Lengths in"
+      value={show.rig.settings.lengthUnit ?? 'm'}
+      choices={[
+        { value: 'm', label: 'metres' },
+        { value: 'ft', label: 'feet' },
+      ]}
+      onPick={(unit) => run(commands.setLengthUnit(show, unit === 'ft' ? 'ft' : 'm'))}
+    />
+  );
+}
+
+/** A fact of the rig that one chooses, in a row of facts. */
+function FactChoice(choice: Pick<ComponentProps<typeof CellSelect>, 'label' | 'value' | 'choices' | 'onPick'>) {
+  return (
     <div style={{ display: 'contents' }}>
-      <span className="soft">Lengths in</span>
-      <CellSelect
-        label="Lengths in"
-        value={show.rig.settings.lengthUnit ?? 'm'}
-        choices={[
-          { value: 'm', label: 'metres' },
-          { value: 'ft', label: 'feet' },
-        ]}
-        onPick={(unit) => run(commands.setLengthUnit(show, unit === 'ft' ? 'ft' : 'm'))}
-      />
+      <span className="soft">{choice.label}</span>
+      <CellSelect {...choice} />
     </div>
   );
 }
 
+/** On which side of the disputed questions this rig is: rules that practitioners dispute follow it. */
 function ConventionsTable() {
   const { show, run } = useShow();
   return (
@@ -256,15 +290,13 @@ function ConventionsTable() {
       </div>
       <div className="sheet factgrid" style={{ gridTemplateColumns: 'auto 1fr' }}>
         {(Object.keys(conventions) as (keyof Conventions)[]).map((question) => (
-          <div key={question} style={{ display: 'contents' }}>
-            <span className="soft">{conventionWords[question]}</span>
-            <CellSelect
-              label={conventionWords[question]}
-              value={conventionOf(show.rig, question)}
-              choices={conventions[question].map((side) => ({ value: side, label: side }))}
-              onPick={(side) => run(commands.setConvention(show, question, side as never))}
-            />
-          </div>
+          <FactChoice
+            key={question}
+            label={conventionWords[question]}
+            value={conventionOf(show.rig, question)}
+            choices={conventions[question].map((side) => ({ value: side, label: side }))}
+            onPick={(side) => run(commands.setConvention(show, question, side as never))}
+          />
         ))}
       </div>
     </>

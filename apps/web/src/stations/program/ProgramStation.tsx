@@ -11,6 +11,7 @@ import { type LayoutKind, propose } from './layouts.ts';
 import styles from './program.module.css';
 import { SelectedSlot } from './SelectedSlot.tsx';
 import { SlotPlan } from './SlotPlan.tsx';
+import { TwinBank } from './TwinBank.tsx';
 import { Worksheet } from './Worksheet.tsx';
 import './worksheet.css';
 
@@ -107,6 +108,7 @@ export function ProgramStation() {
               )}
             </div>
           )}
+          {controller && layout === null && <TwinBank key={controller.id} controller={controller} />}
         </Tabs.Panel>
         {controller && (
           <Tabs.Panel value="other">

@@ -103,9 +103,10 @@ export function SlotPlan({ controller, preview }: SlotPlanProps) {
     setCarried({ kind: 'slot', id: slot.id });
     say(`${nameOf(slot)} picked up from ${slotLabel(place)}. Arrows go to another switch, Space puts it there.`);
   };
+  const overWords = (place: Place) => `over ${slotLabel(place)}: ${nameOf(slotUnder(place))}`;
   const walk = (to: Place) => {
     setAt(to);
-    if (carried) say(`over ${slotLabel(to)}: ${nameOf(slotUnder(to))}`);
+    if (carried) say(overWords(to));
     focusAt(to);
   };
   const onKeyDown = (event: React.KeyboardEvent) => {
@@ -162,6 +163,10 @@ export function SlotPlan({ controller, preview }: SlotPlanProps) {
       sensors={sensors}
       collisionDetection={pointerWithin}
       onDragStart={({ active }) => setCarried(active.data.current as Carried)}
+      onDragOver={({ over }) => {
+        const place = over?.data.current as Place | undefined;
+        say(place ? overWords(place) : '');
+      }}
       onDragCancel={() => setCarried(null)}
       onDragEnd={({ active, over }) =>
         over ? put(active.data.current as Carried, over.data.current as Place) : setCarried(null)

@@ -1,4 +1,3 @@
-import { TextInput } from '@mantine/core';
 import {
   type Cable,
   type CableEnd,
@@ -7,41 +6,33 @@ import {
   inOrder,
   isOut,
   lengthIn,
+  lengthTyped,
   type Jack,
-  readPatchLine,
   type Rig,
   buildWiring,
 } from '@yunta/core';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
-import { lengthTyped, numberShown } from '../../ui/numbers.ts';
-import { freshId } from '../../ui/ids.ts';
-import { LineForm } from '../../ui/LineForm.tsx';
+import { numberShown } from '../../ui/numbers.ts';
+import { poleChoiceOf, poleChoices } from './pole-choices.ts';
+import styles from './routing.module.css';
+import { RigEntry } from '../entry/RigEntry.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 
-const reasons = {
-  'no-arrow': () => 'Write it as “guitar > switcher”: what it comes from, an arrow, what it goes into.',
-  'no-device': (typed: string) => `No device is called “${typed}”. Add it above first, or check the name.`,
-  'no-jack': (typed: string) =>
-    `No free jacks fit “${typed}”. Name them (“switcher send 4 > combo input”), or pull a cable first.`,
-} as const;
-
 /** What is plugged into what, each row edited in place; a new cable is said in one line. */
 export function PatchTable() {
-  const { show, run } = useShow();
-  const [line, setLine] = useState('');
-  const [reason, setReason] = useState<string | null>(null);
+  const { show } = useShow();
   const cables = inOrder(show.rig.cables);
-  const add = () => {
-    const read = readPatchLine(show.rig, line);
-    if (!read.ok) return setReason(reasons[read.reason](read.typed));
-    if (!run(commands.connect(show, freshId('cable', show.rig.cables, 'cable'), read.plugs))) return;
-    setLine('');
-    setReason(null);
-  };
+  const list = useRef<HTMLDivElement>(null);
+  const count = useRef(cables.length);
+  // What was added stands where it can be seen: the list scrolls by itself, the line that one types in stays.
+  useEffect(() => {
+    if (cables.length > count.current && list.current) list.current.scrollTop = list.current.scrollHeight;
+    count.current = cables.length;
+  }, [cables.length]);
   return (
     <>
       <div className="sectionhead">
@@ -50,19 +41,11 @@ export function PatchTable() {
           {cables.length} {cables.length === 1 ? 'cable' : 'cables'}
         </span>
       </div>
-      <div className="sheet">
-        <LineForm does="Connect" onAdd={add}>
-          <TextInput
-            className="grow"
-            aria-label="Add a cable"
-            placeholder="guitar > switcher    or    switcher send 4 > combo input    or, a Y cord,    guitar > amp + tuner"
-            value={line}
-            onChange={(event) => setLine(event.target.value)}
-            error={reason ?? undefined}
-            spellCheck={false}
-            autoComplete="off"
-          />
-        </LineForm>
+      <RigEntry
+        label="Add a cable"
+        placeholder="What plugs into what? guitar > switcher, or switcher send 4 > combo input"
+      />
+      <div className={`sheet ${styles.list}`} ref={list} role="region" aria-label="Cables" tabIndex={0}>
         {cables.length === 0 ? (
           <p className="soft" style={{ padding: '4px 12px' }}>
             No cables yet.
@@ -119,6 +102,7 @@ function CableRow({ cable }: { readonly cable: Cable }) {
       </td>
       <td>
         <Ends cable={cable} side="To" ends={to} />
+        <PolesSelect cable={cable} ends={[...from, ...to]} />
         {isAdding && (
           <NewEnd
             cable={cable}
@@ -203,6 +187,23 @@ function Ends({
       </div>
     );
   });
+}
+
+/** How a cable joins the poles of its plugs, where there is a choice. */
+function PolesSelect({ cable, ends }: { readonly cable: Cable; readonly ends: readonly CableEnd[] }) {
+  const { show, run } = useShow();
+  const choices = poleChoices(cable, ends);
+  if (choices.length < 2) return null;
+  return (
+    <CellSelect
+      label={`Poles of ${cable.tag}`}
+      value={poleChoiceOf(cable, choices).id}
+      choices={choices.map(({ id, label }) => ({ value: id, label: `wired ${label}` }))}
+      onPick={(picked) =>
+        run(commands.setCable(show, cable.id, 'poles', choices.find((choice) => choice.id === picked)?.poles))
+      }
+    />
+  );
 }
 
 /** One end of a cable: its jack, and every free jack that this end could go into instead. */

@@ -1,29 +1,55 @@
 import { useElementSize } from '@mantine/hooks';
-import { panelNumber, why } from '@yunta/core';
+import { panelNumber, type Trace, why, type Wiring } from '@yunta/core';
 import { useMemo, useRef } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { Why } from '../../ui/Why.tsx';
+import { foldTrace, unfolded } from './fold-trace.ts';
 import { layWeave, type PlacedPass, strip } from './signal-diagram-layout.ts';
+import type { Routed } from './signal-route.ts';
 
-/** The run of the signal through the rig in the selected sound. Arrow keys walk its passes. */
-export function SignalDiagram({
-  selected,
-  onSelect,
-  controls,
-}: {
+/** What of the run is drawn and how: the same for the selected sound and for what it is compared with. */
+interface WeaveProps {
+  readonly wiring: Wiring;
+  readonly trace: Trace;
+  /** What the run is called. */
+  readonly name: string;
+  /** Passes that the compared run has not. */
+  readonly differs: ReadonlySet<number>;
+  readonly folds: boolean;
+  readonly controls: boolean;
+  /** The pass that the keyboard is on. */
   readonly selected: number;
   readonly onSelect: (pass: number) => void;
-  readonly controls: boolean;
-}) {
-  const { tracer, sound, wiring, selectDevice, device } = useShow();
+  readonly onUnfold: () => void;
+}
+
+/** The run of the signal through the rig in one sound. Arrow keys walk its passes. */
+export function SignalDiagram({
+  wiring,
+  trace,
+  name,
+  differs,
+  folds,
+  controls,
+  selected,
+  onSelect,
+  onUnfold,
+}: WeaveProps) {
+  const { selectDevice, device } = useShow();
   const { ref, width } = useElementSize();
   const passes = useRef(new Map<number, SVGGElement>());
-  const trace = useMemo(() => tracer.trace(sound), [tracer, sound]);
-  const layout = useMemo(() => layWeave(wiring, trace, width), [wiring, trace, width]);
+  const drawn = useMemo(() => (folds ? foldTrace(trace, differs) : unfolded(trace)), [folds, trace, differs]);
+  const layout = useMemo(() => layWeave(wiring, drawn, width), [wiring, drawn, width]);
+  const at = Math.max(
+    0,
+    drawn.passes.findIndex(({ stands }) => stands.includes(selected)),
+  );
   const take = (index: number) => {
-    onSelect(index);
-    selectDevice(trace.passes[index].device);
+    const { stands, device: of } = drawn.passes[index];
+    onSelect(stands[0]);
+    if (stands.length > 1) onUnfold();
+    selectDevice(of);
     passes.current.get(index)?.focus();
     passes.current.get(index)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
@@ -31,7 +57,12 @@ export function SignalDiagram({
     const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     if (by === 0) return;
     event.preventDefault();
-    take(Math.min(trace.passes.length - 1, Math.max(0, selected + by)));
+    const to = Math.min(drawn.passes.length - 1, Math.max(0, at + by));
+    // A folded stretch is walked over; Enter opens it.
+    onSelect(drawn.passes[to].stands[0]);
+    selectDevice(drawn.passes[to].device);
+    passes.current.get(to)?.focus();
+    passes.current.get(to)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
   return (
     <div className="sheet">
@@ -56,7 +87,7 @@ export function SignalDiagram({
             height={layout.height}
             onKeyDown={onKeyDown}
             role="group"
-            aria-label={`The run in ${sound?.name ?? 'the rig as it powers up'}: ${trace.passes.length} passes`}
+            aria-label={`The run in ${name}: ${trace.passes.length} passes`}
           >
             {layout.rails.map((rail) => (
               <g key={rail.device}>
@@ -72,14 +103,16 @@ export function SignalDiagram({
                 />
                 <polygon className="strip out" points={stripOf(jumper.x, jumper.y, jumper.width, 30)} />
                 <TwoLines className="small" x={jumper.x} y={jumper.y} text={jumper.title} most={9} />
-                <title>{`${jumper.title}: ${jumper.jumper.label} is out in this sound`}</title>
+                <title>
+                  {jumper.jumper.isFolded
+                    ? `Off in this sound: ${jumper.jumper.holds.map((held) => wiring.rig.devices[held].name).join(', ')}`
+                    : `${jumper.title}: ${jumper.jumper.label} is out in this sound`}
+                </title>
               </g>
             ))}
-            {controls && <ControlLines layout={layout} />}
+            {controls && <ControlLines layout={layout} wiring={wiring} />}
             <g aria-hidden="true">
-              {layout.route.paths.map((path, i) => (
-                <path key={i} className={trace.sounds ? 'run' : 'run lost'} d={path} />
-              ))}
+              <RunLines route={layout.route} className={trace.sounds ? 'run' : 'run lost'} />
               {layout.rails.map(
                 (rail) =>
                   rail.label && (
@@ -93,8 +126,10 @@ export function SignalDiagram({
               <PassMark
                 key={placed.pass.index}
                 placed={placed}
-                selected={placed.pass.index === selected && device === placed.pass.device}
-                tabbable={placed.pass.index === selected}
+                stands={placed.pass.stands.map((index) => wiring.rig.devices[trace.passes[index].device].name)}
+                differs={placed.pass.stands.some((index) => differs.has(index))}
+                selected={placed.pass.index === at && device === placed.pass.device}
+                tabbable={placed.pass.index === at}
                 onSelect={() => take(placed.pass.index)}
                 keep={(node) =>
                   node ? passes.current.set(placed.pass.index, node) : passes.current.delete(placed.pass.index)
@@ -111,6 +146,9 @@ export function SignalDiagram({
         <span>heavy: the live line</span>
         <span>dashed: in a loop that is off</span>
         <span>wide bar: passed more than once</span>
+        {differs.size > 0 && <span>wedge: not so in the other</span>}
+        {drawn.hidden > 0 && <span>{drawn.hidden} folded</span>}
+        {trace.widths.links.flat().includes('stereo') && <span>double line: stereo</span>}
         {!trace.sounds && (
           <span className="stop">
             {trace.passes.length === 0
@@ -132,6 +170,37 @@ export function SignalDiagram({
   );
 }
 
+/** The live line: stereo as two strokes; where a stretch only runs over another, that one is parted. */
+function RunLines({ route, className }: { readonly route: Routed; readonly className: string }) {
+  const stereo = route.paths.filter((path) => path.isStereo);
+  return (
+    <>
+      {stereo.map((path, i) => (
+        <path key={i} className={`${className} double`} d={path.d} />
+      ))}
+      {stereo.map((path, i) => (
+        <path key={i} className="between" d={path.d} />
+      ))}
+      {route.paths
+        .filter((path) => !path.isStereo)
+        .map((path, i) => (
+          <path key={i} className={className} d={path.d} />
+        ))}
+      {route.crossings.map(({ x, y }) => (
+        <g key={`${x} ${y}`}>
+          <rect className="parted" x={x - 6} y={y - 5} width={12} height={10} />
+          <path className={className} d={`M ${x} ${y - 6} V ${y + 6}`} />
+        </g>
+      ))}
+      {route.sides.map(({ x, y, side }) => (
+        <text key={`${x} ${y}`} className="small" x={x} y={y}>
+          {side === 'left' ? 'L' : 'R'}
+        </text>
+      ))}
+    </>
+  );
+}
+
 const stripOf = (x: number, y: number, width: number, height: number): string => {
   const [l, r, t, b] = [x - width / 2, x + width / 2, y - height / 2, y + height / 2];
   return `${l + 5},${t} ${r},${t} ${r - 5},${b} ${l},${b}`;
@@ -141,20 +210,27 @@ const short = (text: string, most: number): string => (text.length > most ? `${t
 
 function PassMark({
   placed,
+  stands,
+  differs,
   selected,
   tabbable,
   onSelect,
   keep,
 }: {
   readonly placed: PlacedPass;
+  /** Names of the pieces that it stands for. */
+  readonly stands: readonly string[];
+  readonly differs: boolean;
   readonly selected: boolean;
   readonly tabbable: boolean;
   readonly onSelect: () => void;
   readonly keep: (node: SVGGElement | null) => void;
 }) {
-  const { pass, x, width, y, onRail, title, note } = placed;
+  const { pass, x, width, y, onRail, title, note, isWide } = placed;
   const middle = x + width / 2;
-  const label = `${pass.index + 1}. ${title}${note ? `, ${note}` : ''}`;
+  const number = pass.stands[0] + 1;
+  const named = stands.length > 1 ? `${stands.length} that do nothing here: ${stands.join(', ')}` : title;
+  const label = `${number}. ${named}${note ? `, ${note}` : ''}${isWide ? ', goes on in stereo' : ''}${differs ? ', not so in the other' : ''}`;
   return (
     <g
       ref={keep}
@@ -167,6 +243,12 @@ function PassMark({
       onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onSelect()}
     >
       <title>{label}</title>
+      {differs && (
+        <path
+          className="wedge"
+          d={onRail ? `M ${middle} ${y - 2} l -5 -8 h 10 z` : `M ${middle} ${y - strip.height / 2} l -6 -9 h 12 z`}
+        />
+      )}
       {onRail ? (
         <>
           <rect className="railhit" x={x + 6} y={note ? y + 13 : y - 9} width={width - 12} height={18} />
@@ -176,7 +258,10 @@ function PassMark({
         </>
       ) : (
         <>
-          <polygon className="strip" points={stripOf(middle, y, strip.width, strip.height)} />
+          <polygon
+            className={stands.length > 1 ? 'strip folded' : 'strip'}
+            points={stripOf(middle, y, strip.width, strip.height)}
+          />
           <TwoLines x={middle} y={y} text={title} most={9} weight={600} />
           {note && (
             <text className="small" x={middle} y={y + 28} textAnchor="middle">
@@ -226,8 +311,7 @@ function TwoLines({
 }
 
 /** MIDI and contacts as thin ticked lines between the pieces that are drawn. */
-function ControlLines({ layout }: { readonly layout: ReturnType<typeof layWeave> }) {
-  const { wiring } = useShow();
+function ControlLines({ layout, wiring }: { readonly layout: ReturnType<typeof layWeave>; readonly wiring: Wiring }) {
   const at = (device: string) => {
     const placed = layout.passes.find((pass) => pass.pass.device === device);
     const bypassed = layout.jumpers.find((jumper) => jumper.jumper.holds.includes(device));

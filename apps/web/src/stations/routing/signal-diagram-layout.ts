@@ -1,4 +1,5 @@
-import { inOrder, type Jumper, type Pass, type Trace, type Wiring } from '@yunta/core';
+import { type Collapse, inOrder, type Pass, type Trace, type Wiring } from '@yunta/core';
+import { type FoldedJumper, type FoldedPass, type FoldedTrace, unfolded } from './fold-trace.ts';
 import { freeText, type Routed, routeRun } from './signal-route.ts';
 
 /** Where everything of the weave lies, in pixels. Time runs left to right, one column a pass; rows are places. */
@@ -22,17 +23,19 @@ export interface WeaveLayout {
 }
 
 export interface PlacedPass {
-  readonly pass: Pass;
+  readonly pass: FoldedPass;
   readonly x: number;
   readonly width: number;
   readonly y: number;
   readonly onRail: boolean;
   readonly title: string;
   readonly note: string;
+  /** Whether it goes on in stereo. */
+  readonly isWide: boolean;
 }
 
 export interface PlacedJumper {
-  readonly jumper: Jumper;
+  readonly jumper: FoldedJumper;
   readonly x: number;
   readonly width: number;
   readonly y: number;
@@ -49,7 +52,8 @@ const railColumn = 36;
 const bypassColumn = 61;
 
 /** Rows are laid by place; within a row, what would overlap goes into a lane of its own. */
-export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
+export function layWeave(wiring: Wiring, whole: Trace | FoldedTrace, room = 0): WeaveLayout {
+  const trace = 'hidden' in whole ? whole : unfolded(whole);
   const { rig } = wiring;
   const times = new Map<string, number>();
   for (const pass of trace.passes) times.set(pass.device, (times.get(pass.device) ?? 0) + 1);
@@ -102,11 +106,27 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
       x: columns.at(pass.column),
       width: columns.widthOf(pass.column),
       y: yOf(place, onRail ? `rail ${pass.device}` : `pass ${pass.index}`),
-      title: nameOf(pass.device),
-      note: pass.bypassed ? 'bypassed' : onRail ? pass.activeSections.join(', ') : '',
+      title: pass.stands.length > 1 ? `${pass.stands.length} quiet` : nameOf(pass.device),
+      isWide: trace.widths.links[pass.index]?.some((width) => width !== 'mono') ?? false,
+      note: [
+        ...(pass.stands.length > 1
+          ? []
+          : pass.bypassed
+            ? ['bypassed']
+            : onRail && pass.activeSections.length > 0
+              ? [pass.activeSections.join(', ')]
+              : []),
+        ...trace.widths.collapses.filter((collapse) => collapse.pass === pass.index).map(collapseWords),
+      ].join(', '),
     };
   });
-  const route = routeRun(passes.map((placed) => ({ ...placed, next: placed.pass.next })));
+  const route = routeRun(
+    passes.map((placed) => ({
+      ...placed,
+      next: placed.pass.next,
+      widths: trace.widths.links[placed.pass.index] ?? [],
+    })),
+  );
   const rails = [...new Set(passes.filter((placed) => placed.onRail).map((placed) => placed.pass.device))].map(
     (device) => {
       const own = passes.filter((placed) => placed.pass.device === device);
@@ -134,7 +154,7 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
     width: strip.bypassed,
     y: yOf(rig.devices[jumper.holds[0]].place, `jumper ${jumper.loop}`),
     railY: passes[jumper.pass].y,
-    title: jumper.holds.map(nameOf).join(' + '),
+    title: jumper.isFolded ? `${jumper.holds.length} off` : jumper.holds.map(nameOf).join(' + '),
   }));
   const counts = new Map<string, number>();
   for (const device of Object.values(rig.devices)) counts.set(device.place, (counts.get(device.place) ?? 0) + 1);
@@ -153,6 +173,9 @@ export function layWeave(wiring: Wiring, trace: Trace, room = 0): WeaveLayout {
   };
 }
 
+/** What stands beside a pass where stereo ends. */
+export const collapseWords = ({ lost }: Collapse): string => (lost ? `${lost.side} side lost` : 'sums left, right');
+
 interface Columns {
   readonly width: number;
   readonly at: (column: number) => number;
@@ -160,7 +183,7 @@ interface Columns {
 }
 
 /** A column is as wide as its label or what hangs under its passes needs; what room there is is shared out. */
-function columnsOf(trace: Trace, isRail: (device: string) => boolean, room: number): Columns {
+function columnsOf(trace: FoldedTrace, isRail: (device: string) => boolean, room: number): Columns {
   const count = Math.max(1, ...trace.passes.map((pass) => pass.column + 1));
   const need = (pass: Pass): number => {
     const bypassed = trace.jumpers.filter((jumper) => jumper.pass === pass.index).length * bypassColumn;
@@ -182,7 +205,7 @@ function columnsOf(trace: Trace, isRail: (device: string) => boolean, room: numb
   };
 }
 
-function jumperSpots(trace: Trace, columns: Columns) {
+function jumperSpots(trace: FoldedTrace, columns: Columns) {
   return trace.passes.flatMap((pass) => {
     const own = trace.jumpers.filter((jumper) => jumper.pass === pass.index && jumper.holds.length > 0);
     const room = columns.widthOf(pass.column) / own.length;

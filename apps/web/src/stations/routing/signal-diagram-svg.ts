@@ -29,6 +29,8 @@ export function diagramSvg(layout: WeaveLayout): string {
     const [l, r, t, b] = [x - width / 2, x + width / 2, y - height / 2, y + height / 2];
     return `${l + 5},${t} ${r},${t} ${r - 5},${b} ${l},${b}`;
   };
+  const run = (d: string, width: number, ink: string): string =>
+    `<path d="${d}" stroke="${ink}" stroke-width="${width}" stroke-linejoin="round" fill="none"/>`;
   const parts = [
     ...layout.rows.map(
       (row) => text(-rows + 4, row.y, row.name, 12, ' font-weight="bold"') + text(-rows + 4, row.y + 14, row.note, 10),
@@ -50,9 +52,16 @@ export function diagramSvg(layout: WeaveLayout): string {
         centred(jumper.x, jumper.y, jumper.title, 9)
       );
     }),
-    ...route.paths.map(
-      (path) => `<path d="${path}" stroke="#000" stroke-width="3.5" stroke-linejoin="round" fill="none"/>`,
+    ...[...route.paths]
+      .sort((one, other) => Number(other.isStereo) - Number(one.isStereo))
+      .map(({ d, isStereo }) => run(d, isStereo ? 7 : 3.5, '#000')),
+    ...route.paths.filter(({ isStereo }) => isStereo).map(({ d }) => run(d, 2.5, '#fff')),
+    ...route.crossings.map(
+      ({ x, y }) =>
+        `<rect x="${x - 6}" y="${y - 5}" width="12" height="10" fill="#fff"/>` +
+        run(`M ${x} ${y - 6} V ${y + 6}`, 3.5, '#000'),
     ),
+    ...route.sides.map(({ x, y, side }) => text(x, y, side === 'left' ? 'L' : 'R', 9)),
     ...rails.map((rail) => (rail.label ? text(rail.label.x, rail.label.y, rail.name, 11) : '')),
     ...passes.map((placed) => {
       const middle = placed.x + placed.width / 2;

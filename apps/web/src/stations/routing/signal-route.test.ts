@@ -1,10 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
-import { demoShow, buildWiring, inOrder, type Show, starterById, starterIds, Tracer } from '@yunta/core';
+import { type Width, demoShow, buildWiring, inOrder, type Show, starterById, starterIds, Tracer } from '@yunta/core';
 import { retraceRig, seededShow } from '@yunta/core/testing';
 import { layWeave } from './signal-diagram-layout.ts';
 import { apart, freeText, routeRun, type Segment } from './signal-route.ts';
 
-const box = (x: number, y: number, next: readonly number[], width = 60) => ({ x, y, width, next });
+const box = (x: number, y: number, next: readonly number[], widths: readonly Width[] = [], width = 60) => ({
+  x,
+  y,
+  width,
+  next,
+  widths,
+});
 
 /** Verticals that read as one line though they are two. */
 function doubled(verticals: readonly Segment[]): readonly (readonly Segment[])[] {
@@ -24,7 +30,7 @@ function doubled(verticals: readonly Segment[]): readonly (readonly Segment[])[]
 describe('the route of the line', () => {
   test('straight on, up and down between neighbours', () => {
     const { paths, verticals } = routeRun([box(0, 50, [1]), box(60, 50, [2]), box(120, 150, [])]);
-    expect(paths.slice(3)).toEqual(['M 120 50 L 120 50 L 120 150 L 120 150']);
+    expect(paths.slice(3)).toEqual([{ d: 'M 120 50 L 120 50 L 120 150 L 120 150', isStereo: false }]);
     expect(verticals).toEqual([{ x1: 120, y1: 50, x2: 120, y2: 150 }]);
   });
 
@@ -39,6 +45,25 @@ describe('the route of the line', () => {
     const around = horizontals.filter((line) => line.y1 !== 50);
     expect(around).toHaveLength(1);
     expect(Math.abs(around[0].y1 - 50)).toBeGreaterThan(18);
+  });
+
+  test('stereo is two lines from where it begins to where it ends, and a side alone is named', () => {
+    const { paths, sides } = routeRun([
+      box(0, 50, [1], ['mono']),
+      box(60, 50, [2], ['stereo']),
+      box(120, 50, [3], ['stereo']),
+      box(180, 50, []),
+    ]);
+    expect(paths.map(({ isStereo }) => isStereo)).toEqual([false, false, true, true, true]);
+    expect(sides).toEqual([]);
+    const split = routeRun([box(0, 50, [1, 2], ['left', 'right']), box(60, 50, []), box(60, 150, [])]);
+    expect(split.sides.map(({ side }) => side)).toEqual(['left', 'right']);
+  });
+
+  test('a line that runs over another parts it, where it ends at one it does not', () => {
+    const over = routeRun([box(0, 50, [2]), box(0, 100, [3]), box(60, 150, []), box(120, 100, [])]);
+    expect(over.crossings).toEqual([{ x: 60, y: 100 }]);
+    expect(routeRun([box(0, 50, [1]), box(60, 150, [])]).crossings).toEqual([]);
   });
 
   const shows: readonly (readonly [string, Show])[] = [

@@ -1,9 +1,13 @@
+import type { Width } from '@yunta/core';
+
 /** A pass as a box that a line enters at its left and leaves at its right. */
 export interface RoutedBox {
   readonly x: number;
   readonly width: number;
   readonly y: number;
   readonly next: readonly number[];
+  /** How wide the line is to each of the next. */
+  readonly widths: readonly Width[];
 }
 
 /** A straight piece of the live line. */
@@ -14,9 +18,19 @@ export interface Segment {
   readonly y2: number;
 }
 
+/** A stretch of the line; stereo is drawn as two. */
+export interface RoutedPath {
+  readonly d: string;
+  readonly isStereo: boolean;
+}
+
 /** The line from pass to pass, by straight pieces. */
 export interface Routed {
-  readonly paths: readonly string[];
+  readonly paths: readonly RoutedPath[];
+  /** Where one stretch runs over another that it has nothing to do with. */
+  readonly crossings: readonly { readonly x: number; readonly y: number }[];
+  /** Which side goes along a stretch that carries one of two. */
+  readonly sides: readonly { readonly x: number; readonly y: number; readonly side: 'left' | 'right' }[];
   readonly verticals: readonly Segment[];
   readonly horizontals: readonly Segment[];
 }
@@ -33,22 +47,35 @@ const halfRow = 18;
 export function routeRun(boxes: readonly RoutedBox[]): Routed {
   const verticals: Segment[] = [];
   const horizontals: Segment[] = [];
-  const paths: string[] = [];
+  const paths: RoutedPath[] = [];
+  const sides: { x: number; y: number; side: 'left' | 'right' }[] = [];
+  const isWideInto = new Set(boxes.flatMap((box) => box.next.filter((_, k) => box.widths[k] === 'stereo')));
   const entered = new Set(boxes.flatMap((box) => box.next));
   boxes.forEach((box, i) => {
     const middle = box.x + box.width / 2;
     const from = entered.has(i) ? box.x : middle;
     const to = box.next.length > 0 ? box.x + box.width : middle;
     horizontals.push({ x1: from, y1: box.y, x2: to, y2: box.y });
-    paths.push(`M ${from} ${box.y} H ${to}`);
+    const isWideOut = box.widths.includes('stereo') || (box.widths.includes('left') && box.widths.includes('right'));
+    // Up to its middle it is what comes in, from there on what goes out.
+    const before = entered.has(i) ? isWideInto.has(i) : isWideOut;
+    const after = box.next.length > 0 ? isWideOut : isWideInto.has(i);
+    if (before === after) paths.push({ d: `M ${from} ${box.y} H ${to}`, isStereo: before });
+    else
+      paths.push(
+        { d: `M ${from} ${box.y} H ${middle}`, isStereo: before },
+        { d: `M ${middle} ${box.y} H ${to}`, isStereo: after },
+      );
   });
-  const edges = boxes.flatMap((box, i) => box.next.map((to) => ({ from: i, to })));
+  const edges = boxes.flatMap((box, i) => box.next.map((to, k) => ({ from: i, to, width: box.widths[k] ?? 'mono' })));
   // The short ones keep their places, the long ones go around.
   const length = ({ from, to }: (typeof edges)[number]): number =>
     boxes[to].x - boxes[from].x + Math.abs(boxes[to].y - boxes[from].y) / 1000;
   for (const edge of [...edges].sort((a, b) => length(a) - length(b))) {
     const [from, to] = [boxes[edge.from], boxes[edge.to]];
     const start = from.x + from.width;
+    if (edge.width === 'left' || edge.width === 'right')
+      sides.push({ x: to.x + Math.max(10, to.width / 2 - 42), y: to.y - 6, side: edge.width });
     if (to.y === from.y && to.x <= start) continue;
     const isFree = (y: number) => isRowFree(boxes, edge.from, edge.to, start, to.x, y);
     const [across, ends] =
@@ -74,9 +101,32 @@ export function routeRun(boxes: readonly RoutedBox[]): Routed {
     for (let n = 1; n < points.length; n += 1)
       if (points[n][1] === points[n - 1][1] && points[n][0] !== points[n - 1][0])
         horizontals.push({ x1: points[n - 1][0], y1: points[n - 1][1], x2: points[n][0], y2: points[n][1] });
-    paths.push(`M ${points.map(([x, at]) => `${x} ${at}`).join(' L ')}`);
+    paths.push({ d: `M ${points.map(([x, at]) => `${x} ${at}`).join(' L ')}`, isStereo: edge.width === 'stereo' });
   }
-  return { paths, verticals, horizontals };
+  return { paths, verticals, horizontals, crossings: crossingsOf(verticals, horizontals), sides };
+}
+
+/** Where a vertical runs over a horizontal that does not end there. */
+function crossingsOf(verticals: readonly Segment[], horizontals: readonly Segment[]): Routed['crossings'] {
+  const isWithin = (at: number, one: number, other: number) =>
+    at > Math.min(one, other) + 3 && at < Math.max(one, other) - 3;
+  return verticals.flatMap(({ x1: x, y1, y2 }) =>
+    joined(horizontals).flatMap(({ y, from, to }) => (isWithin(x, from, to) && isWithin(y, y1, y2) ? [{ x, y }] : [])),
+  );
+}
+
+/** Horizontals at one height that touch are one line. */
+function joined(
+  horizontals: readonly Segment[],
+): readonly { readonly y: number; readonly from: number; readonly to: number }[] {
+  const lines: { y: number; from: number; to: number }[] = [];
+  const spans = horizontals.map(({ x1, x2, y1 }) => ({ y: y1, from: Math.min(x1, x2), to: Math.max(x1, x2) }));
+  for (const span of spans.sort((a, b) => a.y - b.y || a.from - b.from)) {
+    const last = lines.at(-1);
+    if (last && last.y === span.y && span.from <= last.to) last.to = Math.max(last.to, span.to);
+    else lines.push({ ...span });
+  }
+  return lines;
 }
 
 const overlap = (a1: number, a2: number, b1: number, b2: number): boolean =>

@@ -7,6 +7,7 @@ import {
   moments,
   type Part,
   type PartPlan,
+  type Wiring,
 } from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
@@ -39,6 +40,19 @@ export function PartFeet({ part, plan }: { readonly part: Part; readonly plan: P
         cast[when].filter((other) => other !== action),
       ),
     );
+  const mean = (when: 'before' | 'after', action: CastAction, meant: string) => {
+    if (action.kind !== 'foot') return;
+    const { meant: _, ...press } = action;
+    const next: CastAction = meant === '' ? press : { ...press, meant };
+    run(
+      commands.setCast(
+        show,
+        cast.id,
+        when,
+        cast[when].map((other) => (other === action ? next : other)),
+      ),
+    );
+  };
   return (
     <span className="feet">
       {steps.map(({ when, written, derived }) =>
@@ -48,7 +62,19 @@ export function PartFeet({ part, plan }: { readonly part: Part; readonly plan: P
             {when !== 'on' &&
               written.map((action, i) => (
                 <span key={i} className="doing" data-hands={action.kind === 'cue' || undefined}>
-                  {actionLabel(wiring, action)}{' '}
+                  {actionLabel(wiring, unmeant(action))}{' '}
+                  {action.kind === 'foot' && meanings(wiring, action).length > 0 && (
+                    <CellSelect
+                      label={`What ${actionLabel(wiring, unmeant(action))} ${when} ${part.name} is meant for`}
+                      value={action.meant === undefined ? '' : String(action.meant)}
+                      placeholder="for …"
+                      choices={[
+                        { value: '', label: 'for anything' },
+                        ...meanings(wiring, action).map((meant) => ({ value: meant, label: `for ${meant}` })),
+                      ]}
+                      onPick={(meant) => mean(when, action, meant)}
+                    />
+                  )}
                   <LinkButton
                     aria-label={`Take ${actionLabel(wiring, action)} ${when} ${part.name} away`}
                     title="Written by hand: take it away"
@@ -71,6 +97,19 @@ export function PartFeet({ part, plan }: { readonly part: Part; readonly plan: P
     </span>
   );
 }
+
+/** The press alone: what it is meant for stands beside it. */
+const unmeant = (action: CastAction): CastAction =>
+  action.kind === 'foot' ? { kind: 'foot', device: action.device, switch: action.switch } : action;
+
+/** What a press may be meant for, where it turns on what it finds: a track records, plays, or records over. */
+const meanings = (wiring: Wiring, { device, switch: id }: Extract<CastAction, { kind: 'foot' }>): readonly string[] => [
+  ...new Set(
+    (wiring.device.get(device)?.anatomy.switches.find((footSwitch) => footSwitch.id === id)?.actions ?? []).flatMap(
+      (action) => ('turn' in action ? Object.values(action.table).map(String) : []),
+    ),
+  ),
+];
 
 /** Where nothing that feet and hands can do brings the sound up. */
 function Failure({ plan }: { readonly plan: PartPlan | undefined }) {

@@ -11,12 +11,12 @@ import {
   setListRows,
   songRows,
   writeRows,
+  freshId,
 } from '@yunta/core';
 import { useRef } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { useServices } from '../../api/services.tsx';
 import { download, fileName } from '../../ui/download.ts';
-import { freshId } from '../../ui/ids.ts';
 import { leftOutWords } from './left-out-words.ts';
 import { isMidi, readTable } from './read-table.ts';
 import { useSetMidi } from './SongParts.tsx';

@@ -1,12 +1,11 @@
 import { Button, TextInput } from '@mantine/core';
 import { IconUsersGroup } from '@tabler/icons-react';
-import { chosenSetList, combine, commands, inOrder, type SetList, type Show } from '@yunta/core';
+import { chosenSetList, combine, commands, inOrder, type SetList, type Show, freshId, freshName } from '@yunta/core';
 import { useState } from 'react';
 import { useSaved, useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { Confirm } from '../../ui/Confirm.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
-import { freshId, freshName } from '../../ui/ids.ts';
 import { onPasteLines } from '../../ui/pasted-lines.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';

@@ -1,9 +1,9 @@
-import { commands, type SetList, type Song } from '@yunta/core';
+import { commands, numberTyped, type SetList, type Song, instrumentsOf } from '@yunta/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { type Move, Reorder, useReorderRow } from '../../ui/Reorder.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
-import { numberShown, numberTyped } from '../../ui/numbers.ts';
+import { numberShown } from '../../ui/numbers.ts';
 import { SongParts } from './SongParts.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 
@@ -92,7 +92,8 @@ function SortableRow(props: SongRowProps) {
 }
 
 function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps & { readonly grip: React.ReactNode }) {
-  const { show, run, attempt } = useShow();
+  const { show, run, attempt, wiring } = useShow();
+  const instruments = instrumentsOf(wiring).map(({ device }) => device.name);
   const set = <K extends 'name' | 'tempo' | 'meter' | 'instrument' | 'tuning'>(field: K, value: Song[K]) =>
     attempt(commands.setSong(show, song.id, field, value));
   const setTempo = (text: string) => {
@@ -137,6 +138,7 @@ function Fields({ song, number, list, open, onOpen, onPut, grip }: SongRowProps 
           label={`Instrument of ${song.name}`}
           value={song.instrument ?? ''}
           placeholder="—"
+          suggestions={instruments}
           onCommit={(text) => set('instrument', text === '' ? undefined : text)}
         />
         <InlineField

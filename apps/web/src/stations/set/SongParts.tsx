@@ -4,7 +4,10 @@ import {
   commands,
   delayTimes,
   inOrder,
+  instrumentOfPart,
+  instrumentsOf,
   noteWords,
+  playedOnWords,
   type Part,
   setFile,
   type PartPlan,
@@ -14,6 +17,7 @@ import {
   songFile,
   why,
   writeSmf,
+  freshId,
 } from '@yunta/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
@@ -21,7 +25,6 @@ import { download, fileName } from '../../ui/download.ts';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { type Move, Reorder, useReorderRow } from '../../ui/Reorder.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
-import { freshId } from '../../ui/ids.ts';
 import { Why } from '../../ui/Why.tsx';
 import { assumedWords } from './assumed-words.ts';
 import { PartFeet } from './PartFeet.tsx';
@@ -75,6 +78,7 @@ export function SongParts({ song }: { readonly song: Song }) {
               <th>Part</th>
               <th style={{ width: 56 }}>Bars</th>
               <th>Played by</th>
+              <th>Instrument, tuning</th>
               <th>Feet and hands</th>
               <th style={{ width: 60 }}>Silent</th>
               <td style={{ width: 30 }} />
@@ -85,7 +89,7 @@ export function SongParts({ song }: { readonly song: Song }) {
               <PartRow key={part.id} part={part} plan={plans.get(part.id)} />
             ))}
             <tr>
-              <td colSpan={7}>
+              <td colSpan={8}>
                 <TextInput
                   variant="unstyled"
                   aria-label={`Add a part to ${song.name}`}
@@ -153,6 +157,9 @@ function PartRow({ part, plan }: { readonly part: Part; readonly plan: PartPlan 
         <CastSelect part={part} />
       </td>
       <td>
+        <PlayedOn part={part} />
+      </td>
+      <td>
         <PartFeet part={part} plan={plan} />
       </td>
       <td>
@@ -171,6 +178,36 @@ function PartRow({ part, plan }: { readonly part: Part; readonly plan: PartPlan 
         </LinkButton>
       </td>
     </tr>
+  );
+}
+
+/** Where a part differs from its song: another instrument, another tuning. The input of the instrument is told. */
+function PlayedOn({ part }: { readonly part: Part }) {
+  const { show, wiring, attempt } = useShow();
+  const song = show.songbook.songs[part.song];
+  const name = instrumentOfPart(show, part);
+  const where = name === undefined ? '' : playedOnWords(wiring, name).slice(name.length);
+  const set = (field: 'instrument' | 'tuning', text: string) =>
+    attempt(commands.setPart(show, part.id, field, text === '' ? undefined : text));
+  return (
+    <>
+      <InlineField
+        label={`Instrument of part ${part.name}`}
+        value={part.instrument ?? ''}
+        placeholder={song.instrument ?? '—'}
+        suggestions={instrumentsOf(wiring).map(({ device }) => device.name)}
+        maxLength={80}
+        onCommit={(text) => set('instrument', text)}
+      />
+      {where !== '' && <span className="soft">{where.trim()}</span>}
+      <InlineField
+        label={`Tuning of part ${part.name}`}
+        value={part.tuning ?? ''}
+        placeholder={song.tuning ?? '—'}
+        maxLength={80}
+        onCommit={(text) => set('tuning', text)}
+      />
+    </>
   );
 }
 

@@ -1,9 +1,20 @@
-import { commands, type ControlValue, inOrder, slotLabel, slotPlaceTyped, type Sound } from '@yunta/core';
+import {
+  addBuiltOn,
+  baseOf,
+  commands,
+  type ControlValue,
+  inOrder,
+  orderTyped,
+  slotLabel,
+  slotPlaceTyped,
+  type Sound,
+  freshId,
+  freshName,
+} from '@yunta/core';
 import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { type Move, Reorder } from '../../ui/Reorder.tsx';
-import { freshId, freshName } from '../../ui/ids.ts';
-import { type Cell, type Column, columnsOf, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
+import { type Cell, type Column, columnsOf, listedWords, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
 import { nextNamed, numberTyped, outOfRange, turned } from './matrix-keys.ts';
 import { isHand, MatrixRow, type RowActions, type Typing } from './MatrixRow.tsx';
 import { NameRow } from './NameRow.tsx';
@@ -63,6 +74,12 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       among: ReadonlySet<string>,
     ) => {
       const whole = among.has(sound.id) && among.size > 1 ? [...among] : null;
+      if (column.kind === 'order') {
+        const values = value === undefined ? undefined : orderTyped(column.order, String(value));
+        if (typeof values === 'string') return;
+        store.run(commands.wantOrder(now(), whole ?? [sound.id], column.device, column.order, values));
+        return;
+      }
       if (column.kind === 'pedal') {
         const state = value as 'on' | 'off' | undefined;
         store.run(
@@ -79,12 +96,19 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
     };
     const turn = (sound: Sound, column: Column, among: ReadonlySet<string>, typing: Pick<Typing, 'by' | 'at'>) => {
       const next = turned(column, valueIn(sound, column));
-      if (next === null) setTyping({ text: '', ...typing });
+      if (next === null) setTyping({ text: column.kind === 'order' ? orderNow(sound, column) : '', ...typing });
       else change(sound, column, next, among);
     };
     const takeTyped = (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>): boolean => {
       const typing = typingNow.current;
       if (!typing) return true;
+      if (column.kind === 'order') {
+        const read = typed.trim() === '' ? null : orderTyped(column.order, typed);
+        const refused = typeof read === 'string' ? read : null;
+        setTyping(refused === null ? null : { ...typing, text: typed, reason: refused });
+        if (refused === null && read !== null) change(sound, column, typed, among);
+        return refused === null;
+      }
       const number = typed === '' ? null : numberTyped(column, typed);
       const reason =
         typed === ''
@@ -135,6 +159,14 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       const id = freshId(name, now().rig.sounds, 'sound');
       if (store.run(commands.addSound(now(), id, name, sound))) selectSound(id);
     };
+    const build = (sound: Sound) => {
+      const name = freshName(
+        sound.name,
+        listed().map((each) => each.name),
+      );
+      const id = freshId(name, now().rig.sounds, 'sound');
+      if (store.run(addBuiltOn(now(), id, name, sound))) selectSound(id);
+    };
     const mark = (sound: Sound) =>
       onMark((before) => {
         const next = new Set(before);
@@ -161,6 +193,7 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       turn,
       takeTyped,
       copy,
+      build,
       find,
       mark,
       move,
@@ -238,7 +271,7 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
             <MatrixRow
               key={sound.id}
               sound={sound}
-              above={sounds[row - 1] ?? sound}
+              above={baseOf(show.rig, sound) ?? sounds[row - 1] ?? sound}
               row={row}
               columns={columns}
               template={template}
@@ -281,5 +314,9 @@ const HeadRow = memo(function HeadRow({
     </div>
   );
 });
+
+/** What a cell of an order holds when one begins to edit it. */
+const orderNow = (sound: Sound, column: Extract<Column, { kind: 'order' }>): string =>
+  String(valueIn(sound, column) ?? listedWords(column.order));
 
 const clamp = (n: number, count: number): number => Math.min(count - 1, Math.max(0, n));

@@ -32,6 +32,7 @@ export interface RowActions {
   /** False where it is refused: it stays in the cell then. */
   readonly takeTyped: (sound: Sound, column: Column, typed: string, among: ReadonlySet<string>) => boolean;
   readonly copy: (sound: Sound) => void;
+  readonly build: (sound: Sound) => void;
   readonly find: (row: number, column: number, letter: string) => void;
   readonly mark: (sound: Sound) => void;
   readonly move: (row: number, column: number, step: -1 | 1) => void;
@@ -106,6 +107,8 @@ export const MatrixRow = memo(function MatrixRow({
         return actions.change(sound, column, undefined, among);
       case 'copy':
         return actions.copy(sound);
+      case 'build':
+        return actions.build(sound);
       case 'mark':
         return actions.mark(sound);
       case 'move':
@@ -148,6 +151,7 @@ export const MatrixRow = memo(function MatrixRow({
             name={sound.name}
             value={value}
             differs={value !== valueIn(above, column)}
+            inherited={sound.basedOn !== undefined && value !== undefined && value === valueIn(above, column)}
             isHere={at === c}
             typed={typing?.at.column === c ? typing : null}
             onTyped={actions.setTyping}
@@ -177,6 +181,8 @@ interface CellProps {
   readonly name: string;
   readonly value: ControlValue | undefined;
   readonly differs: boolean;
+  /** Held as the sound that it builds on has it. */
+  readonly inherited: boolean;
   readonly isHere: boolean;
   readonly typed: Typing | null;
   readonly onTyped: (typed: Typing | null) => void;
@@ -190,11 +196,23 @@ interface CellProps {
  * change nothing that is seen while nothing is typed.
  */
 const Cell = memo(
-  function Cell({ column, place, name, value, differs, isHere, typed, onTyped, onCommit, onLeave }: CellProps) {
+  function Cell({
+    column,
+    place,
+    name,
+    value,
+    differs,
+    inherited,
+    isHere,
+    typed,
+    onTyped,
+    onCommit,
+    onLeave,
+  }: CellProps) {
     return (
       <div
         role="gridcell"
-        className={`${differs ? 'differs' : ''}${isHand(column) ? ' hands' : ''}`}
+        className={`${differs ? 'differs' : ''}${inherited ? ' inherited' : ''}${isHand(column) ? ' hands' : ''}`}
         tabIndex={isHere ? 0 : -1}
         data-cell={place}
         aria-label={`${name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'don’t care') : shownValue(column, value)}`}
@@ -208,13 +226,18 @@ const Cell = memo(
           <Input
             unstyled
             classNames={{ input: 'cellinput mono' }}
-            wrapperProps={{ style: { width: 48 } }}
+            wrapperProps={{ style: { width: column.kind === 'order' ? 150 : 48 } }}
             error={typed.reason !== undefined}
             autoFocus
             aria-label={`${column.name} ${column.note}`}
-            inputMode="numeric"
+            inputMode={column.kind === 'order' ? 'text' : 'numeric'}
             value={typed.text}
-            onChange={(event) => onTyped({ ...typed, text: event.currentTarget.value.trim() })}
+            onChange={(event) =>
+              onTyped({
+                ...typed,
+                text: column.kind === 'order' ? event.currentTarget.value : event.currentTarget.value.trim(),
+              })
+            }
             onBlur={() => onCommit(typed.text)}
             onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => {
@@ -239,6 +262,7 @@ const Cell = memo(
     a.name === b.name &&
     a.value === b.value &&
     a.differs === b.differs &&
+    a.inherited === b.inherited &&
     a.isHere === b.isHere,
 );
 

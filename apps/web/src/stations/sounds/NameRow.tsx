@@ -59,7 +59,7 @@ export const NameRow = memo(function NameRow({
       <div role="rowheader">
         <CellText
           text={sound.name}
-          shown={sound.name}
+          shown={sound.basedOn ? `↳ ${sound.name}` : sound.name}
           button={`Rename ${sound.name}`}
           label={`Name of ${sound.name}`}
           place={`${row}.name`}

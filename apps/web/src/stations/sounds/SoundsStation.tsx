@@ -1,11 +1,11 @@
 import { Button, Checkbox, TextInput } from '@mantine/core';
-import { combine, commands, inOrder, type Show } from '@yunta/core';
+import { combine, commands, inOrder, type Show, freshId } from '@yunta/core';
 import { useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
-import { freshId } from '../../ui/ids.ts';
 import { onPasteLines } from '../../ui/pasted-lines.ts';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
+import { BuiltOn } from './BuiltOn.tsx';
 import { CellStory } from './CellStory.tsx';
 import type { Cell } from './matrix-columns.ts';
 import { Matrix } from './Matrix.tsx';
@@ -87,6 +87,7 @@ export function SoundsStation() {
         )}
       </div>
       {sound && <CellStory cell={cell} onlyDiffering={onlyDiffering} />}
+      <BuiltOn />
       {sound && (
         <p className="keys">
           <span>
@@ -106,6 +107,9 @@ export function SoundsStation() {
           </span>
           <span>
             <kbd>Shift D</kbd> copy it
+          </span>
+          <span>
+            <kbd>Shift B</kbd> build one on it
           </span>
           <span>
             <kbd>Shift X</kbd> mark it

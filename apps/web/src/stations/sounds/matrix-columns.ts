@@ -5,9 +5,16 @@ import {
   domainLabel,
   isByHand,
   loopsOf,
+  listedOrder,
   memoised,
+  movedBy,
+  orderOf,
+  orderRefs,
+  orderWords,
   type Sound,
+  type StoredOrder,
   switchingOf,
+  type WiredDevice,
   type Wiring,
 } from '@yunta/core';
 
@@ -17,7 +24,7 @@ export interface Cell {
   readonly column: number;
 }
 
-/** A column of the matrix: a piece that is on or off, or a control that has a value. */
+/** A column of the matrix: a piece that is on or off, a control that has a value, or an order. */
 export type Column =
   | {
       readonly kind: 'pedal';
@@ -44,6 +51,15 @@ export type Column =
       readonly ref: string;
       readonly control: Control;
       readonly byHand: boolean;
+    }
+  | {
+      readonly kind: 'order';
+      readonly key: string;
+      readonly device: string;
+      readonly name: string;
+      readonly note: string;
+      readonly order: StoredOrder;
+      readonly refs: readonly string[];
     };
 
 /**
@@ -89,11 +105,24 @@ function findColumns(wiring: Wiring): readonly Column[] {
           },
         ]
       : [];
+    const orders = (anatomy.orders ?? [])
+      .filter(({ of }) => wired.control.get(of[0].control)!.scope === 'slot')
+      .map((order): Column => ({
+        kind: 'order',
+        key: controlRef(device.id, order.id),
+        device: device.id,
+        name: device.name,
+        note: 'order',
+        order,
+        refs: orderRefs(device.id, order),
+      }));
     const others = anatomy.controls
       .filter(
         (control) =>
           control.id !== anatomy.ownSwitch &&
-          control.scope !== 'slot' &&
+          !anatomy.controller?.loops.includes(control.id) &&
+          !orderOf(anatomy, control.id) &&
+          isReached(wired, control) &&
           !(control.owner === 'foot' && control.weight === 'mute'),
       )
       .map((control): Column => ({
@@ -106,18 +135,27 @@ function findColumns(wiring: Wiring): readonly Column[] {
         control,
         byHand: isByHand(device, control),
       }));
-    return [...presets, ...others];
+    return [...presets, ...orders, ...others];
   });
   const hands = values.filter((column) => column.kind === 'control' && column.byHand);
   return [...pedals, ...values.filter((column) => !hands.includes(column)), ...hands];
 }
+
+/** Whether anything but a preset moves it: what a preset alone keeps is entered there and not asked for by a sound. */
+const isReached = ({ device, anatomy }: WiredDevice, control: Control): boolean =>
+  control.scope !== 'preset' ||
+  isByHand(device, control) ||
+  control.contacts !== undefined ||
+  anatomy.messages.some((message) => message.control === control.id) ||
+  anatomy.switches.some(({ actions }) => actions.some((action) => movedBy(action) === control.id));
 
 /**
  * Pixels that a column needs: its longest word, or its longest value. Fixed, so that an edit lays out one cell and not
  * the table.
  */
 export function widthOf(column: Column): number {
-  const words = `${column.name} ${column.note}`.split(/\s+/).map((word) => word.length * 6.1 + 6);
+  const words = `${column.name} ${column.note}`.split(/\s+/).map((word) => word.length * 6.3 + 10);
+  if (column.kind === 'order') return Math.round(Math.min(190, listedWords(column.order).length * 7.4 + 14));
   const values =
     column.kind === 'control' && column.control.domain.kind === 'choice'
       ? column.control.domain.values.map((value) => String(value).length * 7.4 + 12)
@@ -137,7 +175,21 @@ export const shownColumns = (
 
 /** A cell's value; undefined where the sound don’t care. */
 export const valueIn = (sound: Sound, column: Column): ControlValue | 'on' | 'off' | undefined =>
-  column.kind === 'pedal' ? sound.pedals[column.device] : sound.wants[column.ref];
+  column.kind === 'pedal'
+    ? sound.pedals[column.device]
+    : column.kind === 'order'
+      ? orderIn(sound, column)
+      : sound.wants[column.ref];
+
+function orderIn(sound: Sound, { order, device }: Extract<Column, { kind: 'order' }>): string | undefined {
+  return orderWords(order, (control) => sound.wants[controlRef(device, control)]);
+}
+
+/** An order as it is where nobody told anything. */
+export function listedWords(order: StoredOrder): string {
+  const listed = listedOrder(order);
+  return orderWords(order, (control) => listed.get(control))!;
+}
 
 /** As people read it: presets by panel number, switches by word. */
 export function shownValue(column: Column, value: ControlValue | undefined): string {

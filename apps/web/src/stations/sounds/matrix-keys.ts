@@ -13,6 +13,8 @@ export type CellAction =
   | { readonly kind: 'turn' }
   | { readonly kind: 'clear' }
   | { readonly kind: 'copy' }
+  /** A new sound that builds on this one. */
+  | { readonly kind: 'build' }
   | { readonly kind: 'mark' }
   /** Go to the next sound that begins so. */
   | { readonly kind: 'find'; readonly letter: string }
@@ -47,20 +49,21 @@ export const takesNumbers = (column: Column): boolean =>
 export function actionOfKey(pressed: PressedKey, column: Column, typed: string | null): CellAction | null {
   const { key, altKey } = pressed;
   if (pressed.ctrlKey || pressed.metaKey) return null;
-  if (typed !== null) return whileTyping(key, typed);
+  if (typed !== null) return whileTyping(key, typed, column);
   if (altKey) return key === 'ArrowUp' || key === 'ArrowDown' ? { kind: 'move', by: key === 'ArrowUp' ? -1 : 1 } : null;
   if (Object.hasOwn(walks, key)) return { kind: 'walk', rows: walks[key][0], columns: walks[key][1] };
   if (key === ' ' || key === 'Enter') return { kind: 'turn' };
   if (key === 'Delete' || key === 'Backspace') return { kind: 'clear' };
   if (pressed.shiftKey && key.toLowerCase() === 'd') return { kind: 'copy' };
+  if (pressed.shiftKey && key.toLowerCase() === 'b') return { kind: 'build' };
   if (pressed.shiftKey && key.toLowerCase() === 'x') return { kind: 'mark' };
   if (/^\p{L}$/u.test(key)) return { kind: 'find', letter: key };
-  return isDigit(key) && takesNumbers(column) ? { kind: 'type', text: key } : null;
+  return isDigit(key) && (takesNumbers(column) || column.kind === 'order') ? { kind: 'type', text: key } : null;
 }
 
 /** Every key is the number's then: what it does not know is swallowed. */
-function whileTyping(key: string, typed: string): CellAction {
-  if (isDigit(key)) return { kind: 'type', text: typed + key };
+function whileTyping(key: string, typed: string, column: Column): CellAction {
+  if (isDigit(key) || (column.kind === 'order' && key.length === 1)) return { kind: 'type', text: typed + key };
   if (key === 'Backspace') return { kind: 'type', text: typed.slice(0, -1) };
   if (key === 'Escape') return { kind: 'give-up' };
   const [rows, columns] = Object.hasOwn(walks, key) ? walks[key] : [0, 0];
@@ -72,7 +75,7 @@ function whileTyping(key: string, typed: string): CellAction {
 /** The value that a turn of a cell gives it: on and off of a pedal, the next of a few; null where it is typed. */
 export function turned(column: Column, before: ControlValue | undefined): ControlValue | null {
   if (column.kind === 'pedal') return before === 'on' ? 'off' : 'on';
-  if (takesNumbers(column) || column.kind === 'preset') return null;
+  if (takesNumbers(column) || column.kind === 'preset' || column.kind === 'order') return null;
   const values = domainValues(column.control.domain);
   return values[(before === undefined ? 0 : values.indexOf(before) + 1) % values.length];
 }

@@ -5,17 +5,24 @@ import { unratedJack } from './loudspeakers/unrated-jack.ts';
 import { bankUnselected } from './midi/bank-unselected.ts';
 import { chainCircle } from './midi/chain-circle.ts';
 import { countsOtherwise } from './midi/counts-otherwise.ts';
+import { displayNames } from './midi/display-names.ts';
 import { manyThroughs } from './midi/many-throughs.ts';
 import { noPath } from './midi/no-path.ts';
 import { overwrittenControl } from './midi/overwritten-control.ts';
 import { programOutOfRange } from './midi/program-out-of-range.ts';
 import { sharedChannel } from './midi/shared-channel.ts';
+import { copyDiffers } from './recall/copy-differs.ts';
+import { footChangesMeaning } from './recall/foot-changes-meaning.ts';
 import { handOnly } from './recall/hand-only.ts';
+import { heldSound } from './recall/held-sound.ts';
 import { heldByPedal } from './recall/held-by-pedal.ts';
 import { identicalSounds } from './recall/identical-sounds.ts';
+import { jumpsOnEntry } from './recall/jumps-on-entry.ts';
 import { leftOver } from './recall/left-over.ts';
 import { notByFeet } from './recall/not-by-feet.ts';
+import { oddOrder } from './recall/odd-order.ts';
 import { partOutOfReach } from './recall/part-out-of-reach.ts';
+import { twinDiffers } from './recall/twin-differs.ts';
 import { unquietSlot } from './recall/unquiet-slot.ts';
 import { channelUnreachable } from './routing/channel-unreachable.ts';
 import { deadEnd } from './routing/dead-end.ts';
@@ -26,13 +33,21 @@ import { moreSoundsThanSlots } from './routing/more-sounds-than-slots.ts';
 import { noDestination } from './routing/no-destination.ts';
 import { noMute } from './routing/no-mute.ts';
 import { noRoute } from './routing/no-route.ts';
+import { notIsolated } from './routing/not-isolated.ts';
 import { notOnPath } from './routing/not-on-path.ts';
 import { outputsJoined } from './routing/outputs-joined.ts';
+import { polesMismatch } from './routing/poles-mismatch.ts';
 import { sendWithoutReturn } from './routing/send-without-return.ts';
 import { sharedLoop } from './routing/shared-loop.ts';
+import { stereoEnds } from './routing/stereo-ends.ts';
+import { orderRepeats } from './routing/order-repeats.ts';
 import { timeBeforeDrive } from './routing/time-before-drive.ts';
+import { twoSidesInMono } from './routing/two-sides-in-mono.ts';
 import { delayWithoutTempo } from './show/delay-without-tempo.ts';
 import { feetAtOnce } from './show/feet-at-once.ts';
+import { instrumentNotHeard } from './show/instrument-not-heard.ts';
+import { instrumentUnknown } from './show/instrument-unknown.ts';
+import { loopNotAsMeant } from './show/loop-not-as-meant.ts';
 import { notJudged } from './show/not-judged.ts';
 import { partWithoutSound } from './show/part-without-sound.ts';
 import { unplanned } from './show/unplanned-cues.ts';
@@ -46,17 +61,24 @@ export const rules: readonly Rule[] = [
   bankUnselected,
   chainCircle,
   countsOtherwise,
+  displayNames,
   manyThroughs,
   noPath,
   overwrittenControl,
   programOutOfRange,
   sharedChannel,
+  copyDiffers,
+  footChangesMeaning,
   handOnly,
   heldByPedal,
+  heldSound,
   identicalSounds,
+  jumpsOnEntry,
   leftOver,
   notByFeet,
+  oddOrder,
   partOutOfReach,
+  twinDiffers,
   unquietSlot,
   channelUnreachable,
   deadEnd,
@@ -67,13 +89,21 @@ export const rules: readonly Rule[] = [
   noDestination,
   noMute,
   noRoute,
+  notIsolated,
   notOnPath,
+  orderRepeats,
   outputsJoined,
+  polesMismatch,
   sendWithoutReturn,
   sharedLoop,
+  stereoEnds,
   timeBeforeDrive,
+  twoSidesInMono,
   delayWithoutTempo,
   feetAtOnce,
+  instrumentNotHeard,
+  instrumentUnknown,
+  loopNotAsMeant,
   notJudged,
   partWithoutSound,
   unplanned,

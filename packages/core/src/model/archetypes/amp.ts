@@ -1,7 +1,7 @@
 import { problem } from '../../units/problem.ts';
 import { type Anatomy, type Control, type ControlValue, emptyAnatomy } from '../anatomy.ts';
 import type { Archetype, Params } from './archetype.ts';
-import { lastState, signalIn, signalOut, value } from './common.ts';
+import { insertJackParam, insertJacks, lastState, signalIn, signalOut, value } from './common.ts';
 
 /** Bit patterns of `count` inputs in the order 00, 01, 10, 11: the first input is the leftmost bit. */
 export const bitPatterns = (count: number): string[] =>
@@ -68,8 +68,29 @@ export function choiceByContacts(
 const preampParams: Archetype['params'] = {
   channels: { kind: 'words', default: ['clean', 'lead'], label: 'Channels', max: 8 },
   distorts: { kind: 'words', default: distorting, label: 'Channels that distort', max: 8, mayBeEmpty: true },
+  directOut: { kind: 'choice', values: ['none', 'plain', 'cabinet simulation'], default: 'none', label: 'Direct out' },
+  loop: insertJackParam,
   ...contactParams(1),
 };
+
+/** A line before the power amp, for the desk, with or without a simulated cabinet. */
+function directOutOf(p: Params): Pick<Anatomy, 'jacks' | 'sections'> {
+  if (p.word('directOut') === 'none') return { jacks: [], sections: [] };
+  const isSimulated = p.word('directOut') === 'cabinet simulation';
+  return {
+    jacks: [{ ...signalOut('direct', 'Direct out'), balanced: true }],
+    sections: [
+      {
+        id: 'direct',
+        label: 'Direct out',
+        from: '*drive',
+        to: 'direct',
+        active: true,
+        ...(isSimulated ? { effect: 'cabinet-simulation' as const } : {}),
+      },
+    ],
+  };
+}
 
 /** A preamp per channel and a normalled series loop, up to the point that it drives. */
 function preampOf(p: Params): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 'switches' | 'sections' | 'inserts'> {
@@ -77,7 +98,11 @@ function preampOf(p: Params): Pick<Anatomy, 'jacks' | 'controls' | 'inputs' | 's
   const choice = choiceByContacts(p, 'channel', 'Channel', channels, 'channel');
   return {
     ...choice,
-    jacks: [signalIn('in', 'Input'), signalOut('send', 'Send'), signalIn('return', 'Return'), ...choice.jacks],
+    jacks: [
+      signalIn('in', 'Input'),
+      ...insertJacks(signalOut('send', 'Send'), signalIn('return', 'Return'), p.word('loop') === 'one socket'),
+      ...choice.jacks,
+    ],
     sections: [
       ...channels.map((channel) => ({
         id: `preamp ${channel}`,
@@ -119,15 +144,21 @@ export const amp: Archetype = {
   params: preampParams,
   expand: (p) => {
     const preamp = preampOf(p);
+    const direct = directOutOf(p);
     return {
       ...emptyAnatomy,
       ...preamp,
       jacks: [
         ...preamp.jacks.slice(0, 3),
         { ...signalOut('speaker', 'Loudspeaker'), speaker: true },
+        ...direct.jacks,
         ...preamp.jacks.slice(3),
       ],
-      sections: [...preamp.sections, { id: 'power', label: 'Power amp', from: '*drive', to: 'speaker', active: true }],
+      sections: [
+        ...preamp.sections,
+        { id: 'power', label: 'Power amp', from: '*drive', to: 'speaker', active: true },
+        ...direct.sections,
+      ],
     };
   },
 };
@@ -138,11 +169,16 @@ export const preamp: Archetype = {
   params: preampParams,
   expand: (p) => {
     const parts = preampOf(p);
+    const direct = directOutOf(p);
     return {
       ...emptyAnatomy,
       ...parts,
-      jacks: [...parts.jacks.slice(0, 3), signalOut('out', 'Line out'), ...parts.jacks.slice(3)],
-      sections: [...parts.sections, { id: 'line', label: 'Line stage', from: '*drive', to: 'out', active: true }],
+      jacks: [...parts.jacks.slice(0, 3), signalOut('out', 'Line out'), ...direct.jacks, ...parts.jacks.slice(3)],
+      sections: [
+        ...parts.sections,
+        { id: 'line', label: 'Line stage', from: '*drive', to: 'out', active: true },
+        ...direct.sections,
+      ],
     };
   },
 };
@@ -150,7 +186,12 @@ export const preamp: Archetype = {
 /** One input to one of two outputs, or to both: A/B, and Y where it may. */
 export const splitter: Archetype = {
   id: 'splitter',
-  params: { both: { kind: 'boolean', default: true, label: 'May send to both' }, ...contactParams(2) },
+  params: {
+    both: { kind: 'boolean', default: true, label: 'May send to both' },
+    lift: { kind: 'choice', values: ['none', 'lifted', 'joined'], default: 'none', label: 'Audio ground of B' },
+    polarity: { kind: 'boolean', default: false, label: 'Polarity switch on B' },
+    ...contactParams(2),
+  },
   expand: (p) => {
     const ways = p.yes('both') ? ['A', 'B', 'both'] : ['A', 'B'];
     const choice = choiceByContacts(p, 'way', 'Way', ways, 'channel');
@@ -162,11 +203,21 @@ export const splitter: Archetype = {
       active: false,
       when: { controls: { way: p.yes('both') ? [to, 'both'] : [to] } },
     });
+    const polarity: Control = {
+      id: 'polarity',
+      label: 'Polarity of B',
+      domain: { kind: 'choice', values: ['normal', 'inverted'] },
+      scope: 'global',
+      powerUp: lastState,
+      owner: 'hand',
+    };
     return {
       ...emptyAnatomy,
       ...choice,
       jacks: [signalIn(), signalOut('out-a', 'Out A'), signalOut('out-b', 'Out B'), ...choice.jacks],
-      sections: [side('A'), side('B')],
+      controls: [...choice.controls, ...(p.yes('polarity') ? [polarity] : [])],
+      sections: [side('A'), p.yes('polarity') ? { ...side('B'), active: true, parameters: ['polarity'] } : side('B')],
+      ...(p.word('lift') === 'none' ? {} : { settings: [{ label: 'Audio ground of B', value: p.word('lift') }] }),
     };
   },
 };

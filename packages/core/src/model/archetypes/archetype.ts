@@ -1,5 +1,6 @@
 import { assertNever, type Problem, problem, toldValue } from '../../units/problem.ts';
 import type { Anatomy } from '../anatomy.ts';
+import { text } from '../shape.ts';
 
 export type ParamSpec =
   | {
@@ -18,6 +19,7 @@ export type ParamSpec =
       readonly max: number;
       readonly mayBeEmpty?: boolean;
     }
+  | { readonly kind: 'text'; readonly default: string; readonly label: string; readonly max: number }
   /** Structured data with a check of its own; not shown as a plain field. */
   | {
       readonly kind: 'data';
@@ -30,6 +32,8 @@ export type ParamSpec =
 export interface Archetype {
   readonly id: string;
   readonly params: Readonly<Record<string, ParamSpec>>;
+  /** What parameters that are right one by one say wrongly together. */
+  readonly check?: (params: Params, at: string) => readonly Problem[];
   readonly expand: (params: Params) => Anatomy;
 }
 
@@ -59,7 +63,9 @@ export function checkParams(archetype: Archetype, params: Readonly<Record<string
     if (!spec) problems.push(problem(here, 'unknown-field', { field: name }));
     else problems.push(...checkParam(spec, value, here));
   }
-  return problems;
+  return problems.length > 0 || !archetype.check
+    ? problems
+    : [...archetype.check(new Params(archetype.params, params), at)];
 }
 
 function checkParam(spec: ParamSpec, value: unknown, at: string): readonly Problem[] {
@@ -83,6 +89,11 @@ function checkParam(spec: ParamSpec, value: unknown, at: string): readonly Probl
         new Set(value).size === value.length
         ? []
         : [problem(at, 'wrong-type', { expected: `1 to ${spec.max} different words` })];
+    case 'text': {
+      const problems: Problem[] = [];
+      text(spec.max).check(value, at, problems);
+      return problems;
+    }
     case 'data':
       return spec.check(value, at);
     default:

@@ -1,13 +1,13 @@
 import { type Control, emptyAnatomy, type Section } from '../anatomy.ts';
 import { choiceByContacts, contactParams } from './amp.ts';
 import type { Archetype } from './archetype.ts';
-import { lastState, midiIn, signalIn, signalOut, value } from './common.ts';
+import { idOf, lastState, midiIn, signalIn, signalOut, value } from './common.ts';
+import { endsOf, throughOf, throughSections, widthParams } from './stereo.ts';
 
 /** Pieces of a line that are no effect: what chooses, splits, sums, turns down, carries or drives. */
 
 const inId = (name: string): string => `in-${idOf(name)}`;
 const outId = (name: string): string => `out-${idOf(name)}`;
-const idOf = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
 
 /** One of several inputs to one output: two guitars at one board. */
 export const selector: Archetype = {
@@ -85,22 +85,43 @@ export const router: Archetype = {
   },
 };
 
-/** Several inputs summed. */
+/** Several inputs summed; a monitor mixer is one whose levels the player sets. */
 export const mixer: Archetype = {
   id: 'mixer',
-  params: { inputs: { kind: 'integer', min: 2, max: 16, default: 2, label: 'Inputs' } },
+  params: {
+    inputs: { kind: 'integer', min: 2, max: 16, default: 2, label: 'Inputs' },
+    stereo: { kind: 'boolean', default: false, label: 'Stereo' },
+    levels: { kind: 'boolean', default: false, label: 'Levels as cues' },
+  },
   expand: (p) => {
     const inputs = Array.from({ length: p.int('inputs') }, (_, i) => i + 1);
+    const output = endsOf(signalOut(), p.yes('stereo'));
+    const inputOf = (i: number) => endsOf(signalIn(`in-${i}`, `In ${i}`), p.yes('stereo'));
     return {
       ...emptyAnatomy,
-      jacks: [...inputs.map((i) => signalIn(`in-${i}`, `In ${i}`)), signalOut()],
-      sections: inputs.map((i): Section => ({
-        id: `channel-${i}`,
-        label: `Channel ${i}`,
-        from: `in-${i}`,
-        to: 'out',
-        active: true,
-      })),
+      jacks: [...inputs.flatMap((i) => inputOf(i).jacks), ...output.jacks],
+      controls: p.yes('levels')
+        ? inputs.map((i): Control => ({
+            id: `level-${i}`,
+            label: `Level ${i}`,
+            domain: { kind: 'range', min: 0, max: 10 },
+            scope: 'global',
+            powerUp: lastState,
+            owner: 'hand',
+            weight: 'level',
+          }))
+        : [],
+      sections: inputs.flatMap((i) =>
+        throughSections(
+          { input: inputOf(i), output },
+          {
+            id: `channel-${i}`,
+            label: `Channel ${i}`,
+            active: true,
+            ...(p.yes('levels') ? { parameters: [`level-${i}`] } : {}),
+          },
+        ),
+      ),
     };
   },
 };
@@ -109,14 +130,26 @@ export const mixer: Archetype = {
 export const volumePedal: Archetype = {
   id: 'volume-pedal',
   params: {
+    kind: { kind: 'choice', values: ['passive', 'active'], default: 'passive', label: 'Kind' },
+    potKilohms: { kind: 'integer', min: 1, max: 2_000, default: 250, label: 'Potentiometer, kΩ' },
     tunerOut: { kind: 'boolean', default: true, label: 'Tuner output' },
     silentAtHeel: { kind: 'boolean', default: true, label: 'Silent with the heel down' },
+    expressionOut: { kind: 'boolean', default: false, label: 'Serves as an expression pedal too' },
+    ...widthParams,
   },
   expand: (p) => {
     const positions = Array.from({ length: 11 }, (_, i) => i);
+    const through = throughOf(p);
+    const taps = p.yes('tunerOut') ? [signalOut('tuner', 'Tuner out')] : [];
     return {
       ...emptyAnatomy,
-      jacks: [signalIn(), signalOut(), ...(p.yes('tunerOut') ? [signalOut('tuner', 'Tuner out')] : [])],
+      jacks: [
+        ...through.jacks,
+        ...taps,
+        ...(p.yes('expressionOut')
+          ? [{ id: 'expression', label: 'Expression out', kind: 'expression-out' as const }]
+          : []),
+      ],
       controls: [
         {
           id: 'position',
@@ -129,16 +162,20 @@ export const volumePedal: Archetype = {
         },
       ],
       sections: [
-        {
+        ...throughSections(through, {
           id: 'volume',
           label: 'Volume',
-          from: 'in',
-          to: 'out',
           active: true,
           parameters: ['position'],
           ...(p.yes('silentAtHeel') ? { when: { controls: { position: positions.slice(1) } } } : {}),
+        }),
+        ...taps.map((): Section => ({ id: 'tuner', label: 'Tuner out', from: 'in', to: 'tuner', active: false })),
+      ],
+      settings: [
+        {
+          label: 'Potentiometer',
+          value: p.word('kind') === 'passive' ? `passive, ${p.int('potKilohms')} kΩ` : 'active',
         },
-        ...(p.yes('tunerOut') ? [{ id: 'tuner', label: 'Tuner out', from: 'in', to: 'tuner', active: false }] : []),
       ],
     };
   },
@@ -147,15 +184,30 @@ export const volumePedal: Archetype = {
 /** A line for the desk out of an instrument's or a pedal's output, which goes on through it. */
 export const directBox: Archetype = {
   id: 'direct-box',
-  params: {},
-  expand: () => ({
-    ...emptyAnatomy,
-    jacks: [signalIn(), signalOut('through', 'Through'), signalOut('line', 'Line out')],
-    sections: [
-      { id: 'through', label: 'Through', from: 'in', to: 'through', active: false },
-      { id: 'line', label: 'Line', from: 'in', to: 'line', active: true },
-    ],
-  }),
+  params: {
+    kind: { kind: 'choice', values: ['active', 'passive'], default: 'passive', label: 'Kind' },
+    stereo: { kind: 'boolean', default: false, label: 'Stereo' },
+    lift: { kind: 'choice', values: ['none', 'lifted', 'joined'], default: 'joined', label: 'Audio ground' },
+    pad: { kind: 'choice', values: ['none', 'off', 'on'], default: 'off', label: 'Pad' },
+  },
+  expand: (p) => {
+    const input = endsOf(signalIn(), p.yes('stereo'));
+    const through = endsOf(signalOut('through', 'Through'), p.yes('stereo'));
+    const line = endsOf({ ...signalOut('line', 'Line out'), balanced: true }, p.yes('stereo'));
+    return {
+      ...emptyAnatomy,
+      jacks: [...input.jacks, ...through.jacks, ...line.jacks],
+      sections: [
+        ...throughSections({ input, output: through }, { id: 'through', label: 'Through', active: false }),
+        ...throughSections({ input, output: line }, { id: 'line', label: 'Line', active: true }),
+      ],
+      settings: [
+        ...(p.word('kind') === 'active' ? [{ label: 'Powered by', value: 'phantom or battery' }] : []),
+        ...(p.word('lift') === 'none' ? [] : [{ label: 'Audio ground', value: p.word('lift') }]),
+        ...(p.word('pad') === 'none' ? [] : [{ label: 'Pad', value: p.word('pad') }]),
+      ],
+    };
+  },
 };
 
 /** A wireless receiver; what is plugged into its transmitter goes in. */
@@ -194,25 +246,37 @@ export const receiver: Archetype = {
 /** Drives a loudspeaker from a line. */
 export const powerAmp: Archetype = {
   id: 'power-amp',
-  params: {},
-  expand: () => ({
-    ...emptyAnatomy,
-    jacks: [signalIn(), { ...signalOut('speaker', 'Loudspeaker'), speaker: true }],
-    sections: [{ id: 'power', label: 'Power amp', from: 'in', to: 'speaker', active: true }],
-  }),
+  params: { stereo: { kind: 'boolean', default: false, label: 'Stereo' } },
+  expand: (p) => {
+    const input = endsOf(signalIn(), p.yes('stereo'));
+    const output = endsOf({ ...signalOut('speaker', 'Loudspeaker'), speaker: true }, p.yes('stereo'));
+    return {
+      ...emptyAnatomy,
+      jacks: [...input.jacks, ...output.jacks],
+      sections: throughSections({ input, output }, { id: 'power', label: 'Power amp', active: true }, { sums: false }),
+    };
+  },
 };
 
-/** Takes an amp's power in place of a loudspeaker, and gives a line of it; one may be plugged in behind it. */
+/**
+ * Takes an amp's power in place of a loudspeaker and gives a line of it. One that only taps passes the power on: what
+ * is plugged in behind it is the load.
+ */
 export const loadBox: Archetype = {
   id: 'load-box',
   params: {
     simulates: { kind: 'boolean', default: true, label: 'Simulates a cabinet' },
     through: { kind: 'boolean', default: false, label: 'Loudspeaker through' },
+    isLoad: { kind: 'boolean', default: true, label: 'Is a load itself' },
   },
   expand: (p) => ({
     ...emptyAnatomy,
     jacks: [
-      { ...signalIn('in', 'Amp in'), speaker: true },
+      {
+        ...signalIn('in', 'Amp in'),
+        speaker: true,
+        ...(p.yes('through') && !p.yes('isLoad') ? { passesPowerTo: 'through' } : {}),
+      },
       signalOut('line', 'Line out'),
       ...(p.yes('through') ? [{ ...signalOut('through', 'Loudspeaker through'), speaker: true }] : []),
     ],

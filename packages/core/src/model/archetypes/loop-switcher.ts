@@ -1,24 +1,43 @@
-import { type Control, emptyAnatomy, type Jack, type Section } from '../anatomy.ts';
+import { type Control, emptyAnatomy, type FootSwitch, type Jack } from '../anatomy.ts';
 import type { Archetype, Params } from './archetype.ts';
-import { midiIn, midiOut, signalIn, signalOut, value } from './common.ts';
+import { insertJackParam, midiIn, midiOut, value } from './common.ts';
+import { routingOf, switcherRoutingParams } from './switcher-routing.ts';
+import { loopId } from './switcher-ids.ts';
 
-export const loopId = (i: number): string => `loop-${i}`;
 export const contactId = (i: number): string => `contact-${i}`;
 
-/** Loops in a fixed order, one insert that closes itself when nothing is plugged into its return, contacts, MIDI. */
+/**
+ * Loops in a fixed order or in one that each slot stores, an insert that closes itself when nothing is plugged into its
+ * return, inputs and outputs by slot, contacts, MIDI. All of it combines.
+ */
 export const loopSwitcher: Archetype = {
   id: 'loop-switcher',
   params: {
     loops: { kind: 'integer', min: 1, max: 200, default: 8, label: 'Loops' },
     insertAfter: { kind: 'integer', min: 0, max: 200, default: 0, label: 'Insert after loop (0: none)' },
+    stereoFrom: { kind: 'integer', min: 0, max: 200, default: 0, label: 'Stereo from loop (0: mono throughout)' },
+    firstStereoSend: {
+      kind: 'choice',
+      values: ['mono', 'stereo'],
+      default: 'mono',
+      label: 'Send of the first stereo loop',
+    },
+    besideLoop: { kind: 'integer', min: 0, max: 200, default: 0, label: 'Loop beside the line (0: none)' },
+    ...switcherRoutingParams,
+    directSwitches: { kind: 'boolean', default: false, label: 'A switch for each loop, besides the slots' },
+    groupFromLoop: { kind: 'integer', min: 0, max: 200, default: 0, label: 'Second group from loop (0: one group)' },
+    groupFromSwitch: { kind: 'integer', min: 2, max: 128, default: 4, label: 'Second group from switch' },
+    nameLength: { kind: 'integer', min: 0, max: 40, default: 0, label: 'Characters of a slot’s name (0: no display)' },
     contacts: { kind: 'integer', min: 0, max: 12, default: 2, label: 'Contact outputs' },
     contactKind: { kind: 'choice', values: ['latched', 'held', 'pulsed'], default: 'latched', label: 'Contacts are' },
     pulses: { kind: 'choice', values: ['every', 'belief'], default: 'belief', label: 'Pulses at' },
+    contactsRest: { kind: 'choice', values: ['open', 'closed'], default: 'open', label: 'Contacts at rest are' },
     perRow: { kind: 'integer', min: 1, max: 20, default: 5, label: 'Switches in a row' },
     pitchMm: { kind: 'integer', min: 20, max: 400, default: 62, label: 'Between switches, mm' },
-    banks: { kind: 'integer', min: 1, max: 400, default: 10, label: 'Banks' },
+    banks: { kind: 'integer', min: 1, max: 400, default: 10, label: 'Banks, or pages' },
     positions: { kind: 'integer', min: 1, max: 128, default: 5, label: 'Switches a bank' },
     firesWhileHeld: { kind: 'boolean', default: true, label: 'Slots answer while a momentary is held' },
+    insert: { ...insertJackParam, label: 'Its insert is' },
     momentaries: { kind: 'integer', min: 0, max: 8, default: 0, label: 'Momentary switches' },
     bankMove: { kind: 'choice', values: ['silent', 'fires'], default: 'silent', label: 'A bank move' },
     repeatPress: {
@@ -30,14 +49,16 @@ export const loopSwitcher: Archetype = {
     callRepeat: { kind: 'choice', values: ['fires', 'ignored'], default: 'fires', label: 'A call to the current slot' },
   },
   expand: (p) => {
-    const loops = p.int('loops');
-    const numbers = Array.from({ length: loops }, (_, i) => i + 1);
+    const numbers = Array.from({ length: p.int('loops') }, (_, i) => i + 1);
+    const { jacks, sections, controls, orders, inserts } = routingOf(p, numbers);
     return {
       ...emptyAnatomy,
-      jacks: jacksOf(p, numbers),
-      controls: numbers.map(loopControl),
-      sections: sectionsOf(p, numbers),
-      inserts: p.int('insertAfter') > 0 ? [{ send: 'insert-send', return: 'insert-return' }] : [],
+      jacks: [...jacks, ...contactJacks(p), midiIn, midiOut],
+      controls: [...numbers.map(loopControl), ...controls],
+      sections,
+      inserts,
+      ...(orders.length > 0 ? { orders } : {}),
+      switches: p.yes('directSwitches') ? numbers.map(directSwitch) : [],
       controller: controllerOf(p, numbers.map(loopId)),
     };
   },
@@ -47,7 +68,20 @@ export const loopSwitcher: Archetype = {
 export const midiController: Archetype = {
   id: 'midi-controller',
   params: Object.fromEntries(
-    Object.entries(loopSwitcher.params).filter(([name]) => name !== 'loops' && name !== 'insertAfter'),
+    Object.entries(loopSwitcher.params).filter(
+      ([name]) =>
+        ![
+          'loops',
+          'insertAfter',
+          'insert',
+          'besideLoop',
+          'stereoFrom',
+          'firstStereoSend',
+          'directSwitches',
+          'groupFromLoop',
+          'groupFromSwitch',
+        ].includes(name) && !Object.hasOwn(switcherRoutingParams, name),
+    ),
   ),
   expand: (p) => ({
     ...emptyAnatomy,
@@ -65,65 +99,18 @@ const loopControl = (i: number): Control => ({
   owner: 'programmed',
 });
 
+const directSwitch = (i: number): FootSwitch => ({
+  id: `direct-${i}`,
+  label: `Loop ${i} directly`,
+  actions: [{ toggle: loopId(i) }],
+});
+
 const contactJacks = (p: Params): Jack[] =>
   Array.from({ length: p.int('contacts') }, (_, i) => ({
     id: contactId(i + 1),
     label: `Contact ${i + 1}`,
     kind: 'contact-out' as const,
   }));
-
-function jacksOf(p: Params, numbers: readonly number[]): Jack[] {
-  const insert: Jack[] =
-    p.int('insertAfter') > 0
-      ? [signalOut('insert-send', 'Insert send'), signalIn('insert-return', 'Insert return')]
-      : [];
-  return [
-    signalIn(),
-    ...numbers.flatMap((i) => [signalOut(`send-${i}`, `Send ${i}`), signalIn(`return-${i}`, `Return ${i}`)]),
-    ...insert,
-    signalOut(),
-    ...contactJacks(p),
-    midiIn,
-    midiOut,
-  ];
-}
-
-function sectionsOf(p: Params, numbers: readonly number[]): Section[] {
-  const sections: Section[] = [wire('input', 'Input', 'in', '*bus0')];
-  let bus = '*bus0';
-  const insertAfter = p.int('insertAfter');
-  for (const i of numbers) {
-    const next = `*bus${i}`;
-    const inside = { controls: { [loopId(i)]: inOrOut[1] } };
-    const outside = { controls: { [loopId(i)]: inOrOut[0] } };
-    sections.push(
-      wire(`to-${i}`, `Send ${i}`, bus, `send-${i}`, inside),
-      wire(`from-${i}`, `Return ${i}`, `return-${i}`, next, inside),
-      wire(`bypass-${i}`, `Loop ${i} out`, bus, next, outside),
-    );
-    bus = next;
-    if (insertAfter === i) {
-      sections.push(
-        wire('insert-to', 'Insert send', bus, 'insert-send'),
-        wire('insert-from', 'Insert return', 'insert-return', '*inserted', { plugs: { 'insert-return': true } }),
-        wire('insert-normal', 'Insert closed', bus, '*inserted', { plugs: { 'insert-return': false } }),
-      );
-      bus = '*inserted';
-    }
-  }
-  return [...sections, wire('output', 'Output', bus, 'out')];
-}
-
-const inOrOut = [[0], [1]];
-
-const wire = (id: string, label: string, from: string, to: string, when?: Section['when']): Section => ({
-  id,
-  label,
-  from,
-  to,
-  active: false,
-  when,
-});
 
 const controllerOf = (p: Params, loops: readonly string[]) => ({
   banks: p.int('banks'),
@@ -133,6 +120,7 @@ const controllerOf = (p: Params, loops: readonly string[]) => ({
     id: jack.id,
     kind: p.word('contactKind') as 'latched' | 'held' | 'pulsed',
     policy: p.word('pulses') as 'every' | 'belief',
+    ...(p.word('contactsRest') === 'closed' && p.word('contactKind') !== 'pulsed' ? { rests: 1 as const } : {}),
   })),
   momentaries: Array.from({ length: p.int('momentaries') }, (_, i) => ({
     id: `momentary-${i + 1}`,
@@ -143,4 +131,8 @@ const controllerOf = (p: Params, loops: readonly string[]) => ({
   repeatPress: p.word('repeatPress') as 'fires' | 'ignored' | 'alternates',
   callRepeat: p.word('callRepeat') as 'fires' | 'ignored',
   floor: { perRow: p.int('perRow'), pitchMm: p.int('pitchMm') },
+  ...(loops.length > 0 && p.int('groupFromLoop') > 1 && p.int('groupFromLoop') <= loops.length
+    ? { secondGroup: { position: p.int('groupFromSwitch') - 1, loop: p.int('groupFromLoop') - 1 } }
+    : {}),
+  ...(p.int('nameLength') > 0 ? { nameLength: p.int('nameLength') } : {}),
 });

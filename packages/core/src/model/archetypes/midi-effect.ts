@@ -1,34 +1,34 @@
 import {
-  type BankScheme,
   type Control,
   type ControlMessage,
   type EffectKind,
   effectKinds,
   emptyAnatomy,
-  type RepeatedRecall,
+  type Section,
 } from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
-import { lastState, midiIn, midiThru, ownSwitch, powerUpOf, signalIn, signalOut, value } from './common.ts';
+import {
+  holdControl,
+  holdParam,
+  holdSwitch,
+  midiIn,
+  midiOutput,
+  midiOutputs,
+  ownSwitch,
+  powerUpOf,
+  signalIn,
+  signalOut,
+  value,
+} from './common.ts';
+import { presetFactsOf, presetParams } from './preset-params.ts';
+import { endsOf, right, type Through, throughOf, throughSections, widthParams } from './stereo.ts';
 
 /** An effect whose stored presets answer to program changes, with a bypass message and a few parameters. */
 export const midiEffect: Archetype = {
   id: 'midi-effect',
   params: {
     effect: { kind: 'choice', values: effectKinds, default: 'other', label: 'Does' },
-    first: { kind: 'integer', min: 0, max: 16_383, default: 0, label: 'First preset, as sent' },
-    presets: { kind: 'integer', min: 1, max: 16_384, default: 128, label: 'Presets' },
-    scheme: { kind: 'choice', values: ['none', 'msb', 'lsb', 'both'], default: 'none', label: 'Bank select' },
-    bankSize: { kind: 'integer', min: 1, max: 128, default: 128, label: 'Presets a bank' },
-    sticky: { kind: 'boolean', default: false, label: 'Remembers its bank' },
-    repeat: {
-      kind: 'choice',
-      values: ['reload', 'ignored', 'alternates', 'flips bypass'],
-      default: 'reload',
-      label: 'A repeated program change',
-    },
-    powersUpOn: { kind: 'choice', values: ['first preset', 'as left'], default: 'as left', label: 'Comes up on' },
-    loadMs: { kind: 'integer', min: 0, max: 10_000, default: 0, label: 'Load time, ms' },
-    whileLoading: { kind: 'choice', values: ['drop', 'queue'], default: 'drop', label: 'Messages while loading' },
+    ...presetParams,
     bypassCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Bypass control change (−1: none)' },
     bypassPowersUp: {
       kind: 'choice',
@@ -46,8 +46,27 @@ export const midiEffect: Archetype = {
     trails: { kind: 'choice', values: ['none', 'ring on', 'cut'], default: 'none', label: 'Trails when bypassed' },
     mixByPedal: { kind: 'boolean', default: false, label: 'An expression pedal moves the mix' },
     footswitch: { kind: 'boolean', default: true, label: 'Own switch' },
+    holds: holdParam,
+    holdCc: { kind: 'integer', min: -1, max: 127, default: -1, label: 'Hold control change (−1: none)' },
+    midiOut: {
+      kind: 'choice',
+      values: Object.keys(midiOutputs),
+      default: 'through',
+      label: 'Its MIDI output sends',
+    },
+    ...widthParams,
+    crosses: { kind: 'boolean', default: false, label: 'Left and right meet inside' },
+    channelModes: {
+      kind: 'words',
+      default: [],
+      label: 'Channel modes, stored (mono, stereo, two channels)',
+      max: 3,
+      mayBeEmpty: true,
+    },
   },
   expand: (p) => {
+    const modes = p.words('channelModes');
+    const through = modes.length > 0 ? twoChannels : throughOf(p);
     const switched = p.int('bypassCc') >= 0 || p.yes('footswitch');
     const mix: Control[] =
       p.int('mixCc') >= 0 || p.yes('mixByPedal')
@@ -65,49 +84,91 @@ export const midiEffect: Archetype = {
         : [];
     const messages: ControlMessage[] = [
       ...(p.int('bypassCc') >= 0 ? [{ cc: p.int('bypassCc'), control: 'on', mode: 'switch' as const }] : []),
+      ...(p.yes('holds') && p.int('holdCc') >= 0
+        ? [{ cc: p.int('holdCc'), control: 'hold', mode: 'switch' as const }]
+        : []),
       ...(p.int('mixCc') >= 0 ? [{ cc: p.int('mixCc'), control: 'mix', mode: 'absolute' as const }] : []),
     ];
+    const mode: Control[] =
+      modes.length > 0
+        ? [
+            {
+              id: 'mode',
+              label: 'Channels',
+              domain: { kind: 'choice', values: modes },
+              scope: 'preset',
+              powerUp: value(modes[0]),
+              owner: 'programmed',
+            },
+          ]
+        : [];
+    const effect = {
+      id: 'effect',
+      label: 'Effect',
+      active: true,
+      effect: p.word('effect') as EffectKind,
+      parameters: ['preset', ...mix.map((control) => control.id), ...(p.yes('holds') ? ['hold'] : [])],
+      ...(switched ? { when: { controls: { on: [1] } } } : {}),
+    };
+    const bypass = { id: 'bypass', label: 'Bypass', active: false, when: { controls: { on: [0] } } };
     return {
       ...emptyAnatomy,
-      jacks: [signalIn(), signalOut(), midiIn, midiThru],
-      controls: [...(switched ? [ownSwitch(powerUpOf(p.word('bypassPowersUp')), 'programmed')] : []), ...mix],
+      jacks: [
+        ...through.jacks,
+        midiIn,
+        midiOutput(p.word('midiOut')),
+        ...(p.yes('mixByPedal') ? [{ id: 'expression', label: 'Expression', kind: 'expression-in' as const }] : []),
+      ],
+      controls: [
+        ...(switched ? [ownSwitch(powerUpOf(p.word('bypassPowersUp')), 'programmed')] : []),
+        ...mix,
+        ...mode,
+        ...(p.yes('holds') ? [holdControl] : []),
+      ],
       sections: [
-        {
-          id: 'effect',
-          label: 'Effect',
-          from: 'in',
-          to: 'out',
-          active: true,
-          effect: p.word('effect') as EffectKind,
-          parameters: ['preset', ...mix.map((control) => control.id)],
-          ...(switched ? { when: { controls: { on: [1] } } } : {}),
-        },
-        ...(switched
-          ? [{ id: 'bypass', label: 'Bypass', from: 'in', to: 'out', active: false, when: { controls: { on: [0] } } }]
-          : []),
+        ...(modes.length > 0 ? byMode(effect, modes) : throughSections(through, effect, { crosses: p.yes('crosses') })),
+        ...(!switched ? [] : modes.length > 0 ? apart(bypass) : throughSections(through, bypass)),
       ],
       messages,
       settings: [
         ...(p.word('levelSwitch') === 'none' ? [] : [{ label: 'Level switch', value: p.word('levelSwitch') }]),
         ...(p.word('trails') === 'none' ? [] : [{ label: 'Trails when bypassed', value: p.word('trails') }]),
       ],
-      switches: p.yes('footswitch') ? [{ id: 'switch', label: 'Own switch', actions: [{ toggle: 'on' }] }] : [],
-      presets: {
-        numbers: { from: p.int('first'), count: p.int('presets') },
-        powerUp: p.word('powersUpOn') === 'as left' ? lastState : value(p.int('first')),
-        scheme: p.word('scheme') as BankScheme,
-        bankSize: p.int('bankSize'),
-        sticky: p.yes('sticky'),
-        home: [0, 0],
-        repeat: repeatOf(p.word('repeat')),
-      },
-      ...(p.int('loadMs') > 0
-        ? { busy: { ms: p.int('loadMs'), policy: p.word('whileLoading') as 'drop' | 'queue' } }
-        : {}),
+      switches: [
+        ...(p.yes('footswitch') ? [{ id: 'switch', label: 'Own switch', actions: [{ toggle: 'on' }] }] : []),
+        ...(p.yes('holds') ? [holdSwitch] : []),
+      ],
+      ...presetFactsOf(p, 'on'),
       ...(switched ? { ownSwitch: 'on' } : {}),
     };
   },
 };
 
-const repeatOf = (word: string): RepeatedRecall =>
-  word === 'flips bypass' ? { is: 'flips', control: 'on' } : { is: word as 'reload' | 'ignored' | 'alternates' };
+/** Two inputs and two outputs, which a stored mode joins or keeps apart. */
+const twoChannels: Through = {
+  input: endsOf(signalIn(), true),
+  output: endsOf(signalOut(), true),
+  jacks: [...endsOf(signalIn(), true).jacks, ...endsOf(signalOut(), true).jacks],
+};
+
+/** Each channel on its own, so that they may stand in two places of the line. */
+const apart = (section: Omit<Section, 'from' | 'to'>, suffix = ''): readonly Section[] => [
+  { ...section, id: `${section.id}${suffix}-1`, label: `${section.label} 1`, from: 'in', to: 'out' },
+  { ...section, id: `${section.id}${suffix}-2`, label: `${section.label} 2`, from: right('in'), to: right('out') },
+];
+
+/** A matrix from left and right in to left and right out: mono is the left alone, stereo mixes, two channels do not. */
+function byMode(effect: Omit<Section, 'from' | 'to' | 'pair'>, modes: readonly string[]): readonly Section[] {
+  const within = (mode: string, id: string): Omit<Section, 'from' | 'to' | 'pair'> => ({
+    ...effect,
+    id,
+    when: { controls: { ...effect.when?.controls, mode: [mode] } },
+  });
+  return modes.flatMap((mode): readonly Section[] =>
+    mode === 'two channels'
+      ? apart(within(mode, 'effect'))
+      : mode === 'stereo'
+        ? throughSections(twoChannels, within(mode, 'effect-stereo'), { crosses: true })
+        : [{ ...within(mode, 'effect-mono'), from: 'in', to: 'out' }],
+  );
+}

@@ -17,6 +17,9 @@ import {
   selector,
   volumePedal,
 } from './line-pieces.ts';
+import { loopingStation } from './looping-station.ts';
+import { modeller } from './modeller.ts';
+import { bandSplit, cabinetSimulation, expressionPedal, isolator, panel, tempoBox } from './panel-pieces.ts';
 import { cabinet, instrument, line, pedal, tuner } from './simple.ts';
 
 const archetypes: readonly Archetype[] = [
@@ -41,6 +44,14 @@ const archetypes: readonly Archetype[] = [
   loadBox,
   midiThroughBox,
   midiMerger,
+  panel,
+  isolator,
+  bandSplit,
+  cabinetSimulation,
+  expressionPedal,
+  tempoBox,
+  modeller,
+  loopingStation,
   declared,
 ];
 const byId = new Map(archetypes.map((archetype) => [archetype.id, archetype]));

@@ -1,3 +1,4 @@
+import { restOf } from '../../model/anatomy.ts';
 import type { Action } from '../../model/rig.ts';
 import type { ContactLink } from '../../model/wiring.ts';
 import { moveBit } from '../device/contacts.ts';
@@ -10,7 +11,8 @@ import type { LossyPoint } from './losses.ts';
 /** What a controller does at once, with no message: its own loops and contacts. */
 export type LocalAct =
   | Extract<Action, { readonly kind: 'set' | 'contact' | 'save' | 'restore' }>
-  | { readonly kind: 'open'; readonly contact: string };
+  /** A held contact goes back to how it rests. */
+  | { readonly kind: 'rest'; readonly contact: string };
 
 /** Whoever carries an event through: does updates, at their times, and says where they can be lost. */
 export interface Carrier {
@@ -21,8 +23,14 @@ export interface Carrier {
   actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void;
 }
 
-export const isHeldContact = (controller: ModelController, id: string): boolean =>
+const isHeldContact = (controller: ModelController, id: string): boolean =>
   controller.facts.contacts.find((facts) => facts.id === id)?.kind === 'held';
+
+/** Whether an action moves a held contact from its rest: it goes back when the press ends. */
+export const leavesRest = (
+  controller: ModelController,
+  { contact, to }: { readonly contact: string; readonly to: 0 | 1 },
+): boolean => isHeldContact(controller, contact) && to !== restOf(controller.facts, contact);
 
 /** Moves a contact as an action says: a pulsed one gives a pulse, others open or close. */
 export function moveContact(

@@ -1,3 +1,4 @@
+import { restOf } from '../../model/anatomy.ts';
 import { byteLength, byteMicroseconds, type MidiMessage } from '../../midi/message.ts';
 import type { Action } from '../../model/rig.ts';
 import type { MidiLink } from '../../model/wiring.ts';
@@ -16,7 +17,7 @@ import {
   type StateModel,
 } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
-import { type Carrier, isHeldContact, type LocalAct, moveContact, setContact } from './contacts.ts';
+import { type Carrier, leavesRest, type LocalAct, moveContact, setContact } from './contacts.ts';
 import { EventQueue } from './event-queue.ts';
 import type { LossyPoint } from './losses.ts';
 import { performStraight } from './straight-press.ts';
@@ -325,8 +326,8 @@ export class Delivery implements Carrier {
     }
     if (held === 'stay') return;
     for (const action of actions)
-      if (action.kind === 'contact' && action.to === 1 && isHeldContact(device.controller!, action.contact))
-        this.actNow(device, { kind: 'open', contact: action.contact }, now, points);
+      if (action.kind === 'contact' && leavesRest(device.controller!, action))
+        this.actNow(device, { kind: 'rest', contact: action.contact }, now, points);
   }
 
   actNow(device: ModelDevice, act: LocalAct, now: number, points: readonly number[]): void {
@@ -339,8 +340,8 @@ export class Delivery implements Carrier {
       }
       case 'contact':
         return moveContact(this, controller, act.contact, act.to, now, points);
-      case 'open':
-        return setContact(this, controller, act.contact, 0, now, points);
+      case 'rest':
+        return setContact(this, controller, act.contact, restOf(controller.facts, act.contact), now, points);
       case 'save':
         return this.copy(
           device.controls.get(act.control)?.variable ?? noVariable,

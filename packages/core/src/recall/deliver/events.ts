@@ -1,5 +1,5 @@
 import type { MidiMessage } from '../../midi/message.ts';
-import type { FootSwitch } from '../../model/anatomy.ts';
+import { type FootSwitch, restOf } from '../../model/anatomy.ts';
 import { memoised } from '../../model/memo.ts';
 import { PlannedSwitches } from '../../model/planned-switches.ts';
 import type { CastAction, ControlRef } from '../../model/rig.ts';
@@ -8,7 +8,7 @@ import { foot } from '../device/foot.ts';
 import type { ValueId, VariableId } from '../state/ids.ts';
 import type { ModelDevice, ModelSlot, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
-import { setContact } from './contacts.ts';
+import { leavesRest, setContact } from './contacts.ts';
 import type { Delivery } from './delivery.ts';
 
 /** Something that can happen to the rig between two silences. */
@@ -87,12 +87,9 @@ function momentary(model: StateModel, device: ModelDevice, id: string, to: 0 | 1
   delivery.write(controller.held.get(id)!, model.values.id(to), 0, []);
   if (to === 1) delivery.perform(device, controller, actions.press, 0, [], 'stay');
   else {
-    const opens = actions.press.flatMap((action) =>
-      action.kind === 'contact' && action.to === 1 ? [action.contact] : [],
-    );
-    for (const contact of opens)
-      if (controller.facts.contacts.find((facts) => facts.id === contact)?.kind === 'held')
-        setContact(delivery, controller, contact, 0, 0, []);
+    for (const action of actions.press)
+      if (action.kind === 'contact' && leavesRest(controller, action))
+        setContact(delivery, controller, action.contact, restOf(controller.facts, action.contact), 0, []);
     delivery.perform(device, controller, actions.release, 0, [], 'stay');
   }
 }

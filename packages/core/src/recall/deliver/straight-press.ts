@@ -1,10 +1,11 @@
+import { restOf } from '../../model/anatomy.ts';
 import { byteLength, byteMicroseconds } from '../../midi/message.ts';
 import type { Action } from '../../model/rig.ts';
 import { heardBy } from '../device/midi-receivers.ts';
 import { noPoints, type Recording } from '../device/recording.ts';
 import { setUpdates } from '../device/stored-controls.ts';
 import type { ModelController, ModelDevice } from '../state/state-model.ts';
-import { type Carrier, isHeldContact, setContact } from './contacts.ts';
+import { type Carrier, leavesRest, setContact } from './contacts.ts';
 
 /**
  * Performs a controller's actions where nothing comes round and nobody asks what may be lost on the way: its messages
@@ -24,7 +25,7 @@ export function performStraight(
   const { model } = carrier;
   const sets = setUpdates(model, device);
   const sending: Extract<Action, { readonly kind: 'program' | 'control' }>[] = [];
-  const closed: string[] = [];
+  const moved: string[] = [];
   let messages = 0;
   let now = time;
   let line = time;
@@ -42,16 +43,12 @@ export function performStraight(
         break;
       } else {
         carrier.actNow(device, action, now, noPoints);
-        if (
-          action.kind === 'contact' &&
-          action.to === 1 &&
-          held === 'press' &&
-          isHeldContact(controller, action.contact)
-        )
-          closed.push(action.contact);
+        if (action.kind === 'contact' && held === 'press' && leavesRest(controller, action)) moved.push(action.contact);
       }
     }
-    if (at === actions.length) for (const contact of closed) setContact(carrier, controller, contact, 0, now, noPoints);
+    if (at === actions.length)
+      for (const contact of moved)
+        setContact(carrier, controller, contact, restOf(controller.facts, contact), now, noPoints);
     line = Math.max(line, now);
     for (const message of sending) {
       line += byteLength(message) * byteMicroseconds;

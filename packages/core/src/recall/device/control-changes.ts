@@ -1,9 +1,9 @@
 import { type ControlMessage, valueSetBy } from '../../model/anatomy.ts';
 import { assertNever } from '../../units/problem.ts';
-import type { ValueId, VariableId } from '../state/ids.ts';
 import type { ModelControl, ModelDevice, StateModel } from '../state/state-model.ts';
 import type { Store } from '../state/store.ts';
 import type { Values } from '../state/values.ts';
+import { armed } from './armed.ts';
 import { admission } from './loading.ts';
 import { flip, isOn, step } from './moves.ts';
 import { presetStep } from './presets.ts';
@@ -13,9 +13,7 @@ export function controlChange(model: StateModel, device: ModelDevice, answer: Co
   const known = constantChange(model, device, answer, value);
   if (known) return known;
   const { values } = model;
-  const armed = answer.armed && armedBy(values, device, answer.armed);
-  const isArmed = (store: Store) =>
-    !armed || armed.values.includes(values.decide(store.get(armed.variable), store.pins));
+  const isArmed = armed(values, device, answer.armed);
   if (answer.control === 'preset') return presetStep(model, device, answer, isArmed);
   const target = device.controls.get(answer.control);
   if (!target) return idle;
@@ -32,18 +30,7 @@ export function controlChange(model: StateModel, device: ModelDevice, answer: Co
       for (const other of others) if (!other.held) store.set(other.variable, other.options[0]);
     return nothing;
   };
-  return update(device.index, writes, apply, { isClosed: !armed });
-}
-
-/** What a message is armed by. That it is there was checked when the rig was read. */
-function armedBy(
-  values: Values,
-  { id, controls, presets }: ModelDevice,
-  armed: NonNullable<ControlMessage['armed']>,
-): { readonly variable: VariableId; readonly values: readonly ValueId[] } {
-  const variable = armed.control === 'preset' ? presets?.variable : controls.get(armed.control)?.variable;
-  if (variable === undefined) throw new Error(`${id}: a message is armed by ${armed.control}, which is not there`);
-  return { variable, values: armed.values.map((controlValue) => values.id(controlValue)) };
+  return update(device.index, writes, apply, { isClosed: !answer.armed });
 }
 
 /** A message that puts one control on a value, whatever was before. */

@@ -25,5 +25,22 @@ export function step(store: Store, values: Values, control: ModelControl, by: nu
   );
 }
 
+/** From each value to the one that the table has for it; from any other it does not move. */
+export function turn(
+  store: Store,
+  values: Values,
+  control: ModelControl,
+  table: Readonly<Record<string, ControlValue>>,
+): void {
+  if (!store.has(control.variable) || control.held) return;
+  store.set(
+    control.variable,
+    values.apply(store.get(control.variable), (value) => {
+      const to = table[String(values.controlValue(value))];
+      return to === undefined ? value : values.id(to);
+    }),
+  );
+}
+
 export const isOn = (controlValue: ControlValue | undefined): boolean =>
   typeof controlValue === 'number' ? controlValue !== 0 : controlValue !== 'off';

@@ -1,4 +1,4 @@
-import type { PowerUp } from '../../model/anatomy.ts';
+import { type PowerUp, restOf } from '../../model/anatomy.ts';
 import { powerUpOf } from '../../model/wiring.ts';
 import type { ValueId, VariableId } from '../state/ids.ts';
 import { noValue } from '../state/ids.ts';
@@ -40,12 +40,18 @@ function inputs(model: StateModel, device: ModelDevice, store: Store, first: boo
 
 function bitAfterPowerUp(model: StateModel, input: ModelInput, store: Store, first: boolean): ModelInput['powerUp'] {
   if (input.kind !== 'level' || input.wires.length === 0) return input.powerUp;
-  if (first) return 0;
+  if (first) return input.wires.some((link) => restsClosed(model, link)) ? 1 : 0;
   const closed = input.wires.some((link) => {
     const contact = model.device.get(link.controller)?.controller?.contact.get(link.contact);
     return contact !== undefined && model.values.number(store.get(contact)) === 1;
   });
   return closed ? 1 : 0;
+}
+
+/** Whether the contact at the other end of a cable is closed at rest. */
+function restsClosed(model: StateModel, link: ModelInput['wires'][number]): boolean {
+  const controller = model.device.get(link.controller)?.controller;
+  return controller !== undefined && restOf(controller.facts, link.contact) === 1;
 }
 
 function presets(model: StateModel, device: ModelDevice, store: Store, first: boolean, fork: Choose): void {
@@ -143,5 +149,5 @@ function controller(model: StateModel, device: ModelDevice, store: Store): void 
   for (const variable of own.held.values()) clear(variable, values.id(0));
   for (const variable of own.belief.values()) clear(variable, values.id(0));
   for (const variable of own.saved.values()) clear(variable, none);
-  for (const variable of own.contact.values()) clear(variable, values.id(0));
+  for (const [id, variable] of own.contact) clear(variable, values.id(restOf(own.facts, id)));
 }

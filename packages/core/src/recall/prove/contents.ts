@@ -9,8 +9,8 @@ import { type Answer, combine, isMixed } from './verdict.ts';
 export function overContents(budget: number, ask: (pins: Pins) => Answer): Answer {
   let left = budget;
   const split = (pins: Pins): Answer => {
-    left -= 1;
     const answer = withContents(pins, ask);
+    left -= costOf(answer);
     const symbol = decisive(answer, pins);
     if (!symbol || left < symbol.options.length) return answer;
     const answers: Answer[] = [];
@@ -22,6 +22,13 @@ export function overContents(budget: number, ask: (pins: Pins) => Answer): Answe
   };
   return split(new Map());
 }
+
+/** So many open contents can be split over; with more of them each try takes longer and decides less. */
+const few = 9;
+
+/** What a try counts for: one, and one more for each open content past a few. */
+const costOf = ({ symbols, sooner }: Answer): number =>
+  Math.max(1, Math.max(symbols.length, sooner?.length ?? 0) - few + 1);
 
 /** The next content to assume, if any decides more. */
 function decisive({ verdict, symbols, sooner }: Answer, pins: Pins): ContentSymbol | undefined {

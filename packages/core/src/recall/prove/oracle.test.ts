@@ -21,16 +21,22 @@ const regressions: readonly (readonly [number, string])[] = [
 
 describe('the proof against whole-rig enumeration from bytes', () => {
   test('a fixed sample: no verdict and no length differs', () => {
-    const results = Array.from({ length: 30 }, (_, i) => compareSeed(i + 1)).filter((result) => result !== null);
+    const results = Array.from({ length: 20 }, (_, i) => compareSeed(i + 1)).filter((result) => result !== null);
     expect(results.flatMap((result) => result.disagreements)).toEqual([]);
-    expect(results.length).toBeGreaterThan(17);
+    expect(results.length).toBeGreaterThan(11);
     expect(results.filter((result) => result.failing).length).toBeGreaterThan(results.length / 5);
     expect(results.some((result) => result.joint)).toBe(true);
   });
   test('a fixed sample of rigs with paths and messages that presets open', () => {
-    const results = Array.from({ length: 16 }, (_, i) => compareSeed(20_000_000 + i)).filter((found) => found !== null);
+    const results = Array.from({ length: 10 }, (_, i) => compareSeed(20_000_000 + i)).filter((found) => found !== null);
     expect(results.flatMap((result) => result.disagreements)).toEqual([]);
-    expect(results.length).toBeGreaterThan(8);
+    expect(results.length).toBeGreaterThan(4);
+  });
+  test('a fixed sample of rigs that store orders, inputs, branches, blocks, moves and held sounds', () => {
+    const results = Array.from({ length: 8 }, (_, i) => compareSeed(50_000_000 + i)).filter((found) => found !== null);
+    expect(results.flatMap((result) => result.disagreements)).toEqual([]);
+    expect(results.length).toBeGreaterThan(3);
+    expect(results.filter((result) => result.failing).length).toBeGreaterThan(results.length / 4);
   });
   test('messages that come round: a bank move that never falls quiet puts nothing out of reach', () => {
     expect(compareSeed(40_000_085)!.disagreements).toEqual([]);

@@ -141,6 +141,56 @@ const cases: readonly (readonly [string, CaseRig, RecallAnswer])[] = [
     },
     { 'sw.A/lead': at('NNNN', 1, 1, 1, 1) },
   ],
+  [
+    'a contact that is closed at rest: the amp comes up on its second channel, and a slot opens it',
+    {
+      controllers: {
+        sw: {
+          slots: {
+            A: { pos: 0, sound: 'clean', actions: [{ contact: 'c', to: 0 }] },
+            B: { pos: 1, sound: 'lead', actions: [] },
+          },
+          contacts: { c: { kind: 'latched', rests: 1 } },
+        },
+      },
+      devices: {
+        amp: {
+          inputs: { in1: { kind: 'level' } },
+          controls: { chan: { domain: ['clean', 'lead'], bits: ['in1'], table: { 0: 'clean', 1: 'lead' } } },
+        },
+      },
+      contacts: [['sw', 'c', 'amp', 'in1']],
+      topology: { ...line, edges: [{ id: 'amp', from: 'n0', to: 'n1', gov: ['amp.chan'] }] },
+      sounds: { clean: { wants: { 'amp.chan': 'clean' } }, lead: { wants: { 'amp.chan': 'lead' } } },
+      set: [
+        ['sw', 'B'],
+        ['sw', 'A'],
+      ],
+    },
+    { 'sw.A/clean': at('RRRR'), 'sw.B/lead': at('RNNN', null, 2, 2, 2) },
+  ],
+  [
+    'a held contact that is closed at rest opens while it is held: an input that answers to closing does so after',
+    {
+      controllers: {
+        sw: {
+          slots: { A: { sound: 'lead', actions: [{ contact: 'c', to: 0 }] } },
+          contacts: { c: { kind: 'held', rests: 1 } },
+        },
+      },
+      devices: {
+        amp: {
+          inputs: { in1: { kind: 'edge', powerup: 0 } },
+          controls: { chan: { domain: ['clean', 'lead'], bits: ['in1'], table: { 0: 'clean', 1: 'lead' } } },
+        },
+      },
+      contacts: [['sw', 'c', 'amp', 'in1']],
+      topology: { ...line, edges: [{ id: 'amp', from: 'n0', to: 'n1', gov: ['amp.chan'] }] },
+      sounds: { lead: { wants: { 'amp.chan': 'lead' } } },
+      set: [['sw', 'A']],
+    },
+    { 'sw.A/lead': at('RNNN', null, 2, 2, 2) },
+  ],
 ];
 
 describe('units that store where the signal goes, and what answers', () => {
@@ -167,6 +217,8 @@ test('a reference that leads nowhere is refused, never skipped', () => {
     ownSwitch: 'gone',
   };
   expect(checkAnatomy(anatomy, '').map(({ pointer }) => pointer)).toEqual([
+    '/sections/0/from',
+    '/sections/0/to',
     '/sections/0/when/controls',
     '/messages/0/control',
     '/messages/0/armed/control',

@@ -111,8 +111,8 @@ export class PlainRig {
         ),
       ]),
       ...[...this.controllers].flatMap(([id, controller]) =>
-        Object.entries(controller.loops ?? {}).flatMap(([loop, { powerup }]) =>
-          isOpen(powerup) ? [{ name: `${id}.${loop}`, values: [0, 1] }] : [],
+        Object.entries(controller.loops ?? {}).flatMap(([loop, { powerup, domain = [0, 1] }]) =>
+          isOpen(powerup) ? [{ name: `${id}.${loop}`, values: domain }] : [],
         ),
       ),
     ];
@@ -131,14 +131,14 @@ export class PlainRig {
     if (remembersSlot(controller)) state.set(`${id}:current`, nobody);
     if (controller.repeat_press === 'alternates') state.set(`${id}:before`, nobody);
     for (const loop of Object.keys(controller.loops ?? {})) {
-      const { powerup } = controller.loops![loop];
+      const { powerup, domain = [0] } = controller.loops![loop];
       const name = `${id}.${loop}`;
       if (chosen.has(name)) state.set(name, chosen.get(name)!);
-      else if (powerup !== 'as left' || !state.has(name)) state.set(name, Number(powerup ?? 0));
+      else if (powerup !== 'as left' || !state.has(name)) state.set(name, Number(powerup ?? domain[0]));
       state.set(`${id}:saved ${loop}`, nobody);
     }
     for (const contact of Object.keys(controller.contacts ?? {}))
-      state.set(`${id}:contact ${contact}`, 0).set(`${id}:belief ${contact}`, 0);
+      state.set(`${id}:contact ${contact}`, controller.contacts![contact].rests ?? 0).set(`${id}:belief ${contact}`, 0);
     for (const momentary of Object.keys(controller.momentary ?? {})) state.set(`${id}:held ${momentary}`, 0);
   }
 
@@ -153,7 +153,11 @@ export class PlainRig {
     for (const [input, facts] of Object.entries(device.inputs ?? {})) {
       const wires = this.wiresTo(id, input);
       const follows = (facts.kind ?? 'level') === 'level' && wires.length > 0;
-      const closed = !isFirst && wires.some(([from, contact]) => state.get(`${from}:contact ${contact}`) === 1);
+      const closed = wires.some(([from, contact]) =>
+        isFirst
+          ? this.controllers.get(from)?.contacts?.[contact].rests === 1
+          : state.get(`${from}:contact ${contact}`) === 1,
+      );
       const bit = `${id}:bit ${input}`;
       if (follows) state.set(bit, Number(closed));
       else if (facts.powerup !== 'as left') state.set(bit, facts.powerup ?? 0);
@@ -318,7 +322,7 @@ class Running {
   /** The contacts of a controller open, for its power goes. */
   open(controller: string): State {
     for (const contact of Object.keys(this.plain.controllers.get(controller)!.contacts ?? {}))
-      this.setContact(controller, contact, 0);
+      this.setContact(controller, contact, this.plain.controllers.get(controller)!.contacts![contact].rests ?? 0);
     return this.state;
   }
 
@@ -404,7 +408,7 @@ class Running {
         );
       }
       if ('pc' in action || 'cc' in action) this.send(id, action as unknown as Message, time);
-      else if ('loop' in action) this.state.set(`${id}.${action.loop}`, action.to === 1 ? 1 : 0);
+      else if ('loop' in action) this.state.set(`${id}.${action.loop}`, Number(action.to ?? 0));
       else if ('contact' in action) this.moveContact(id, String(action.contact), closes(action) ? 1 : 0);
       else if ('save' in action) this.state.set(`${id}:saved ${action.save}`, this.state.get(`${id}.${action.save}`)!);
       else {
@@ -418,8 +422,10 @@ class Running {
   private openHeld(id: string, actions: readonly PlainAction[]): void {
     const { contacts } = this.plain.controllers.get(id)!;
     for (const action of actions)
-      if ('contact' in action && closes(action) && contacts?.[action.contact]?.kind === 'held')
-        this.setContact(id, String(action.contact), 0);
+      if ('contact' in action && contacts?.[action.contact]?.kind === 'held') {
+        const rests = contacts[action.contact].rests ?? 0;
+        if (closes(action) !== (rests === 1)) this.setContact(id, String(action.contact), rests);
+      }
   }
 
   private moveContact(id: string, contact: string, to: 0 | 1): void {
@@ -580,8 +586,7 @@ class Running {
   }
 
   private answer(id: string, device: Device, answer: Answer, value: number, time: number): void {
-    const { armed } = answer as { readonly armed?: { readonly control: string; readonly values: readonly Value[] } };
-    if (armed && !armed.values.includes(plain(this.state.get(`${id}.${armed.control}`)!))) return;
+    if (!this.isArmed(id, answer)) return;
     const set = answer.mode === 'abs' ? this.setBy(answer, device, value) : undefined;
     if (answer.mode === 'abs' && set === undefined) return;
     if (answer.control === 'preset') return this.stepPreset(id, device, answer.by ?? 1, answer.wrap ?? false, time);
@@ -598,6 +603,11 @@ class Running {
       const others = device.controls?.[other];
       if (others && !isHeld(others)) this.state.set(`${id}.${other}`, others.domain[0]);
     }
+  }
+
+  private isArmed(id: string, told: object): boolean {
+    const { armed } = told as { readonly armed?: { readonly control: string; readonly values: readonly Value[] } };
+    return !armed || armed.values.includes(plain(this.state.get(`${id}.${armed.control}`)!));
   }
 
   /** What an absolute message sets: by its table, a number itself, a word by its place. */
@@ -620,6 +630,19 @@ class Running {
   private foot(id: string, does: Readonly<Record<string, unknown>>): void {
     const device = this.plain.devices.get(id)!;
     if ('flip_bit' in does) return this.setBit(id, String(does.flip_bit), 'flip');
+    if (!this.isArmed(id, does)) return;
+    if ('turn' in does) {
+      const facts = device.controls?.[String(does.turn)];
+      const table = does.table as Readonly<Record<string, Value>>;
+      if (facts && !isHeld(facts))
+        this.change(`${id}.${String(does.turn)}`, (value) => table[String(value)] ?? value, facts.domain);
+      return;
+    }
+    if ('put' in does) {
+      const facts = device.controls?.[String(does.put)];
+      if (facts && !isHeld(facts)) this.state.set(`${id}.${String(does.put)}`, does.to as Value);
+      return;
+    }
     if ('toggle' in does && does.toggle !== 'preset') return this.flip(id, device, String(does.toggle));
     const by = does.by === undefined ? 1 : Number(does.by);
     const wrap = does.wrap === undefined ? true : Boolean(does.wrap);

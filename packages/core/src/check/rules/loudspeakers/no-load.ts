@@ -1,5 +1,6 @@
 import { defineRule } from '../../define-rule.ts';
-import { isPowered, speakerCables } from '../../speaker-cables.ts';
+import type { Jack } from '../../../model/anatomy.ts';
+import { hasLoad, isPowered, speakerCables } from '../../speaker-cables.ts';
 
 export const noLoad = defineRule({
   meta: {
@@ -16,21 +17,27 @@ export const noLoad = defineRule({
     },
   },
   check: (context) => {
-    const loaded = new Map(speakerCables(context).map(({ from, ...cable }) => [`${from.device}:${from.jack}`, cable]));
+    const cables = speakerCables(context);
+    const loaded = new Map(cables.map(({ from, ...cable }) => [`${from.device}:${from.jack}`, cable]));
     return context.wiring.devices.flatMap(({ device, anatomy, plugged }) =>
       plugged.size === 0
         ? []
-        : anatomy.jacks.filter(isPowered).flatMap((jack) => {
-            const cable = loaded.get(`${device.id}:${jack.id}`);
-            if (cable && cable.ends.length > 0) return [];
-            return [
-              {
-                messageId: cable ? ('loose' as const) : ('open' as const),
-                at: { device: device.id },
-                data: { jack: jack.label.toLowerCase(), device: device.name, tag: cable?.cable.tag ?? '' },
-              },
-            ];
-          }),
+        : anatomy.jacks
+            .filter((jack) => isPowered(jack) && !passedOn(anatomy.jacks, jack))
+            .flatMap((jack) => {
+              const cable = loaded.get(`${device.id}:${jack.id}`);
+              if (cable && hasLoad(cables, cable.ends)) return [];
+              return [
+                {
+                  messageId: cable ? ('loose' as const) : ('open' as const),
+                  at: { device: device.id },
+                  data: { jack: jack.label.toLowerCase(), device: device.name, tag: cable?.cable.tag ?? '' },
+                },
+              ];
+            }),
     );
   },
 });
+
+/** What a tap box passes on is judged where the power comes from. */
+const passedOn = (jacks: readonly Jack[], { id }: Jack): boolean => jacks.some((jack) => jack.passesPowerTo === id);

@@ -1,4 +1,6 @@
+import { isOut } from '../../../model/cable-ends.ts';
 import type { WiredDevice } from '../../../model/wiring.ts';
+import type { Trace } from '../../../trace/trace.ts';
 import { defineSoundRule } from '../../sound-rule.ts';
 
 export const deadEnd = defineSoundRule({
@@ -16,7 +18,13 @@ export const deadEnd = defineSoundRule({
       ? []
       : trace().deadEnds.flatMap((end) => {
           const wired = wiring.device.get(end.device)!;
-          if (isWaiting(wired) || isUnusedInsert(wired, end.jack)) return [];
+          if (
+            isWaiting(wired) ||
+            isUnusedInsert(wired, end.jack) ||
+            isOtherSide(wired, end.jack, trace()) ||
+            isNotSelected(wired, end.jack, trace())
+          )
+            return [];
           return [
             {
               messageId: 'open' as const,
@@ -34,3 +42,20 @@ const isWaiting = ({ anatomy }: WiredDevice): boolean => anatomy.source !== unde
 const isUnusedInsert = ({ anatomy, plugged }: WiredDevice, jack: string): boolean =>
   anatomy.inserts?.some((insert) => insert.send === jack && !plugged.has(insert.send) && !plugged.has(insert.return)) ??
   false;
+
+/** A side of a pair whose other side goes on: what that costs is told as stereo that ends. */
+function isOtherSide({ device, jack }: WiredDevice, id: string, { passes }: Trace): boolean {
+  const here = jack.get(id)!;
+  const isOther = (exit: string) =>
+    here.stereo ? exit === id : here.side !== undefined && (exit === here.twin || jack.get(exit)!.twin === id);
+  return passes.some((pass) => pass.device === device.id && pass.exits.some(isOther));
+}
+
+/** An input that a switch of the device chooses, while another is chosen: what is plugged in there waits. */
+function isNotSelected({ device, jack, anatomy }: WiredDevice, id: string, { passes }: Trace): boolean {
+  return (
+    !isOut(jack.get(id)!) &&
+    anatomy.sections.some((section) => section.from === id && section.when?.controls !== undefined) &&
+    passes.some((pass) => pass.device === device.id && pass.entries.length > 0 && !pass.entries.includes(id))
+  );
+}

@@ -26,7 +26,7 @@ export const outputsJoined = defineRule({
   },
   check: ({ show, wiring }) =>
     inOrder(show.rig.cables).flatMap((cable): readonly Reported<Joined>[] => {
-      if (cable.kind === 'contact' || !joinsOutputs(wiring, cable)) return none;
+      if (cable.kind === 'contact' || cable.kind === 'expression' || !joinsOutputs(wiring, cable)) return none;
       const outputs = cable.plugs.filter((plug) => isOutput(wiring, plug));
       const instruments = outputs.filter((plug) => wiring.device.get(plug.device)?.anatomy.source !== undefined);
       if (cable.kind === 'signal' && instruments.length > 1)
@@ -56,11 +56,12 @@ export const outputsJoined = defineRule({
     }),
 });
 
-/** Mostly not: asked of every cable before anything else. */
-function joinsOutputs(wiring: Wiring, { plugs }: Cable): boolean {
+/** Mostly not: asked of every cable before anything else. What a cord joins wire by wire is joined there alone. */
+function joinsOutputs(wiring: Wiring, { plugs, poles }: Cable): boolean {
   let count = 0;
   for (let i = 0; i < plugs.length; i += 1) if (isOutput(wiring, plugs[i])) count += 1;
-  return count > 1;
+  if (count < 2) return false;
+  return !poles || poles.some((wire) => wire.filter(({ plug }) => isOutput(wiring, plugs[plug])).length > 1);
 }
 
 const jackAt = ({ device }: Wiring, plug: Plug) => device.get(plug.device)?.jack.get(plug.jack);
