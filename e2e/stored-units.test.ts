@@ -167,6 +167,7 @@ test('tonight without the chorus: a variant made, judged and moved to, and the r
   await page.keyboard.down('Control');
   await press('k');
   await page.keyboard.up('Control');
+  await standsOn('Command, station, sound, device or field');
   await page.keyboard.type('Variants');
   await press('Enter');
   await find(page, 'heading', 'Variants');
