@@ -146,6 +146,8 @@ export interface PresetFacts {
   readonly sticky: boolean;
   readonly home: readonly [msb: number, lsb: number];
   readonly repeat: RepeatedRecall;
+  /** The control that says which of the states inside a preset is on, where it has several. */
+  readonly state?: string;
 }
 
 export interface ControlMessage {

@@ -137,6 +137,8 @@ const presetShape = object(
     sync: oneOf(...(Object.keys(noteValues) as NoteValue[])),
     /** From its input to its output, as measured or as its papers say. */
     latencyMs: branded<Milliseconds>(decimal(0, 1_000)),
+    /** The same in one of its states, where that is another than the preset's: filed by what the state is called. */
+    latencyInState: record(branded<Milliseconds>(decimal(0, 1_000)), 100),
   },
 );
 export interface StoredPreset extends DataOf<typeof presetShape> {}

@@ -18,7 +18,10 @@ test('every stored control has its place in one column, an order all of its own'
   const held = columns.flatMap((each) => (each.kind === 'control' ? [each.id] : []));
   expect(columns[0].label).toBe('Name');
   expect(columns[1].label).toBe('Order');
-  expect(columns.at(-1)!.label).toBe('Latency, ms');
+  expect(columns.slice(-5).map(({ label }) => label)).toEqual([
+    'Latency, ms',
+    ...[1, 2, 3, 4].map((state) => `Latency, state ${state}, ms`),
+  ]);
   expect(held).toContain('block-delay-in-3');
   expect(held.some((id) => id.endsWith('-place'))).toBe(false);
 });
@@ -31,6 +34,8 @@ test('what is typed is told as it was typed, and empty is unknown again', () => 
     ['Input', 'B'],
     ['Note value', 'dotted eighth'],
     ['Latency, ms', '3.2'],
+    ['Latency, state 2, ms', '4.5'],
+    ['Latency, state 4, ms', '0'],
     ['Order', 'Drive > Compressor > [Amp | Cabinet > Modulation] > …'],
     ['Drive, state 2', '='],
   ];
@@ -47,6 +52,7 @@ test('what cannot be is refused with what can', () => {
   expect(presetTyped(column('Order'), empty, 'Drive > Drive')).toBe('Drive stands twice: each has one place.');
   expect(presetTyped(column('Note value'), empty, 'whole')).toMatch(/^“whole” is none of half, dotted quarter/);
   expect(presetTyped(column('Latency, ms'), empty, '2000')).toBe('“2000” is no latency: 0 to 1,000 ms.');
+  expect(presetTyped(column('Latency, state 3, ms'), empty, '-1')).toBe('“-1” is no latency: 0 to 1,000 ms.');
   expect(presetTyped(column('Name'), empty, 'x'.repeat(201))).toBe('A name has 200 characters at most.');
 });
 

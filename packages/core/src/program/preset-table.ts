@@ -18,7 +18,8 @@ export type PresetColumn = { readonly id: string; readonly label: string } & (
   | { readonly kind: 'order'; readonly order: StoredOrder }
   | { readonly kind: 'control'; readonly control: Control }
   | { readonly kind: 'sync' }
-  | { readonly kind: 'latency' }
+  /** Of the whole preset, or of one state inside it. */
+  | { readonly kind: 'latency'; readonly state?: string }
 );
 
 /** The name, orders, then everything else that a preset stores, last the part of the beat that it keeps. */
@@ -33,7 +34,18 @@ export function presetColumns(anatomy: Anatomy): readonly PresetColumn[] {
       .map((control): PresetColumn => ({ kind: 'control', id: control.id, label: control.label, control })),
     { kind: 'sync', id: 'sync', label: 'Note value' },
     { kind: 'latency', id: 'latency', label: 'Latency, ms' },
+    ...statesOf(anatomy).map((state): PresetColumn => ({
+      kind: 'latency',
+      id: `latency-${state}`,
+      label: `Latency, state ${state}, ms`,
+      state,
+    })),
   ];
+}
+
+function statesOf({ presets, controls }: Anatomy): readonly string[] {
+  const state = controls.find(({ id }) => id === presets?.state);
+  return state ? domainValues(state.domain).map(String) : [];
 }
 
 /** A preset that does not store a control, so that a recall leaves it as it was, says so. */
@@ -47,7 +59,7 @@ export function presetText(column: PresetColumn, preset: StoredPreset): string {
     case 'sync':
       return preset.sync === undefined ? '' : noteWords[preset.sync];
     case 'latency':
-      return preset.latencyMs === undefined ? '' : String(preset.latencyMs);
+      return String((column.state === undefined ? preset.latencyMs : preset.latencyInState?.[column.state]) ?? '');
     case 'order':
       return preset.keeps?.includes(column.order.of[0].control)
         ? leftAsItWas
@@ -78,12 +90,10 @@ export function presetTyped(column: PresetColumn, preset: StoredPreset, typed: s
         : { ...rest, sync };
     }
     case 'latency': {
-      const { latencyMs: _, ...rest } = preset;
-      if (text === '') return rest;
-      const ms = numberTyped(text);
-      return ms === undefined || ms < 0 || ms > 1_000
+      const ms = text === '' ? undefined : numberTyped(text);
+      return text !== '' && (ms === undefined || ms < 0 || ms > 1_000)
         ? `“${text}” is no latency: 0 to 1,000 ms.`
-        : { ...rest, latencyMs: ms as Milliseconds };
+        : withLatency(preset, column.state, ms as Milliseconds | undefined);
     }
     case 'order': {
       const controls = orderControls(column.order);
@@ -109,6 +119,21 @@ export function presetTurned(column: PresetColumn, preset: StoredPreset): string
   const order = column.control.domain.kind === 'switch' ? [...texts].reverse() : texts;
   const at = order.indexOf(presetText(column, preset));
   return at + 1 < order.length ? order[at + 1] : '';
+}
+
+/** With the latency of the whole preset, or of a state; undefined: nobody knows. */
+function withLatency(preset: StoredPreset, state: string | undefined, ms: Milliseconds | undefined): StoredPreset {
+  const { latencyMs, latencyInState = {}, ...rest } = preset;
+  const inState = Object.fromEntries([
+    ...Object.entries(latencyInState).filter(([each]) => each !== state),
+    ...(state !== undefined && ms !== undefined ? [[state, ms] as const] : []),
+  ]);
+  const whole = state === undefined ? ms : latencyMs;
+  return {
+    ...rest,
+    ...(whole === undefined ? {} : { latencyMs: whole }),
+    ...(Object.keys(inState).length === 0 ? {} : { latencyInState: inState }),
+  };
 }
 
 /** Some controls with these values, or unknown where there is none; `keeps`: left as they were by a recall. */

@@ -1,6 +1,6 @@
 import { orderWords } from '../model/orders.ts';
-import type { Sound } from '../model/rig.ts';
-import { isUnknown } from './planned-state.ts';
+import type { Sound, StoredPreset } from '../model/rig.ts';
+import { isUnknown, type PlannedValue } from './planned-state.ts';
 import type { Tracer } from './trace.ts';
 
 /** What the signal passes inside a unit of many blocks, in a sound. */
@@ -8,7 +8,7 @@ export interface Inside {
   readonly device: string;
   /** *Drive > [Amp | Second amp] > Delay*. */
   readonly words: string;
-  /** As entered for its preset; null where nobody did. */
+  /** As entered for its preset, or for the state that is on in it; null where nobody did. */
   readonly latencyMs: number | null;
 }
 
@@ -30,10 +30,10 @@ export function insideOf(tracer: Tracer, sound: Sound | null): readonly Inside[]
     const blocks = new Set(anatomy.sections.flatMap(({ active, effect, label }) => (active && effect ? [label] : [])));
     if (!anatomy.presets || blocks.size < 2 || passed.length === 0) return [];
     const number = state[firstControl + anatomy.controls.length];
-    const latencyMs = device.presets[String(number)]?.latencyMs ?? null;
+    const places = new Map(anatomy.controls.map(({ id }, i) => [id, state[firstControl + i]]));
+    const latencyMs = latencyOf(device.presets[String(number)], anatomy.presets.state, places);
     const order = anatomy.orders?.find(({ of }) => of.some(({ name }) => blocks.has(name)));
     if (!order) return [{ device: device.id, words: passed.join(' > '), latencyMs }];
-    const places = new Map(anatomy.controls.map(({ id }, i) => [id, state[firstControl + i]]));
     const valueOf = (control: string) => {
       const value = places.get(control);
       return isUnknown(value) ? undefined : value;
@@ -41,4 +41,16 @@ export function insideOf(tracer: Tracer, sound: Sound | null): readonly Inside[]
     if (order.of.some(({ control }) => valueOf(control) === undefined)) return [];
     return [{ device: device.id, words: orderWords(order, valueOf, new Set(passed)) ?? '', latencyMs }];
   });
+}
+
+/** Of the state that is on, where one was entered for it; else of the whole preset. Null where nobody knows which. */
+function latencyOf(
+  preset: StoredPreset | undefined,
+  stateControl: string | undefined,
+  places: ReadonlyMap<string, PlannedValue>,
+): number | null {
+  const { latencyMs = null, latencyInState = {} } = preset ?? {};
+  if (stateControl === undefined || Object.keys(latencyInState).length === 0) return latencyMs;
+  const value = places.get(stateControl);
+  return isUnknown(value) ? null : (latencyInState[String(value)] ?? latencyMs);
 }

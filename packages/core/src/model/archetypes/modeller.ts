@@ -89,7 +89,7 @@ export const modeller: Archetype = {
     const parts = partsOf(p);
     const { jacks, sections, inserts } = modellerSignal(p, parts);
     const controls = controlsOf(p, parts);
-    const { presets, busy } = presetFactsOf(p, parts.blocks[0].switches[0]);
+    const { presets, busy } = presetFactsOf(p, parts.blocks[0].switches[0], parts.states > 1 ? 'state' : undefined);
     return {
       ...emptyAnatomy,
       jacks: [

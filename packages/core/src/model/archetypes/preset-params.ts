@@ -20,8 +20,11 @@ export const presetParams: Archetype['params'] = {
   whileLoading: { kind: 'choice', values: ['drop', 'queue'], default: 'drop', label: 'Messages while loading' },
 };
 
-/** `flipped`: the control that a repeated program change turns over, where it does that. */
-export const presetFactsOf = (p: Params, flipped: string): Pick<Anatomy, 'presets' | 'busy'> => ({
+/**
+ * `flipped`: the control that a repeated program change turns over, where it does that; `state`: the one that says
+ * which state inside a preset is on.
+ */
+export const presetFactsOf = (p: Params, flipped: string, state?: string): Pick<Anatomy, 'presets' | 'busy'> => ({
   presets: {
     numbers: { from: p.int('first'), count: p.int('presets') },
     powerUp: p.word('powersUpOn') === 'as left' ? lastState : value(p.int('first')),
@@ -30,6 +33,7 @@ export const presetFactsOf = (p: Params, flipped: string): Pick<Anatomy, 'preset
     sticky: p.yes('sticky'),
     home: [0, 0],
     repeat: repeatOf(p.word('repeat'), flipped),
+    ...(state === undefined ? {} : { state }),
   },
   ...(p.int('loadMs') > 0 ? { busy: { ms: p.int('loadMs'), policy: p.word('whileLoading') as 'drop' | 'queue' } } : {}),
 });
