@@ -6,6 +6,7 @@ import type { Prover } from '../recall/prove/prover.ts';
 import { proverOf } from '../recall/prove/prover-of.ts';
 import { BruteForce, TooMuch } from './brute-force/brute-force.ts';
 import type { PlainAction } from './brute-force/plain-rig.ts';
+import { withPages } from './paged-rigs.ts';
 import { Random } from './random.ts';
 import { randomRig, withFeet, withLoops, withStoredRouting, withStoredUnits } from './random-rig.ts';
 import { adaptCase, type CaseRig, slotNames } from './recall-adapter.ts';
@@ -33,6 +34,9 @@ const firstOfStoredRouting = 20_000_000;
 /** And from this one on feet and hands bring up parts of the set. */
 export const firstByFeet = 30_000_000;
 
+/** And from this one on their switches are something else on another page. */
+export const firstOfPages = 35_000_000;
+
 /** And from this one on messages come round instead. */
 const firstOfLoops = 40_000_000;
 
@@ -50,7 +54,9 @@ export function seededRig(seed: number): { readonly rig: CaseRig; readonly show:
     seed < firstByFeet
       ? routed
       : seed < firstOfLoops
-        ? withFeet(routed, new Random(seed + 2))
+        ? seed < firstOfPages
+          ? withFeet(routed, new Random(seed + 2))
+          : withPages(withFeet(routed, new Random(seed + 2)), new Random(seed + 5))
         : seed < firstOfStoredUnits
           ? withLoops(routed, new Random(seed + 3))
           : withStoredUnits(routed, new Random(seed + 4));

@@ -49,14 +49,42 @@ describe('a loop switcher', () => {
     ]);
     expect(anatomy.sections.find((section) => section.id === 'to-2')!.from).toBe('*inserted');
   });
+  test('its loop switches may lie on pages: the same switch is another loop on each, and one turns the pages over', () => {
+    const { controls, switches } = expanded('switcher-4', { loops: 5, directSwitches: true, directAPage: 2 });
+    expect(controls.find(({ id }) => id === 'page')!.domain).toEqual({ kind: 'choice', values: [1, 2, 3] });
+    expect(switches.map(({ label }) => label)).toEqual([
+      'Loop 1 or 3 or 5 directly, by page',
+      'Loop 2 or 4 directly, by page',
+      'Next page of the loop switches',
+    ]);
+    expect(switches[1].actions).toEqual([
+      { toggle: 'loop-2', armed: { control: 'page', values: [1] } },
+      { toggle: 'loop-4', armed: { control: 'page', values: [2] } },
+    ]);
+  });
+  test('with a switch for each loop there are no pages', () => {
+    for (const directAPage of [0, 5, 9]) {
+      const { controls, switches } = expanded('switcher-4', { loops: 5, directSwitches: true, directAPage });
+      expect(controls.map(({ id }) => id)).not.toContain('page');
+      expect(switches).toHaveLength(5);
+    }
+    expect(expanded('switcher-4', { loops: 5, directAPage: 2 }).controls).toHaveLength(5);
+  });
   test('law: whatever its size, its anatomy holds together, from input to output', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 40 }),
         fc.integer({ min: 0, max: 40 }),
         fc.integer({ min: 0, max: 12 }),
-        (loops, insertAfter, contacts) => {
-          const anatomy = expanded('switcher-4', { loops, insertAfter: Math.min(insertAfter, loops), contacts });
+        fc.integer({ min: 0, max: 12 }),
+        (loops, insertAfter, contacts, directAPage) => {
+          const pages = { directSwitches: true, directAPage };
+          const anatomy = expanded('switcher-4', {
+            loops,
+            insertAfter: Math.min(insertAfter, loops),
+            contacts,
+            ...pages,
+          });
           expect(checkAnatomy(JSON.parse(JSON.stringify(anatomy)), '')).toEqual([]);
           expect(anatomy.controller!.loops).toHaveLength(loops);
           expect(anatomy.controller!.contacts).toHaveLength(contacts);

@@ -112,21 +112,24 @@ const anatomyShape: Shape = object(
       ),
       1_000,
     ),
-    presets: object({
-      numbers: either(
-        object({ from: integer(0, 2_100_000), count: integer(1, 16_384) }),
-        object({ list: list(integer(0, 2_100_000), 16_384, 1) }),
-      ),
-      powerUp,
-      scheme: oneOf('none', 'msb', 'lsb', 'both'),
-      bankSize: integer(1, 128),
-      sticky: yesNo,
-      home: list(integer(0, 127), 2, 2),
-      repeat: either(
-        object({ is: oneOf('reload', 'ignored', 'alternates') }),
-        object({ is: constant('flips'), control: id }),
-      ),
-    }),
+    presets: object(
+      {
+        numbers: either(
+          object({ from: integer(0, 2_100_000), count: integer(1, 16_384) }),
+          object({ list: list(integer(0, 2_100_000), 16_384, 1) }),
+        ),
+        powerUp,
+        scheme: oneOf('none', 'msb', 'lsb', 'both'),
+        bankSize: integer(1, 128),
+        sticky: yesNo,
+        home: list(integer(0, 127), 2, 2),
+        repeat: either(
+          object({ is: oneOf('reload', 'ignored', 'alternates') }),
+          object({ is: constant('flips'), control: id }),
+        ),
+      },
+      { state: id },
+    ),
     messages: list(
       object(
         { cc: integer(0, 127), control: id, mode: oneOf('absolute', 'switch', 'toggle', 'next') },
@@ -141,7 +144,7 @@ const anatomyShape: Shape = object(
       1_000,
     ),
     inputs: list(object({ id, kind: oneOf('level', 'edge'), powerUp: oneOf(0, 1, 'last-state') }), 50),
-    switches: list(object({ id, label: name, actions: list(footAction, 20) }), 100),
+    switches: list(object({ id, label: name, actions: list(footAction, 200) }), 100),
     settings: list(object({ label: name, value: name }), 50),
     inserts: list(object({ send: id, return: id }), 400),
     orders: list(
@@ -236,6 +239,7 @@ class References {
     if (anatomy.ownSwitch !== undefined) this.known(anatomy.ownSwitch, 'ownSwitch');
     const repeat = anatomy.presets?.repeat;
     if (repeat?.is === 'flips') this.known(repeat.control, 'presets/repeat/control');
+    if (anatomy.presets?.state !== undefined) this.known(anatomy.presets.state, 'presets/state');
     for (const loop of anatomy.controller?.loops ?? []) this.known(loop, 'controller/loops');
     return this.problems;
   }

@@ -24,7 +24,8 @@ export const loopSwitcher: Archetype = {
     },
     besideLoop: { kind: 'integer', min: 0, max: 200, default: 0, label: 'Loop beside the line (0: none)' },
     ...switcherRoutingParams,
-    directSwitches: { kind: 'boolean', default: false, label: 'A switch for each loop, besides the slots' },
+    directSwitches: { kind: 'boolean', default: false, label: 'Switches for single loops, besides the slots' },
+    directAPage: { kind: 'integer', min: 0, max: 200, default: 0, label: 'Of these switches, on a page (0: all)' },
     groupFromLoop: { kind: 'integer', min: 0, max: 200, default: 0, label: 'Second group from loop (0: one group)' },
     groupFromSwitch: { kind: 'integer', min: 2, max: 128, default: 4, label: 'Second group from switch' },
     nameLength: { kind: 'integer', min: 0, max: 40, default: 0, label: 'Characters of a slot’s name (0: no display)' },
@@ -54,11 +55,11 @@ export const loopSwitcher: Archetype = {
     return {
       ...emptyAnatomy,
       jacks: [...jacks, ...contactJacks(p), midiIn, midiOut],
-      controls: [...numbers.map(loopControl), ...controls],
+      controls: [...numbers.map(loopControl), ...controls, ...pageControl(p)],
       sections,
       inserts,
       ...(orders.length > 0 ? { orders } : {}),
-      switches: p.yes('directSwitches') ? numbers.map(directSwitch) : [],
+      switches: directSwitches(p),
       controller: controllerOf(p, numbers.map(loopId)),
     };
   },
@@ -78,6 +79,7 @@ export const midiController: Archetype = {
           'stereoFrom',
           'firstStereoSend',
           'directSwitches',
+          'directAPage',
           'groupFromLoop',
           'groupFromSwitch',
         ].includes(name) && !Object.hasOwn(switcherRoutingParams, name),
@@ -99,11 +101,55 @@ const loopControl = (i: number): Control => ({
   owner: 'programmed',
 });
 
-const directSwitch = (i: number): FootSwitch => ({
-  id: `direct-${i}`,
-  label: `Loop ${i} directly`,
-  actions: [{ toggle: loopId(i) }],
-});
+/** How many pages the switches for single loops have: one where there is a switch for each loop. */
+const pagesOf = (p: Params): number =>
+  p.yes('directSwitches') && p.int('directAPage') > 0 ? Math.ceil(p.int('loops') / p.int('directAPage')) : 1;
+
+/** Where a foot left the page; no slot stores it, and power-up leads back to the first. */
+const pageControl = (p: Params): Control[] =>
+  pagesOf(p) === 1
+    ? []
+    : [
+        {
+          id: 'page',
+          label: 'Page of the loop switches',
+          domain: { kind: 'choice', values: Array.from({ length: pagesOf(p) }, (_, i) => i + 1) },
+          scope: 'global',
+          powerUp: value(1),
+          owner: 'foot',
+        },
+      ];
+
+/** A switch for each loop; with pages, one that is another loop on each of them, and one that turns the page. */
+function directSwitches(p: Params): FootSwitch[] {
+  if (!p.yes('directSwitches')) return [];
+  const loops = p.int('loops');
+  if (pagesOf(p) === 1)
+    return Array.from({ length: loops }, (_, i) => ({
+      id: `direct-${i + 1}`,
+      label: `Loop ${i + 1} directly`,
+      actions: [{ toggle: loopId(i + 1) }],
+    }));
+  const aPage = p.int('directAPage');
+  return [
+    ...Array.from({ length: aPage }, (_, i): FootSwitch => {
+      const loopOnPage = (page: number) => (page - 1) * aPage + i + 1;
+      const pages = Array.from({ length: pagesOf(p) }, (_, at) => at + 1).filter((page) => loopOnPage(page) <= loops);
+      return {
+        id: `direct-${i + 1}`,
+        label: `Loop ${eitherOf(pages.map(loopOnPage))} directly, by page`,
+        actions: pages.map((page) => ({
+          toggle: loopId(loopOnPage(page)),
+          armed: { control: 'page', values: [page] },
+        })),
+      };
+    }),
+    { id: 'next-page', label: 'Next page of the loop switches', actions: [{ next: 'page' }] },
+  ];
+}
+
+const eitherOf = (numbers: readonly number[]): string =>
+  numbers.length <= 6 ? numbers.join(' or ') : `${numbers.slice(0, 5).join(', ')} … ${numbers.at(-1)}`;
 
 const contactJacks = (p: Params): Jack[] =>
   Array.from({ length: p.int('contacts') }, (_, i) => ({

@@ -1,7 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
+import { addPart, addSong, playsSound, setParam } from '../../change/commands.ts';
 import { actionLabel } from '../../model/labels.ts';
-import { compareSeed, firstByFeet } from '../../testing/compare.ts';
+import { ShowBuilder } from '../../testing/build-show.ts';
+import { compareSeed, firstByFeet, firstOfPages } from '../../testing/compare.ts';
 import { adaptCase, type CaseRig } from '../../testing/recall-adapter.ts';
+import type { Prover } from '../prove/prover.ts';
 import { proverOf } from '../prove/prover-of.ts';
 
 /** Pedals in line, each with a switch; what else is given. */
@@ -27,9 +30,10 @@ const pedals = (names: readonly string[], more: Partial<CaseRig> & Pick<CaseRig,
   set: more.set,
 });
 
+const planOf = (rig: CaseRig): readonly string[] => footPlanOf(proverOf(adaptCase(rig).show));
+
 /** By part: what is done, `before|on|after`; or why nothing is. */
-function planOf(rig: CaseRig): readonly string[] {
-  const { model, set } = proverOf(adaptCase(rig).show);
+function footPlanOf({ model, set }: Prover): readonly string[] {
   return set.parts.map(({ events, failed }) => {
     if (failed)
       return failed.is === 'unknown'
@@ -44,6 +48,30 @@ function planOf(rig: CaseRig): readonly string[] {
       .join(' | ');
   });
 }
+
+test('a switch that is another loop on another page: the page is turned over where it must be, and not before', () => {
+  const rig = new ShowBuilder()
+    .text('guitar > switcher = loop switcher, 4 loops')
+    .text('switcher 1: drive; 3: echo = delay\nswitcher > amp = valve amp one > cabinet')
+    .sound('dry', { pedals: { drive: 'off', echo: 'off' } })
+    .sound('hot', { pedals: { drive: 'on', echo: 'off' } })
+    .sound('wide', { pedals: { drive: 'on', echo: 'on' } });
+  for (const [name, value] of Object.entries({ directSwitches: true, directAPage: 2 }))
+    rig.do(setParam(rig.show, 'switcher', name, value));
+  rig.do(addSong(rig.show, 'song', 'Song'));
+  for (const [i, sound] of ['dry', 'hot', 'wide', 'hot', 'dry'].entries())
+    rig.do(addPart(rig.show, `part-${i}`, 'song', sound, playsSound(rig.show.rig, sound)));
+  const first = 'Switcher: Loop 1 or 3 directly, by page';
+  const turn = 'Switcher: Next page of the loop switches';
+  expect(footPlanOf(proverOf(rig.show))).toEqual([
+    ' |  | ',
+    ` | ${first} | `,
+    // Turned over in time: nobody hears that.
+    `${turn} | ${first} | `,
+    ` | ${first} | `,
+    ' | Drive | ',
+  ]);
+});
 
 describe('by hand', () => {
   const sounds = {
@@ -149,11 +177,14 @@ describe('by hand', () => {
 test('equal to trying every sequence, on random rigs whose parts feet, hands and slots play', () => {
   const wrong: unknown[] = [];
   let compared = 0;
-  for (let seed = firstByFeet; compared < 14; seed += 1) {
-    const found = compareSeed(seed, 120);
-    if (!found) continue;
-    compared += 1;
-    wrong.push(...found.disagreements);
-  }
+  for (const first of [firstByFeet, firstOfPages])
+    for (let seed = first, left = 12; left > 0; seed += 1) {
+      const found = compareSeed(seed, 120);
+      if (!found) continue;
+      left -= 1;
+      compared += 1;
+      wrong.push(...found.disagreements);
+    }
+  expect(compared).toBe(24);
   expect(wrong).toEqual([]);
 });

@@ -41,6 +41,8 @@ export class FootPlanner {
   /** Variables that turned out to belong together. */
   private readonly joined: (readonly VariableId[])[];
   private split: Machines;
+  /** What sounds can turn on. */
+  private readonly heard: ReadonlySet<VariableId>;
   private readonly happened: CompiledEvent[] = [];
   private here: Beliefs | null = null;
 
@@ -51,6 +53,7 @@ export class FootPlanner {
   ) {
     this.moves = new Moves(model);
     const heard = heardVariables(comparison);
+    this.heard = heard;
     this.joined = [
       ...this.moves.feet.map(({ compiled }) => [...compiled.summary.written]),
       // Where power-up leaves open which preset is there, what it stores comes up with it.
@@ -64,7 +67,7 @@ export class FootPlanner {
   private splitAnew(): Machines {
     return new Machines(
       this.model,
-      heardVariables(this.comparison),
+      this.heard,
       this.joined.filter((group) => group.length > 0),
     );
   }
@@ -165,15 +168,34 @@ export class FootPlanner {
       beliefOf: (machine: Machine) => start.of(machine),
       then,
     };
+    const concerns = this.concerning(target);
     let found: Found = fewestMoves({
       ...search,
-      movesOn: (machine, belief) => movesOn(machine, belief).filter((move) => concerns(move, target)),
+      movesOn: (machine, belief) => movesOn(machine, belief).filter(concerns),
     });
     if (found.is === 'none' && this.maySilence(target, (machine) => then(machine, start.of(machine))))
       found = fewestMoves({ ...search, movesOn });
     if (found.is === 'none') return { before: [], on: [], failed: { is: 'stuck', controls: found.stuck } };
     if (found.is === 'unknown') return { before: [], on: [], failed: { is: 'unknown' } };
     return { ...this.inTime(found.moves, start, soundBefore), failed: null };
+  }
+
+  /**
+   * Whether a move touches anything that a sound asks for: what it leaves open stays as it is, so that no piece is
+   * switched off to hide a setting that nothing reaches. Turning a page that no sound can tell is such a move too,
+   * where it decides what another of them does.
+   */
+  concerning(target: SoundTarget): (move: Move) => boolean {
+    const decides = new Set<VariableId>();
+    const concerns = ({ compiled: { summary } }: Move): boolean =>
+      summary.written.some((variable) => target.has(variable)) ||
+      (summary.written.length > 0 && summary.written.every((variable) => decides.has(variable)));
+    for (let before = -1; before < decides.size;) {
+      before = decides.size;
+      for (const move of this.moves.feet)
+        if (concerns(move)) for (const variable of move.armedBy) if (!this.heard.has(variable)) decides.add(variable);
+    }
+    return concerns;
   }
 
   /** Whether nothing may be heard, in a sound that wants to be. */
@@ -208,13 +230,6 @@ export class FootPlanner {
     return { before, on };
   }
 }
-
-/**
- * Whether a move touches anything that a sound asks for: what it leaves open stays as it is, so that no piece is
- * switched off to hide a setting that nothing reaches.
- */
-export const concerns = ({ compiled }: Move, target: SoundTarget): boolean =>
-  compiled.summary.written.some((variable) => target.has(variable));
 
 /** What makes everything after it unknown. */
 export const isUnknowable = (reason: unknown): boolean =>

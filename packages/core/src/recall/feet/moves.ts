@@ -15,6 +15,8 @@ export interface Move {
   readonly action: CastAction;
   readonly compiled: CompiledEvent;
   readonly order: number;
+  /** Variables that decide whether some of it happens at all. */
+  readonly armedBy: readonly VariableId[];
 }
 
 /** Of a control with more values than these a hand is tried at the wanted one only. */
@@ -43,7 +45,14 @@ export class Moves {
       .flatMap((device) =>
         device.wired.anatomy.switches.map((footSwitch): Omit<Move, 'order'> => {
           const action: CastAction = { kind: 'foot', device: device.wired.device.id, switch: footSwitch.id };
-          return { action, compiled: compileEvent(model, { kind: 'foot', device, footSwitch, stray: false }, 0) };
+          const armedBy = footSwitch.actions.flatMap((does) =>
+            'flip' in does || !does.armed ? [] : (device.controls.get(does.armed.control)?.variable ?? []),
+          );
+          return {
+            action,
+            compiled: compileEvent(model, { kind: 'foot', device, footSwitch, stray: false }, 0),
+            armedBy,
+          };
         }),
       )
       .map((move, order) => ({ ...move, order }));
@@ -109,7 +118,7 @@ export class Moves {
       const action: CastAction = { kind: 'cue', control: ref, value };
       const compiled = compileEvent(this.model, eventOfCast(this.model, action)!, 0);
       const place = values.indexOf(value);
-      this.hands.set(key, (move = { action, compiled, order: order + (place < 0 ? 0 : place) }));
+      this.hands.set(key, (move = { action, compiled, order: order + (place < 0 ? 0 : place), armedBy: [] }));
     }
     return move;
   }

@@ -3,7 +3,7 @@ import { type CompiledEvent, compileEvent } from '../explore/event-table.ts';
 import { TooManyStates } from '../explore/row.ts';
 import type { VariableId } from '../state/ids.ts';
 import type { ModelSlot } from '../state/state-model.ts';
-import { concerns, type FootPlanner, isUnknowable } from './foot-planner.ts';
+import { type FootPlanner, isUnknowable } from './foot-planner.ts';
 import type { Belief, Machine } from './machine.ts';
 import type { Move } from './moves.ts';
 import { fewestMoves } from './search.ts';
@@ -59,6 +59,7 @@ class Resetting {
   private search(first: CompiledEvent | null) {
     const { planner, target } = this;
     const { machines, comparison, threeValued, moves } = planner;
+    const concerns = planner.concerning(target);
     return fewestMoves({
       machines,
       comparison,
@@ -69,9 +70,7 @@ class Resetting {
         return first && machines.movedBy(first).includes(machine) ? machine.after(anything, first) : anything;
       },
       movesOn: (machine, belief) =>
-        [...moves.feetOn(machines, machine), ...moves.handsOn(machine, belief, target, false)].filter((move) =>
-          concerns(move, target),
-        ),
+        [...moves.feetOn(machines, machine), ...moves.handsOn(machine, belief, target, false)].filter(concerns),
       then: (_, belief) => belief,
     });
   }

@@ -33,7 +33,7 @@ export type Found =
   /** Unknown contents decide, or the search was given up. */
   | { readonly is: 'unknown' };
 
-const mostBeliefs = 4_000;
+const mostBeliefs = 16_000;
 const mostNodes = 40_000;
 const noPins: ReadonlyMap<number, number> = new Map();
 

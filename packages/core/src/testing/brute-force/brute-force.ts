@@ -1,5 +1,5 @@
 import type { CaseRig } from '../recall-adapter.ts';
-import { exhaust, type Exhausted, movesOf } from './feet.ts';
+import { exhaust, type Exhausted, movesOf, type PlainMove } from './feet.ts';
 import { Hearing, type Moment } from './hearing.ts';
 import {
   banksOf,
@@ -209,12 +209,24 @@ export class BruteForce {
       if ((left -= 1) < 0) throw new TooMuch();
     };
     const moves = movesOf(this.rig, wanted);
-    const asked = this.hearing.asked(sound);
-    const concerning = moves.filter((move) => move.moves.some((name) => asked.has(name)));
+    const concerning = this.concerning(moves, sound);
     const found = exhaust(starts, concerning, step, isRight, budget);
     const ends = starts.map(end).filter((moment) => moment !== null);
     const isSilent = this.rig.sounds[sound].silence !== true && this.hearing.isSilent(ends);
     return found.is === 'none' && isSilent ? exhaust(starts, moves, step, isRight, budget) : found;
+  }
+
+  /** Moves of what a sound asks for, and of what nobody hears but those turn on; again for these. */
+  private concerning(moves: readonly PlainMove[], sound: string): readonly PlainMove[] {
+    const asked = this.hearing.asked(sound);
+    const heard = this.hearing.heardAtAll();
+    const chosen = new Set(moves.filter((move) => move.moves.some((name) => asked.has(name))));
+    for (;;) {
+      const decides = new Set([...chosen].flatMap(({ turnsOn }) => turnsOn).filter((name) => !heard.has(name)));
+      const more = moves.filter((move) => !chosen.has(move) && move.moves.every((name) => decides.has(name)));
+      if (more.length === 0) return moves.filter((move) => chosen.has(move));
+      for (const move of more) chosen.add(move);
+    }
   }
 
   // ---- levels 2 to 4 ----

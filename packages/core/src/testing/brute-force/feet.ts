@@ -10,6 +10,8 @@ export interface PlainMove {
   readonly onlyIfOpen: string | null;
   /** What it may move. */
   readonly moves: readonly string[];
+  /** What decides whether some of it happens. */
+  readonly turnsOn: readonly string[];
 }
 
 /** Every press and hand move of a rig, in document order: feet first, then hands. */
@@ -17,7 +19,7 @@ export function movesOf({ devices = {} }: CaseRig, wanted: ReadonlyMap<string, V
   const list = Object.entries(devices);
   const movedBy = (device: string, action: Readonly<Record<string, unknown>>): readonly string[] => {
     const controls = Object.entries(devices[device].controls ?? {});
-    const target = action.toggle ?? action.next;
+    const target = action.toggle ?? action.next ?? action.put ?? action.turn;
     if (target === 'preset')
       return [
         `${device}.preset`,
@@ -26,11 +28,14 @@ export function movesOf({ devices = {} }: CaseRig, wanted: ReadonlyMap<string, V
     if (target !== undefined) return [`${device}.${String(target)}`];
     return controls.flatMap(([id, { bits }]) => (bits?.includes(String(action.flip_bit)) ? [`${device}.${id}`] : []));
   };
+  const armedBy = (device: string, { armed }: Readonly<Record<string, unknown>>): readonly string[] =>
+    armed === undefined ? [] : [`${device}.${(armed as { readonly control: string }).control}`];
   const feet = list.flatMap(([device, { foot }]) =>
     Object.entries(foot ?? {}).map(([name, { does }]): PlainMove => ({
       event: { kind: 'foot', device, switch: name, stray: false },
       onlyIfOpen: null,
       moves: does.flatMap((action) => movedBy(device, action)),
+      turnsOn: does.flatMap((action) => armedBy(device, action)),
     })),
   );
   const footed = new Set(feet.flatMap(({ moves }) => moves));
@@ -44,6 +49,7 @@ export function movesOf({ devices = {} }: CaseRig, wanted: ReadonlyMap<string, V
         event: { kind: 'cue', control: name, value },
         onlyIfOpen: isFree ? null : name,
         moves: [name],
+        turnsOn: [],
       }));
     }),
   );

@@ -59,6 +59,18 @@ export class Hearing {
     return moments.some((moment) => moment.some((state) => !this.trace(state).sounds));
   }
 
+  /** Whatever some sound can be told by. */
+  heardAtAll(): ReadonlySet<string> {
+    return new Set(
+      this.rig.topology.edges.flatMap(({ when, gov }) =>
+        [...Object.keys(when ?? {}), ...(gov ?? [])].flatMap((name) => [
+          name,
+          `${name.slice(0, name.indexOf('.'))}.preset`,
+        ]),
+      ),
+    );
+  }
+
   /** What a sound asks for, by itself or by the presets that it wants. */
   asked(sound: string): ReadonlySet<string> {
     return new Set(this.contents.flatMap((contents) => [...this.lay(sound, contents).wants.keys()]));
