@@ -15,6 +15,7 @@ const core = {
   show: ['units', 'model', 'midi', 'program'],
   design: ['units', 'model'],
   change: ['units', 'model', 'program', 'design'],
+  allocate: ['units'],
   'recall/state': recall,
   'recall/device': [...recall, 'recall/state'],
   'recall/audible': [...recall, 'recall/state'],

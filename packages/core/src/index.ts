@@ -181,3 +181,14 @@ export { lengthTyped, numberTyped } from './units/typed.ts';
 export { assertNever, describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';
 export type { Evidence } from './why/evidence.ts';
 export * as why from './why/index.ts';
+export { type Allocation, allocate, allocateNow, type AllocationProgress, fewestLoops } from './allocate/allocate.ts';
+export { costOf, type JudgedPlan, judgePlan } from './allocate/judge-plan.ts';
+export { type CostName, compareCosts, costNames, type Plan, type PlanCost } from './allocate/plan.ts';
+export {
+  type AllocationProblem,
+  type CompiledProblem,
+  compileProblem,
+  loopAtZone,
+  type SwitchingMeans,
+  switchingMeans,
+} from './allocate/problem.ts';

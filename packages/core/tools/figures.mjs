@@ -1,7 +1,25 @@
 // The core's speed: medians of 20 runs after warm-up, memo tables empty unless said. Run by `npm run bench`.
 import { performance } from 'node:perf_hooks';
-import { applySteps, check, commands, contextOf, proverOf, rules } from '../dist/index.js';
-import { diamondRig, documentRig, kernelRig, proveCompiled, Random, retraceRig } from '../dist/testing/index.js';
+import {
+  allocate,
+  allocateNow,
+  applySteps,
+  check,
+  commands,
+  compileProblem,
+  contextOf,
+  proverOf,
+  rules,
+} from '../dist/index.js';
+import {
+  diamondRig,
+  documentRig,
+  kernelRig,
+  proveCompiled,
+  Random,
+  randomAllocation,
+  retraceRig,
+} from '../dist/testing/index.js';
 
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 const copyOf = (data) => JSON.parse(JSON.stringify(data));
@@ -107,6 +125,18 @@ function editTimes(seed, count) {
   });
 }
 
+/** Per cent between the sounds that the best plan plays and those that none can play more of, after some time. */
+function gapAfter(milliseconds) {
+  const problem = compileProblem(randomAllocation(new Random(1), 24, 12, 60)).value;
+  const start = performance.now();
+  const search = allocate(problem);
+  let step = search.next();
+  while (!step.done && performance.now() - start < milliseconds) step = search.next();
+  const { cost, lostAtLeast } = step.value;
+  const [played, atMost] = [60 - cost.soundsLost, 60 - lostAtLeast];
+  return (100 * (atMost - played)) / atMost;
+}
+
 /** Each figure is reported as soon as it is known. */
 export function coreFigures(report) {
   const steps = [];
@@ -153,6 +183,17 @@ export function coreFigures(report) {
       (show) => contextOf(show).tracer.trace(null),
     ),
   );
+  figure('allocate-16x8', () => {
+    const times = Array.from({ length: 6 }, (_, i) => {
+      const problem = compileProblem(randomAllocation(new Random(i + 1), 16, 8, 24)).value;
+      const start = performance.now();
+      if (!allocateNow(problem).isOptimal) throw new Error('no optimum');
+      return performance.now() - start;
+    });
+    return median(times);
+  });
+  lookAround();
+  report('allocate-24x12-gap', gapAfter(10_000), '%');
   report('bare-loop-step', median(steps), 'ns');
   report('bare-parse', median(parses));
 }

@@ -3,7 +3,11 @@ import { encode, encodeStream, hex, type MidiMessage, wireMicroseconds } from '.
 import { clockMilliseconds, clockShare } from '../midi/clock.ts';
 import { placer, type SmfEvent } from '../midi/smf.ts';
 import { delayTimes } from '../show/delay-times.ts';
+import { allocateNow, fewestLoopsNow } from '../allocate/allocate.ts';
+import { costVector } from '../allocate/plan.ts';
+import { compileProblem } from '../allocate/problem.ts';
 import { readSmf } from '../formats/smf.ts';
+import { type AllocationInputs, allocationOf } from './allocation-cases.ts';
 import { answerRecallCase } from './recall-cases.ts';
 import type { CaseRig } from './recall-adapter.ts';
 
@@ -27,6 +31,7 @@ const answerers: Readonly<Record<string, Answerer>> = {
   '10c_delay_times': (inputs: { readonly tempo: Quantity }) =>
     Object.fromEntries(delayTimes(inputs.tempo.value).map(({ note, ms }) => [note.replaceAll('-', '_'), ms])),
   '10d_smf': (inputs: { readonly hex: string }) => answerFile(inputs.hex),
+  '14_allocation': (inputs: AllocationInputs) => answerAllocation(inputs),
   '13_recall': (inputs: { readonly rig: CaseRig }) => answerRecallCase(inputs.rig),
 };
 
@@ -275,4 +280,12 @@ function dumped(event: SmfEvent): string {
     default:
       return 'Unknown';
   }
+}
+
+function answerAllocation(inputs: AllocationInputs): unknown {
+  const problem = allocationOf(inputs);
+  const compiled = compileProblem(problem);
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+  const { cost } = allocateNow(compiled.value);
+  return { optimum: cost ? costVector(cost) : 'none', min_loops: fewestLoopsNow(problem) ?? 'none' };
 }
