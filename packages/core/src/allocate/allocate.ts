@@ -1,4 +1,4 @@
-import { improve } from './improve.ts';
+import { type Costed, improve, nothingPlaced } from './improve.ts';
 import { judgePlan } from './judge-plan.ts';
 import type { Plan, PlanCost } from './plan.ts';
 import { type AllocationProblem, type CompiledProblem, compileProblem } from './problem.ts';
@@ -23,36 +23,34 @@ export interface Allocation extends AllocationProgress {
 /** Above these a plan is made piece by piece and improved, and nothing is proved about it. */
 const mostSearched = 64;
 const sliceNodes = 400;
+const divedNodes = 200;
 
 /**
  * The best plan, found in slices: each `next` goes on for a few milliseconds and says how far it has come; who asks may
  * stop at any time. `seed` decides which of several equal plans is met, and nothing else.
  */
 export function* allocate(compiled: CompiledProblem, seed = 1): Generator<AllocationProgress, Allocation> {
-  const rounds = compiled.pieces > mostSearched ? 0 : 2 + compiled.pieces;
-  const improving = improve(compiled, rounds, randomFrom(seed));
-  let best: { readonly plan: Plan; readonly cost: PlanCost } | null = null;
+  let best: Costed | null = nothingPlaced(compiled);
   const told = (lostAtLeast: number, nodes: number): AllocationProgress => ({
     best: best?.plan ?? null,
     cost: best?.cost ?? null,
     lostAtLeast,
     nodes,
   });
-  for (;;) {
-    const { done, value } = improving.next();
-    best = value;
-    if (done) break;
-    yield told(0, 0);
-  }
   // What stands in line for good, or is held, contradicts the frozen order.
   if (!best) return { ...told(0, 0), isOptimal: true };
-  const weights = weightsOf(compiled);
-  if (compiled.pieces > mostSearched || !weights) return { ...told(0, 0), isOptimal: false };
+  const weights = compiled.pieces > mostSearched ? null : weightsOf(compiled);
+  if (weights) best = dive(compiled, weights) ?? best;
+  const improving = improve(compiled, best, weights ? 2 + compiled.pieces : 0, randomFrom(seed));
+  for (let step = improving.next(); ; step = improving.next()) {
+    best = step.value;
+    if (step.done) break;
+    yield told(0, 0);
+  }
+  if (!weights) return { ...told(0, 0), isOptimal: false };
   let nodes = 0;
-  for (let cap = 0; cap <= (best?.cost.soundsLost ?? compiled.sounds); cap += 1) {
-    const limit: Target = best
-      ? { lost: best.cost.soundsLost, rest: weighed(best.cost, weights) }
-      : { lost: compiled.sounds + 1, rest: Infinity };
+  for (let cap = 0; cap <= best.cost.soundsLost; cap += 1) {
+    const limit: Target = { lost: best.cost.soundsLost, rest: weighed(best.cost, weights) };
     const search = new AllocationSearch(compiled, weights, cap, limit, cap);
     for (let met: unknown = null; ;) {
       const isDone = search.run(sliceNodes);
@@ -65,10 +63,17 @@ export function* allocate(compiled: CompiledProblem, seed = 1): Generator<Alloca
       yield told(cap, nodes + search.nodes);
     }
     nodes += search.nodes;
-    if (best && best.cost.soundsLost <= cap) return { ...told(cap, nodes), isOptimal: true };
+    if (best.cost.soundsLost <= cap) return { ...told(cap, nodes), isOptimal: true };
     yield told(cap + 1, nodes);
   }
-  return { ...told(best?.cost.soundsLost ?? compiled.sounds, nodes), isOptimal: true };
+  return { ...told(best.cost.soundsLost, nodes), isOptimal: true };
+}
+
+/** The first plans that the search comes to, with nothing to beat: sounds count as lost by what is placed alone. */
+function dive(compiled: CompiledProblem, weights: Weights): Costed | null {
+  const search = new AllocationSearch(compiled, weights, compiled.sounds, { lost: Infinity, rest: Infinity });
+  search.run(divedNodes);
+  return search.best && { plan: search.best.plan, cost: judgePlan(compiled, search.best.plan)!.cost };
 }
 
 /** All of it at once. */

@@ -8,17 +8,16 @@ export interface Costed {
 }
 
 /**
- * A good plan, found by putting each piece where it costs least and moving pieces as long as that helps; then again
- * from where a few were shaken loose, as often as is asked for. Null where the frozen order allows no plan at all.
- * Yields now and then, so that it can be stopped; what it has by then is passed along.
+ * A better plan, found by moving pieces to where they cost less as long as that helps; then again from where a few were
+ * shaken loose, as often as is asked for. Yields now and then, so that it can be stopped; what it has by then is passed
+ * along.
  */
 export function* improve(
   compiled: CompiledProblem,
+  start: Costed,
   rounds: number,
   random: () => number,
-): Generator<Costed | null, Costed | null> {
-  const start = costed(compiled, emptyPlan(compiled));
-  if (!start) return null;
+): Generator<Costed, Costed> {
   let best: Costed = start;
   const movable = Array.from({ length: compiled.pieces }, (_, p) => p).filter((p) => compiled.fixedZone[p] < 0);
   let work = 0;
@@ -51,6 +50,9 @@ export function* improve(
   }
   return best;
 }
+
+/** The plan that places nothing but what it must; null where the frozen order allows no plan at all. */
+export const nothingPlaced = (compiled: CompiledProblem): Costed | null => costed(compiled, emptyPlan(compiled));
 
 const costed = (compiled: CompiledProblem, plan: Plan): Costed | null => {
   const cost = costOf(compiled, plan);
