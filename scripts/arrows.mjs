@@ -38,6 +38,7 @@ const core = {
   formats: ['units', 'model', 'midi', 'change', 'program', 'show', 'paper'],
   why: ['units', 'model', 'midi', 'trace', 'program', 'show', 'recall'],
   entry: ['units', 'model', 'catalogue', 'change'],
+  intent: ['units', 'model', 'program', 'catalogue', 'change', 'entry', 'allocate'],
   starters: ['units', 'model', 'catalogue', 'change', 'entry'],
   demo: ['units', 'model', 'catalogue', 'change', 'starters'],
   testing: null,

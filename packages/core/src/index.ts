@@ -192,3 +192,17 @@ export {
   type SwitchingMeans,
   switchingMeans,
 } from './allocate/problem.ts';
+export { tolerate, wantBefore, wantPlace, wantSwitchedBy } from './change/intent.ts';
+export { allocationOf, type Changed, plannedSounds, planAsWired } from './intent/allocation-of.ts';
+export { type Line, lineOf, type LinePiece, type NoLine, switchersOf } from './intent/line.ts';
+export {
+  costDifference,
+  lostWords,
+  type OtherPlace,
+  otherPlaces,
+  placeWords as plannedPlaceWords,
+  type PlannedLine,
+  switchedByWords,
+  whyThere,
+} from './intent/plan-words.ts';
+export { type PatchChange, patchChange, writePatch } from './intent/write-patch.ts';

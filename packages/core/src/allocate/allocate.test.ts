@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { describe, expect, test } from '@jest/globals';
 import { integerProgram, largest } from '../testing/allocation-program.ts';
+import { tidied } from './tidy.ts';
 import { randomAllocation, smallAllocation } from '../testing/random-allocation.ts';
 import { Random } from '../testing/random.ts';
 import { allocate, allocateNow, fewestLoopsNow } from './allocate.ts';
@@ -139,6 +140,28 @@ test('never worse than putting each piece in turn where it costs least', () => {
     expect(costOf(problem, best!)).toEqual(cost);
     best!.zones.forEach((zone, piece) => expect(isAllowed(problem, piece, zone, best!.by[piece])).toBe(true));
   }
+});
+
+test('loops that no sound hears together stand in the wanted order all the same', () => {
+  const problem = compiled({
+    pieces: ['a', 'b', 'c', 'd'].map((name) => ({ name, means: ['loop' as const], isOnAtPowerUp: false })),
+    loops: 4,
+    insertAfter: null,
+    sounds: ['a', 'b', 'c', 'd'].map((name) => ({ name, on: [name], any: [], tolerates: [] })),
+    set: [],
+    isFrozen: false,
+  });
+  const { best, cost } = allocateNow(problem);
+  expect(best!.zones).toEqual([1, 2, 3, 4]);
+  const turned: Plan = { zones: [3, 2, 4, 1], by: ['loop', 'loop', 'loop', 'loop'] };
+  expect(tidied(problem, turned).zones).toEqual([1, 2, 3, 4]);
+  expect(costOf(problem, turned)).toEqual(cost);
+  // What is held stays, and so does what a sound hears in this order.
+  const held = compiled({
+    ...problem.source,
+    pieces: problem.source.pieces.map((piece) => (piece.name === 'd' ? { ...piece, pinnedTo: 1 } : piece)),
+  });
+  expect(tidied(held, turned).zones).toEqual([2, 3, 4, 1]);
 });
 
 test('the seed chooses between equals, and nothing else', () => {

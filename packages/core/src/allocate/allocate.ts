@@ -2,6 +2,7 @@ import { type Costed, improve, nothingPlaced } from './improve.ts';
 import { judgePlan } from './judge-plan.ts';
 import type { Plan, PlanCost } from './plan.ts';
 import { type AllocationProblem, type CompiledProblem, compileProblem } from './problem.ts';
+import { tidied } from './tidy.ts';
 import { AllocationSearch, type Target, type Weights } from './search.ts';
 
 /** How far the search has come. */
@@ -32,7 +33,7 @@ const divedNodes = 200;
 export function* allocate(compiled: CompiledProblem, seed = 1): Generator<AllocationProgress, Allocation> {
   let best: Costed | null = nothingPlaced(compiled);
   const told = (lostAtLeast: number, nodes: number): AllocationProgress => ({
-    best: best?.plan ?? null,
+    best: best && tidied(compiled, best.plan),
     cost: best?.cost ?? null,
     lostAtLeast,
     nodes,

@@ -66,6 +66,11 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'set-variant': (f) => `Change the variant ${f.name}`,
   'remove-variant': (f) => `Remove the variant ${f.name}`,
   'settle-variant': (f) => `Settle ${f.count} ${f.count === 1 ? 'difference' : 'differences'} of ${f.name}`,
+  'want-place': (f) => `Want ${f.device} ${f.place}`,
+  'want-switched': (f) => `Let ${f.device} be switched by ${f.means}`,
+  'want-order': (f) => `Want ${f.device} earlier or later in the line`,
+  tolerate: (f) => `${f.may === 'yes' ? 'Let' : 'Do not let'} ${f.device} be heard in ${f.sound}`,
+  'write-patch': (f) => `Wire the plan: ${counted(f.plugs, 'plug')} moved`,
   undo: (f) => `Undo: ${f.of}`,
 };
 
@@ -82,6 +87,7 @@ const settingWords: Readonly<Record<string, string>> = {
   conventions: 'the conventions',
   lengthUnit: 'the unit of lengths',
   width: 'what tonight plays to',
+  wantedOrder: 'the wanted order',
 };
 
 /** A named edit in words, for undo and the history. */

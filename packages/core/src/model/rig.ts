@@ -143,6 +143,22 @@ const presetShape = object(
 );
 export interface StoredPreset extends DataOf<typeof presetShape> {}
 
+/** Where a piece may be wanted beside a loop of a number. `kept`: it stays as it is wired. */
+export const wantedPlaces = ['front', 'loop', 'insert', 'after', 'left out', 'kept'] as const;
+/** What can switch a piece: a loop, the slot by message or contact, its own foot switch; or it is left on. */
+export const switchedByWays = ['loop', 'message', 'foot', 'always'] as const;
+
+const intentShape = object(
+  {},
+  {
+    /** Where the piece is wanted; wherever it is best where absent. */
+    place: either(oneOf(...wantedPlaces), integer(1, 200)),
+    /** What may switch it; what its type allows where absent. None: it is never off. */
+    means: list(oneOf(...switchedByWays), 4),
+  },
+);
+export interface DeviceIntent extends DataOf<typeof intentShape> {}
+
 const deviceShape = object(
   {
     id: deviceId,
@@ -173,6 +189,8 @@ const deviceShape = object(
     oneWay: list(id, 400),
     /** What it does, or what one of its controls does, is to be heard at these ends of the line and at no other. */
     onlyFor: list(object({ to: list(deviceId, 40, 1) }, { control: id }), 40, 1),
+    /** What is wanted of it where loops are given out; a guess from its type where nothing is said. */
+    intent: intentShape,
   },
 );
 export interface Device extends DataOf<typeof deviceShape> {}
@@ -210,7 +228,7 @@ export interface Cable extends DataOf<typeof cableShape> {}
  * Fields that people read, and that nothing is wired or worked out by: an edit of one changes no trace and no verdict.
  */
 export const displayOnly = {
-  devices: new Set<keyof Device>(['firstPresetNumber', 'place']),
+  devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent']),
   cables: new Set<keyof Cable>(['tag', 'length', 'loom']),
 } as const;
 
@@ -236,6 +254,8 @@ const soundShape = object(
      * `only`: it is that sound’s twin, and may be otherwise in these alone (controls, or devices for their pedals).
      */
     basedOn: object({ sound: soundId }, { only: list(text(130, 1), 200) }),
+    /** Pieces that it wants off, but that may be heard all the same; those that are gone are passed over. */
+    tolerates: list(deviceId, limits.devices),
   },
 );
 export interface Sound extends DataOf<typeof soundShape> {}
@@ -299,6 +319,7 @@ export const conventions = {
   time: ['after the gain', 'in front'],
   gate: ['before the tails', 'last of the line'],
   gain: ['pedals in front', 'gain in the loop'],
+  order: ['as it is heard', 'as it is wired'],
 } as const;
 export type Conventions = { readonly [K in keyof typeof conventions]: (typeof conventions)[K][number] };
 
@@ -326,6 +347,8 @@ const settingsShape = object(
     width: oneOf('mono', 'stereo'),
     /** In what lengths are shown and typed; metres where absent. They are stored in metres always. */
     lengthUnit: oneOf('m', 'ft'),
+    /** Pieces in the order in which the signal is wanted to pass them; those not named stand where their kind does. */
+    wantedOrder: list(deviceId, limits.devices),
   },
 );
 export interface RigSettings extends DataOf<typeof settingsShape> {}
