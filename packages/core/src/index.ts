@@ -7,6 +7,7 @@ export {
   type ControlRef,
   type Cast,
   type Device,
+  type DeviceIntent,
   type DeviceType,
   type Plug,
   type Rig,

@@ -1,6 +1,7 @@
 import { type Remote, wrap } from 'comlink';
 import { createContext, useContext } from 'react';
 import type { JudgeApi } from '../workers/judge.worker.ts';
+import type { PlanApi } from '../workers/plan.worker.ts';
 import type { PdfApi } from '../workers/pdf.worker.ts';
 import { browserTransport, type Transport } from './store.ts';
 
@@ -8,6 +9,8 @@ import { browserTransport, type Transport } from './store.ts';
 export interface Services {
   /** The worker that judges; it holds each open show under its id. */
   readonly judge: () => Remote<JudgeApi>;
+  /** The worker that works plans out. */
+  readonly plan: () => Remote<PlanApi>;
   /** The worker that prints. */
   readonly pdf: () => Remote<PdfApi>;
   /** The server, this browser's storage, and its other windows. */
@@ -17,6 +20,7 @@ export interface Services {
 export function startServices(): Services {
   return {
     judge: once(() => wrap(new Worker(new URL('../workers/judge.worker.ts', import.meta.url), { type: 'module' }))),
+    plan: once(() => wrap(new Worker(new URL('../workers/plan.worker.ts', import.meta.url), { type: 'module' }))),
     pdf: once(() => wrap(new Worker(new URL('../workers/pdf.worker.ts', import.meta.url), { type: 'module' }))),
     transport: once(browserTransport),
   };

@@ -23,6 +23,7 @@ export const onStation: Readonly<Record<string, readonly Shortcut[]>> = {
     ['a – z', 'go to the sound that begins so'],
     ['Shift D', 'copy the sound'],
     ['Shift B', 'build a sound on it'],
+    ['Shift H', 'a piece that is off may be heard all the same'],
     ['Shift X', 'mark the sound: an edit goes into all that are marked'],
     ['Alt ↑ ↓', 'move the sound among the others; so does dragging its grip'],
   ],

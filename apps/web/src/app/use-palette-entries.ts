@@ -46,6 +46,7 @@ export function usePaletteEntries({ onPanel, onFindings, toggleColorScheme }: Pa
     command('Findings', onFindings),
     command('Light or dark', toggleColorScheme),
     command('History of this rig', () => onPanel('history')),
+    command('Loops: which piece gets one', () => go('routing?view=loops')),
     command('Variants and moves', () => go('overview?view=variants')),
     command('Shortcuts', () => onPanel('keys')),
     command('All rigs', () => void navigate('/')),

@@ -5,6 +5,7 @@ import { demoShow } from '../demo/demo.ts';
 import { isByFeet, slotOfCast, soundOfCast } from '../model/casting.ts';
 import type { Show } from '../model/documents.ts';
 import { typeById } from '../catalogue/types.ts';
+import { tolerate, wantBefore, wantPlace, wantSwitchedBy } from './intent.ts';
 import * as commands from './commands.ts';
 import { describeCommand } from './command-words.ts';
 import { between, following } from './order.ts';
@@ -18,7 +19,15 @@ const applied = (show: Show, steps: readonly Step[]): Show => {
   return result.value;
 };
 
+const wanted: Record<string, (show: Show) => commands.Command | null> = {
+  'want a piece in a loop': (show) => wantPlace(show, 'echo', 3),
+  'want a piece to be switched by some things alone': (show) => wantSwitchedBy(show, 'echo', ['loop', 'message']),
+  'want a piece earlier': (show) => wantBefore(show, ['drive-1', 'echo'], 'echo', 'drive-1'),
+  'let a piece be heard that is wanted off': (show) => tolerate(show, 'sound-1', 'echo', true),
+};
+
 const every: Record<string, (show: Show) => commands.Command | null> = {
+  ...wanted,
   'add a device': (show) => commands.addDevice(show, 'wah', typeById('drive').type, 'Wah', 'board'),
   'add a device in a place that is not there yet': (show) =>
     commands.addDevice(show, 'wah', typeById('drive').type, 'Wah', 'shelf'),

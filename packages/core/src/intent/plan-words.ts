@@ -41,11 +41,11 @@ export const switchedByWords = ({ plan }: PlannedLine, piece: number): string =>
 export function whyThere(planned: PlannedLine, piece: number): string {
   const { line, compiled, plan } = planned;
   const { pieces, words, on, any, off } = compiled;
-  const { place, name } = line.pieces[piece];
+  const { place, name, guessed } = line.pieces[piece];
   const zone = plan.zones[piece];
   if (zone === out)
     return place === 'left out' ? 'You leave it at home.' : `Anywhere else it costs more: ${cheapest(planned, piece)}`;
-  const isHeld = compiled.pinnedZone[piece] !== free && place !== 'anywhere';
+  const isHeld = compiled.pinnedZone[piece] !== free && place !== 'anywhere' && !guessed.place;
   const held = isHeld ? 'It is held there. ' : '';
   if (plan.by[piece] === 'fixed') return `${held}Nothing switches it, so that it stands in line for good.`;
   const count = (masks: Int32Array): number => {
@@ -128,12 +128,19 @@ export function otherPlaces(planned: PlannedLine, piece: number): readonly Other
       : hasMates(other, piece) && loopAtZone(compiled, other.zones[piece]) !== undefined
         ? `${placeWords(there, piece)}, with ${loopFellowsAt(there, piece)}`
         : placeWords(there, piece);
-    if (where === now || (other.zones[piece] === plan.zones[piece] && !isMoved)) continue;
+    if (where === now || isSameLine(plan, other)) continue;
     const known = best.get(where);
     if (!known || compareCosts(cost, known.cost) < 0)
       best.set(where, { where, switchedBy: switchedByWords(there, piece), plan: other, cost });
   }
   return [...best.values()].sort((a, b) => compareCosts(a.cost, b.cost));
+}
+
+/** Whether two plans have the same pieces together, in the same order along the line, whatever the loops' numbers. */
+function isSameLine(a: Plan, b: Plan): boolean {
+  const fellows = ({ zones }: Plan) =>
+    zones.map((zone) => (zone === out ? '' : zones.map((o) => Math.sign(o - zone)).join()));
+  return fellows(a).every((each, p) => each === fellows(b)[p]) && a.by.every((by, p) => by === b.by[p]);
 }
 
 const hasMates = ({ zones }: Plan, piece: number): boolean =>

@@ -1,4 +1,5 @@
 import { buildOn, setTwin } from '../change/based-on.ts';
+import { tolerate } from '../change/intent.ts';
 import * as commands from '../change/commands.ts';
 import { applySteps } from '../change/steps.ts';
 import { emptyRig, emptySongbook, type Show } from '../model/documents.ts';
@@ -29,11 +30,12 @@ export function madeByCommands({ rig, songbook }: Show): Show {
     for (const field of ['tag', 'order', 'kind', 'loom'] as const)
       run(commands.setCable(show, id, field, facts[field] as never));
   }
-  for (const { id, name, wants, pedals, ...facts } of Object.values(rig.sounds)) {
+  for (const { id, name, wants, pedals, tolerates, ...facts } of Object.values(rig.sounds)) {
     run(commands.addSound(show, id, name));
     for (const field of ['role', 'silence', 'order'] as const) run(commands.setSound(show, id, field, facts[field]));
     for (const [ref, value] of Object.entries<ControlValue>(wants)) run(commands.want(show, id, ref, value));
     for (const [device, state] of Object.entries(pedals)) run(commands.wantPedal(show, id, device, state));
+    for (const device of tolerates ?? []) run(tolerate(show, id, device, true));
   }
   for (const { id, basedOn } of Object.values(rig.sounds)) {
     if (!basedOn) continue;

@@ -4,6 +4,10 @@ import {
   type Device,
   inOrder,
   isDeclared,
+  type Line,
+  lineOf,
+  type LinePiece,
+  wantPlace,
   switchingOf,
   type WiredDevice,
   freshId,
@@ -13,6 +17,7 @@ import { useSearchParams } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
+import { placeChoices, placeTyped, placeValue } from '../routing/loops/place-choices.ts';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { RigEntry } from '../entry/RigEntry.tsx';
 import { channelWords, doesWords, plugsOf, switchedBy } from './gear-words.ts';
@@ -44,6 +49,12 @@ export function GearStation() {
 function GearTable() {
   const { show, wiring, device: selected, selectDevice } = useShow();
   const switching = useMemo(() => switchingOf(wiring), [wiring]);
+  const line = useMemo(() => lineOf(wiring), [wiring]);
+  const wanted = (id: string) => {
+    if (typeof line === 'string') return undefined;
+    const piece = [...line.pieces, ...line.kept].find((each) => each.id === id);
+    return piece && { line, piece };
+  };
   const devices = inOrder(show.rig.devices);
   const walk = (event: React.KeyboardEvent<HTMLTableSectionElement>) => {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
@@ -83,6 +94,7 @@ function GearTable() {
                 <th>Does</th>
                 <th>Place</th>
                 <th>Switched by</th>
+                <th>Wanted</th>
                 <th>Channel</th>
                 <th>Presets</th>
                 <th>Plugs</th>
@@ -96,6 +108,7 @@ function GearTable() {
                   device={device}
                   wired={wiring.device.get(device.id)!}
                   switched={switchedBy(wiring, switching.get(device.id) ?? {})}
+                  wanted={wanted(device.id)}
                   selected={device.id === selected}
                 />
               ))}
@@ -121,14 +134,17 @@ function GearRow({
   device,
   wired,
   switched,
+  wanted,
   selected,
 }: {
   readonly device: Device;
   readonly wired: WiredDevice;
   readonly switched: string;
+  /** What is wanted of it where loops are given out; none of what is no piece of a line. */
+  readonly wanted: { readonly line: Line; readonly piece: LinePiece } | undefined;
   readonly selected: boolean;
 }) {
-  const { show, attempt, selectDevice } = useShow();
+  const { show, run, attempt, selectDevice } = useShow();
   const presets = wired.anatomy.presets;
   return (
     <tr aria-selected={selected}>
@@ -147,6 +163,18 @@ function GearRow({
         <PlaceSelect device={device} />
       </td>
       <td>{switched}</td>
+      <td>
+        {wanted && (
+          <span className={wanted.piece.guessed.place ? 'guess' : undefined}>
+            <CellSelect
+              label={`Wanted place of ${device.name}`}
+              value={placeValue(wanted.piece)}
+              choices={placeChoices(wanted.line, wanted.piece)}
+              onPick={(picked) => run(wantPlace(show, device.id, placeTyped(picked)))}
+            />
+          </span>
+        )}
+      </td>
       <td className="num">{channelWords(device, wired)}</td>
       <td className="num">
         {presets

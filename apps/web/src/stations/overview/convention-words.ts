@@ -7,4 +7,5 @@ export const conventionWords: Record<keyof Conventions, string> = {
   time: 'Delay and reverb',
   gate: 'Noise gate',
   gain: 'Drives',
+  order: 'Order that counts for loops',
 };

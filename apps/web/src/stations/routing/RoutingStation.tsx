@@ -1,19 +1,31 @@
-import { Checkbox } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
 import { useLocalStorage, useMediaQuery } from '@mantine/hooks';
 import { inOrder } from '@yunta/core';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
 import { DeviceStrip } from './DeviceStrip.tsx';
 import { PatchTable } from './PatchTable.tsx';
 import styles from './routing.module.css';
+import { LoopsPage } from './loops/LoopsPage.tsx';
 import { Runs } from './Runs.tsx';
 import { beforeEdit, useBeforeEdit } from './use-compared.ts';
 import './weave.css';
 
-/** What happens to the signal in the selected sound; under it what is plugged into what. */
+/** What happens to the signal in the selected sound; or which piece gets a loop. */
 export function RoutingStation() {
+  const [params, setParams] = useSearchParams();
+  return params.get('view') === 'loops' ? (
+    <LoopsPage onClose={() => setParams({})} />
+  ) : (
+    <RunAndPatch onLoops={() => setParams({ view: 'loops' })} />
+  );
+}
+
+/** The run of the selected sound; under it what is plugged into what. */
+function RunAndPatch({ onLoops }: { readonly onLoops: () => void }) {
   const { show, sound } = useShow();
   const [controls, setControls] = useState(false);
   const [folds, setFolds] = useState(false);
@@ -62,6 +74,9 @@ export function RoutingStation() {
           checked={controls}
           onChange={(event) => setControls(event.currentTarget.checked)}
         />
+        <Button variant="default" size="compact-sm" onClick={onLoops}>
+          Loops
+        </Button>
       </StationHead>
       <div className={styles.station} data-beside={beside || undefined}>
         <div>

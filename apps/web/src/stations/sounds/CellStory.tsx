@@ -1,10 +1,11 @@
-import { inOrder, listSlot, why } from '@yunta/core';
+import { Checkbox } from '@mantine/core';
+import { inOrder, listSlot, tolerate, why } from '@yunta/core';
 import { memo, useDeferredValue, useMemo } from 'react';
 import type { OpenShow } from '../../api/open-rig.ts';
 import { useShow } from '../../api/rig.tsx';
 import { Why } from '../../ui/Why.tsx';
 import type { Cell } from './matrix-columns.ts';
-import { columnsOf, shownColumns, shownValue, valueIn } from './matrix-columns.ts';
+import { columnsOf, isTolerated, shownColumns, shownValue, valueIn } from './matrix-columns.ts';
 
 interface CellStoryProps {
   readonly cell: Cell;
@@ -20,7 +21,7 @@ export function CellStory({ cell, onlyDiffering }: CellStoryProps) {
 const Story = memo(function Story({
   cell,
   onlyDiffering,
-  open: { show, wiring },
+  open: { show, wiring, run },
 }: CellStoryProps & { readonly open: OpenShow }) {
   const columns = useMemo(
     () => shownColumns(columnsOf(wiring), inOrder(show.rig.sounds), onlyDiffering),
@@ -47,6 +48,14 @@ const Story = memo(function Story({
             ? '– (don’t care)'
             : shownValue(column, value)}
       </span>
+      {column.kind === 'pedal' && value === 'off' && (
+        <Checkbox
+          size="xs"
+          label="may be heard all the same"
+          checked={isTolerated(sound, column)}
+          onChange={(event) => run(tolerate(show, sound.id, column.device, event.currentTarget.checked))}
+        />
+      )}
       {column.kind === 'preset' && value !== undefined && (
         <span>
           panel <Why evidence={why.presetOnPanel(device, Number(value))} /> (counts from {device.firstPresetNumber}),

@@ -10,11 +10,21 @@ import {
   type Sound,
   freshId,
   freshName,
+  tolerate,
 } from '@yunta/core';
 import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { type Move, Reorder } from '../../ui/Reorder.tsx';
-import { type Cell, type Column, columnsOf, listedWords, shownColumns, valueIn, widthOf } from './matrix-columns.ts';
+import {
+  type Cell,
+  type Column,
+  columnsOf,
+  isTolerated,
+  listedWords,
+  shownColumns,
+  valueIn,
+  widthOf,
+} from './matrix-columns.ts';
 import { nextNamed, numberTyped, outOfRange, turned } from './matrix-keys.ts';
 import { isHand, MatrixRow, type RowActions, type Typing } from './MatrixRow.tsx';
 import { NameRow } from './NameRow.tsx';
@@ -93,6 +103,10 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
             ? commands.wantInAll(now(), whole, column.ref, value)
             : commands.want(now(), sound.id, column.ref, value),
         );
+    };
+    const tolerateOne = (sound: Sound, column: Column) => {
+      if (sound.pedals[column.device] === 'off')
+        store.run(tolerate(now(), sound.id, column.device, !isTolerated(sound, column)));
     };
     const turn = (sound: Sound, column: Column, among: ReadonlySet<string>, typing: Pick<Typing, 'by' | 'at'>) => {
       const next = turned(column, valueIn(sound, column));
@@ -196,6 +210,7 @@ export function Matrix({ cell, onCommit, marked, onMark, onlyDiffering }: Matrix
       build,
       find,
       mark,
+      tolerate: tolerateOne,
       move,
       remove,
       rename,

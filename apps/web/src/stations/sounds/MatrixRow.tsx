@@ -2,7 +2,7 @@ import { Input } from '@mantine/core';
 import { assertNever, type ControlValue, type Sound } from '@yunta/core';
 import { memo } from 'react';
 import { LinkButton } from '../../ui/LinkButton.tsx';
-import { type Cell as Place, type Column, shownValue, valueIn } from './matrix-columns.ts';
+import { type Cell as Place, type Column, isTolerated, shownValue, valueIn } from './matrix-columns.ts';
 import { actionOfKey, type CellAction } from './matrix-keys.ts';
 
 /**
@@ -35,6 +35,7 @@ export interface RowActions {
   readonly build: (sound: Sound) => void;
   readonly find: (row: number, column: number, letter: string) => void;
   readonly mark: (sound: Sound) => void;
+  readonly tolerate: (sound: Sound, column: Column) => void;
   readonly move: (row: number, column: number, step: -1 | 1) => void;
   readonly remove: (sound: Sound) => void;
   readonly rename: (sound: Sound, name: string) => string | null;
@@ -109,6 +110,8 @@ export const MatrixRow = memo(function MatrixRow({
         return actions.copy(sound);
       case 'build':
         return actions.build(sound);
+      case 'tolerate':
+        return actions.tolerate(sound, column);
       case 'mark':
         return actions.mark(sound);
       case 'move':
@@ -150,6 +153,7 @@ export const MatrixRow = memo(function MatrixRow({
             place={`${row}.${c}`}
             name={sound.name}
             value={value}
+            tolerated={isTolerated(sound, column)}
             differs={value !== valueIn(above, column)}
             inherited={sound.basedOn !== undefined && value !== undefined && value === valueIn(above, column)}
             isHere={at === c}
@@ -180,6 +184,8 @@ interface CellProps {
   readonly place: string;
   readonly name: string;
   readonly value: ControlValue | undefined;
+  /** Wanted off, and it may be heard. */
+  readonly tolerated: boolean;
   readonly differs: boolean;
   /** Held as the sound that it builds on has it. */
   readonly inherited: boolean;
@@ -201,6 +207,7 @@ const Cell = memo(
     place,
     name,
     value,
+    tolerated,
     differs,
     inherited,
     isHere,
@@ -215,7 +222,7 @@ const Cell = memo(
         className={`${differs ? 'differs' : ''}${inherited ? ' inherited' : ''}${isHand(column) ? ' hands' : ''}`}
         tabIndex={isHere ? 0 : -1}
         data-cell={place}
-        aria-label={`${name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? (value ?? 'don’t care') : shownValue(column, value)}`}
+        aria-label={`${name}, ${column.name} ${column.note}: ${column.kind === 'pedal' ? `${value ?? 'don’t care'}${tolerated ? ', may be heard' : ''}` : shownValue(column, value)}`}
       >
         {typed?.by === 'keys' ? (
           <span className={`mono typed${typed.reason === undefined ? '' : ' refused'}`}>
@@ -247,7 +254,7 @@ const Cell = memo(
             }}
           />
         ) : column.kind === 'pedal' ? (
-          <PedalMark state={value as 'on' | 'off' | undefined} />
+          <PedalMark state={value as 'on' | 'off' | undefined} tolerated={tolerated} />
         ) : (
           <span className="mono">{shownValue(column, value)}</span>
         )}
@@ -261,6 +268,7 @@ const Cell = memo(
     a.place === b.place &&
     a.name === b.name &&
     a.value === b.value &&
+    a.tolerated === b.tolerated &&
     a.differs === b.differs &&
     a.inherited === b.inherited &&
     a.isHere === b.isHere,
@@ -281,6 +289,10 @@ const Reason = ({ children }: { readonly children: string }) => (
 
 export const isHand = (column: Column): boolean => column.kind === 'control' && column.byHand;
 
-function PedalMark({ state }: { readonly state: 'on' | 'off' | undefined }) {
-  return state === undefined ? <span className="soft">–</span> : <span className={`mark ${state}`} />;
+function PedalMark({ state, tolerated }: { readonly state: 'on' | 'off' | undefined; readonly tolerated: boolean }) {
+  return state === undefined ? (
+    <span className="soft">–</span>
+  ) : (
+    <span className={`mark ${state}${tolerated ? ' may' : ''}`} />
+  );
 }

@@ -115,6 +115,9 @@ export function SoundsStation() {
             <kbd>Shift X</kbd> mark it
           </span>
           <span>
+            <kbd>Shift H</kbd> off, but may be heard
+          </span>
+          <span>
             <kbd>Alt ↑↓</kbd> move the sound
           </span>
           <span>

@@ -181,6 +181,12 @@ export const valueIn = (sound: Sound, column: Column): ControlValue | 'on' | 'of
       ? orderIn(sound, column)
       : sound.wants[column.ref];
 
+/** Whether a piece that is wanted off may be heard all the same. */
+export const isTolerated = (sound: Sound, column: Column): boolean =>
+  column.kind === 'pedal' &&
+  sound.pedals[column.device] === 'off' &&
+  (sound.tolerates?.some((device) => device === column.device) ?? false);
+
 function orderIn(sound: Sound, { order, device }: Extract<Column, { kind: 'order' }>): string | undefined {
   return orderWords(order, (control) => sound.wants[controlRef(device, control)]);
 }

@@ -32,6 +32,11 @@ describe('a key in a cell', () => {
     [pedal, null],
     [choice, null],
   ])('a digit begins a number where numbers are typed', (at, action) => expect(press('7', at)).toEqual(action));
+  test('with Shift: copied, built on, marked; of a piece whether it may be heard though it is wanted off', () => {
+    const kinds = ['D', 'B', 'X', 'H'].map((key) => press(key, pedal, null, { shiftKey: true })?.kind);
+    expect(kinds).toEqual(['copy', 'build', 'mark', 'tolerate']);
+    expect(press('H', range, null, { shiftKey: true })).toBeNull();
+  });
   test('with Alt the sound moves, up and down alone; with Ctrl or Cmd the key is the browser’s', () => {
     expect(press('ArrowDown', pedal, null, { altKey: true })).toEqual({ kind: 'move', by: 1 });
     expect(press('ArrowLeft', pedal, null, { altKey: true })).toBeNull();

@@ -16,6 +16,8 @@ export type CellAction =
   /** A new sound that builds on this one. */
   | { readonly kind: 'build' }
   | { readonly kind: 'mark' }
+  /** What is wanted off may be heard all the same, or may not. */
+  | { readonly kind: 'tolerate' }
   /** Go to the next sound that begins so. */
   | { readonly kind: 'find'; readonly letter: string }
   /** The sound itself moves among its neighbours. */
@@ -57,6 +59,7 @@ export function actionOfKey(pressed: PressedKey, column: Column, typed: string |
   if (pressed.shiftKey && key.toLowerCase() === 'd') return { kind: 'copy' };
   if (pressed.shiftKey && key.toLowerCase() === 'b') return { kind: 'build' };
   if (pressed.shiftKey && key.toLowerCase() === 'x') return { kind: 'mark' };
+  if (pressed.shiftKey && key.toLowerCase() === 'h') return column.kind === 'pedal' ? { kind: 'tolerate' } : null;
   if (/^\p{L}$/u.test(key)) return { kind: 'find', letter: key };
   return isDigit(key) && (takesNumbers(column) || column.kind === 'order') ? { kind: 'type', text: key } : null;
 }

@@ -8,13 +8,13 @@ import {
   movesSheet,
   sheetRows,
   type Show,
-  variantOf,
   writeRows,
 } from '@yunta/core';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useSaved, useShow } from '../../../api/rig.tsx';
 import { useServices } from '../../../api/services.tsx';
-import { listRevisions, readRevision } from '../../../api/shows.ts';
+import { listRevisions } from '../../../api/shows.ts';
+import { useSide } from './use-side.ts';
 import { CellSelect } from '../../../ui/CellSelect.tsx';
 import { DataTable } from '../../../ui/DataTable.tsx';
 import { download, fileName } from '../../../ui/download.ts';
@@ -53,22 +53,6 @@ export function Moves() {
       )}
     </section>
   );
-}
-
-/** The show that a choice names; a kept revision is read from the server. */
-function useSide(choice: string): { readonly show: Show | null; readonly error: Error | null } {
-  const { id } = useShow();
-  const { base } = useSaved();
-  const [kind, key] = choice.split(' ');
-  const kept = useQuery({
-    queryKey: ['revision', id, key],
-    queryFn: () => readRevision(id, key),
-    enabled: kind === 'revision',
-    staleTime: Infinity,
-  });
-  const own = useMemo(() => (kind === 'variant' ? variantOf(base, key).show : base), [base, kind, key]);
-  if (kind !== 'revision') return { show: own, error: null };
-  return { show: kept.data ? { rig: kept.data.rig, songbook: kept.data.songbook } : null, error: kept.error };
 }
 
 function MoveList({ from, to, about }: { readonly from: Show; readonly to: Show; readonly about: string }) {

@@ -11,6 +11,7 @@ import { StationHead } from '../../../ui/StationHead.tsx';
 import { changeWords } from '../../../ui/change-words.ts';
 import { Conflicts } from './Conflicts.tsx';
 import { Moves } from './Moves.tsx';
+import { SideBySide } from './SideBySide.tsx';
 
 /** The rig as it is tonight: without the amp, in mono, with a broken piece. What is otherwise, and what is moved. */
 export function VariantsPage({ onClose }: { readonly onClose: () => void }) {
@@ -33,6 +34,7 @@ export function VariantsPage({ onClose }: { readonly onClose: () => void }) {
       </div>
       <Conflicts />
       <Moves />
+      <SideBySide />
     </>
   );
 }

@@ -1,0 +1,19 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Show } from '@yunta/core';
+import { useMemo } from 'react';
+import { useServices } from '../../api/services.tsx';
+import type { Figures } from '../../workers/figures.ts';
+
+/** What is counted of a rig, worked out beside the page; null while it is not known. */
+export function useFigures(show: Show | null): Figures | null {
+  const { plan } = useServices();
+  const key = useMemo(() => (show ? JSON.stringify(show) : ''), [show]);
+  const { data } = useQuery({
+    queryKey: ['figures', key],
+    queryFn: () => plan().figures(show!),
+    enabled: show !== null,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  return data ?? null;
+}

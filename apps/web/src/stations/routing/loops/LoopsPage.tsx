@@ -1,0 +1,105 @@
+import { Button } from '@mantine/core';
+import {
+  commands,
+  conventionOf,
+  conventions,
+  costOf,
+  type Line,
+  type NoLine,
+  planAsWired,
+  type PlannedLine,
+  switchersOf,
+} from '@yunta/core';
+import { useState } from 'react';
+import { useShow } from '../../../api/rig.tsx';
+import { CellSelect } from '../../../ui/CellSelect.tsx';
+import { StationHead } from '../../../ui/StationHead.tsx';
+import { AnswerSheet } from './AnswerSheet.tsx';
+import { Concessions } from './Concessions.tsx';
+import { Elsewhere } from './Elsewhere.tsx';
+import { PieceTable } from './PieceTable.tsx';
+import { useAnswer, useLine, usePlanned, useProblem } from './use-loop-plan.ts';
+import './loops.css';
+
+const asAsked = {};
+
+/** Which piece gets a loop: what is wanted of each, what comes of it, and what anything else would cost. */
+export function LoopsPage({ onClose }: { readonly onClose: () => void }) {
+  const { show, wiring, run } = useShow();
+  const [switcher, setSwitcher] = useState<string | undefined>(undefined);
+  const switchers = switchersOf(wiring);
+  const line = useLine(switcher);
+  return (
+    <>
+      <StationHead
+        name="Loops"
+        startAt={['[data-wanted]', '[aria-label="Order that counts"]']}
+        question="Which piece gets a loop, and what would anything else cost?"
+      >
+        {switchers.length > 1 && (
+          <CellSelect
+            bordered
+            label="Loops of"
+            value={switcher ?? switchers[0].device.id}
+            choices={switchers.map(({ device }) => ({ value: device.id, label: device.name }))}
+            onPick={setSwitcher}
+          />
+        )}
+        <span className="soft">The order counts</span>
+        <CellSelect
+          bordered
+          label="Order that counts"
+          value={conventionOf(show.rig, 'order')}
+          choices={conventions.order.map((side) => ({ value: side, label: side }))}
+          onPick={(side) => run(commands.setConvention(show, 'order', side as never))}
+        />
+        <Button variant="default" onClick={onClose}>
+          Back to the run
+        </Button>
+      </StationHead>
+      {typeof line === 'string' ? <NoLineYet why={line} /> : <Plan line={line} />}
+    </>
+  );
+}
+
+function Plan({ line }: { readonly line: Line }) {
+  const { show } = useShow();
+  const problem = useProblem(show, line, asAsked);
+  const { answer, stop } = useAnswer('plan', problem);
+  // While the next plan is worked out, the one before stands: rows do not jump.
+  const planned = usePlanned(show, line, problem, answer?.plan ?? null);
+  const [selected, setSelected] = useState<string | null>(null);
+  const at = line.pieces.findIndex(({ id }) => id === selected);
+  const asWired = planned && asWiredToday(planned);
+  return (
+    <>
+      <AnswerSheet answer={answer} planned={planned} asWired={asWired} onStop={stop} />
+      <PieceTable line={line} planned={planned} selected={selected} onSelect={setSelected} />
+      {planned && at >= 0 && (
+        <Elsewhere key={selected} planned={planned} piece={at} onClose={() => setSelected(null)} />
+      )}
+      {planned && answer?.cost && answer.state !== 'working' && (
+        <Concessions line={line} planned={planned} cost={answer.cost} />
+      )}
+    </>
+  );
+}
+
+/** What today's wiring costs, where it is one of the plans. */
+function asWiredToday({ line, compiled }: PlannedLine) {
+  const plan = planAsWired(line, compiled.source);
+  const cost = costOf(compiled, plan);
+  return line.pieces.every(({ now }) => now === 'unwired') ? null : cost;
+}
+
+const noLineWords: Record<NoLine, string> = {
+  'no-switcher': 'There is no switcher with loops in this rig. Add one on Gear, and its loops are given out here.',
+  'no-source': 'There is no instrument that the line could begin at. Add one on Gear.',
+  'no-end': 'There is nothing that the line could end in. Add an amp, or a line to the desk, on Gear.',
+};
+
+const NoLineYet = ({ why }: { readonly why: NoLine }) => (
+  <p className="sheet soft" style={{ margin: 0, padding: '12px 14px' }} role="status">
+    {noLineWords[why]}
+  </p>
+);

@@ -1,0 +1,73 @@
+import { describe, expect, test } from '@jest/globals';
+import type { AllocationProblem } from '@yunta/core';
+import { clean, fourCable, lead, Random, randomAllocation } from '@yunta/core/testing';
+import { figureRows, figuresOf } from './figures.ts';
+import { Planning } from './planning.ts';
+
+const turn = () => new Promise<void>((resolve) => setImmediate(resolve));
+const small = randomAllocation(new Random(1), 6, 3, 5);
+const large = randomAllocation(new Random(2), 24, 12, 60);
+
+describe('a plan', () => {
+  test('is the best one, and says so', async () => {
+    const planned = await new Planning(turn).plan('a', small);
+    expect(planned).toMatchObject({ is: 'planned', allocation: { isOptimal: true } });
+  });
+  test('is stopped with the best so far, by a newer question of its name or by hand', async () => {
+    const planning = new Planning(turn);
+    const first = planning.plan('a', large);
+    await turn();
+    const second = planning.plan('a', small);
+    expect(await second).toMatchObject({ is: 'planned' });
+    expect(await first).toMatchObject({ is: 'stopped', best: { lostAtLeast: expect.any(Number) as unknown } });
+    const third = planning.plan('a', large);
+    setTimeout(() => {
+      planning.stop('a');
+    }, 100);
+    expect(await third).toMatchObject({ is: 'stopped' });
+  });
+  test('of another name goes on beside it', async () => {
+    const planning = new Planning(turn);
+    const [a, b] = await Promise.all([planning.plan('a', small), planning.plan('b', small)]);
+    expect(a).toEqual(b);
+  });
+  test('tells how far it has come', async () => {
+    const planning = new Planning(turn);
+    const heard: number[] = [];
+    const asked = planning.plan('a', large, ({ lostAtLeast }) => {
+      heard.push(lostAtLeast);
+      if (heard.length === 4) planning.stop('a');
+    });
+    await asked;
+    expect(heard.length).toBeGreaterThanOrEqual(4);
+    expect([...heard].sort((x, y) => x - y)).toEqual(heard);
+  });
+  test('of what makes no sense is refused', async () => {
+    const wrong: AllocationProblem = { ...small, insertAfter: 9 };
+    expect(await new Planning(turn).plan('a', wrong)).toMatchObject({
+      is: 'refused',
+      problems: [{ pointer: '/insertAfter' }],
+    });
+  });
+  test('the fewest loops that are enough for everything', async () => {
+    const alone = (name: string) => ({ name, means: ['loop' as const], isOnAtPowerUp: false });
+    const sound = (name: string, ...on: readonly string[]) => ({ name, on, any: [], tolerates: [] });
+    const problem: AllocationProblem = {
+      pieces: ['a', 'b', 'c'].map(alone),
+      loops: 1,
+      insertAfter: null,
+      sounds: [sound('x', 'a', 'b'), sound('y', 'c')],
+      set: [],
+      isFrozen: false,
+    };
+    expect(await new Planning(turn).fewestLoops('f', problem)).toBe(2);
+  });
+});
+
+test('the figures of a rig: what it has, what recalls, what is found', () => {
+  const { show } = fourCable().sound('lead', lead).sound('clean', clean).laid();
+  const figures = figuresOf(show);
+  expect(figures).toMatchObject({ pieces: 6, cables: 11, plugs: 22, judged: 2, byFeet: 0, playedByFeet: 0 });
+  expect(figures.recall).toBeLessThanOrEqual(2);
+  expect(figureRows.map(({ of }) => of(figures)).every((text) => !/undefined|NaN/.test(text))).toBe(true);
+});
