@@ -178,6 +178,35 @@ describe('from a list of pieces and a filled matrix, no cable typed', () => {
     expect(contextOf(show).tracer.trace(show.rig.sounds.solo).sounds).toBe(true);
   });
 
+  test('two amps and a box that are not wired: the box parts the line, each amp has a cabinet', () => {
+    const rig = bare(
+      'loop switcher, 8 loops',
+      'amp = valve amp one\nother = valve amp one\nbox = a/b/y box\nsecond = cabinet',
+      false,
+    );
+    expect(patchOf(wired(planned(rig.show)))).toEqual(
+      expect.arrayContaining([
+        'Switcher, Out > Box, In',
+        'Box, Out A > Amp, Input',
+        'Box, Out B > Other, Input',
+        'Amp, Loudspeaker > Second, In',
+        'Other, Loudspeaker > Cabinet, In',
+      ]),
+    );
+  });
+
+  test('two amps alone: left and right where the line comes there in two, else the first of them', () => {
+    const rig = bare(
+      'loop switcher, 8 loops',
+      'amp = valve amp one\nother = valve amp one\nsecond = cabinet',
+      false,
+    ).text('wide = reverb stereo');
+    expect(patchOf(wired(planned(rig.show)))).toEqual(expect.arrayContaining(['Switcher, Out > Amp, Input']));
+    rig.do(wantPlace(rig.show, 'wide', 'after'));
+    const patch = patchOf(wired(planned(rig.show)));
+    expect(patch.filter((cable) => /^Wide, .* > (Amp|Other), Input$/.test(cable))).toHaveLength(2);
+  });
+
   test('stereo as far as both ends are, and mono where tonight is', () => {
     const stereo = starterById('stereo-amps').make('rig', 'Rig');
     const before = patchOf(stereo);

@@ -40,6 +40,8 @@ export interface Line {
   readonly kept: readonly LinePiece[];
   readonly from: readonly Plug[];
   readonly to: readonly Plug[];
+  /** Where its right side ends, if it comes there in two: a second amp. */
+  readonly right: Plug | null;
   /** Cables beyond the end that are not there yet: an amp to its cabinet. */
   readonly beyond: readonly (readonly [Plug, Plug])[];
   /** Cables that a plan unplugs or keeps; all others stay. */
@@ -94,7 +96,7 @@ class LineReader {
     const from = this.from.length > 0 ? this.from : this.source();
     if (from.length === 0) return 'no-source';
     const amp = pieces.find(({ ampReturn }) => ampReturn !== null);
-    const { to, beyond } = this.end(amp, new Set(pieces.map(({ id }) => id)));
+    const { to, right, beyond } = this.end(amp, new Set(pieces.map(({ id }) => id)));
     if (to.length === 0) return 'no-end';
     return {
       switcher,
@@ -104,6 +106,7 @@ class LineReader {
       kept: all.filter(({ place }) => place === 'kept'),
       from,
       to,
+      right,
       beyond,
       cables: this.cablesOf(pieces, loops),
     };
@@ -187,7 +190,8 @@ class LineReader {
 
   private guessedPlace(piece: Piece, now: PlaceNow, means: Means, insert: number | null): WantedPlace {
     if (piece.ampReturn !== null) {
-      if (now === 'unwired') return isPlugged(piece.wired) ? 'kept' : insert === null ? 'loop' : 'insert';
+      if (now === 'unwired')
+        return isPlugged(piece.wired) || this.freeAmps().length > 1 ? 'kept' : insert === null ? 'loop' : 'insert';
       if (typeof now === 'object') return 'loop';
       return now === 'front' ? 'kept' : now;
     }
@@ -253,7 +257,12 @@ class LineReader {
     return [...last('selector'), ...last('receiver'), ...free].slice(0, 1);
   }
 
-  private end(amp: LinePiece | undefined, members: ReadonlySet<string>): Pick<Line, 'to' | 'beyond'> {
+  /** Amps that nothing is plugged into yet: two of them are ends, one may stand in the line. */
+  private freeAmps(): readonly Piece[] {
+    return [...this.pieces.values()].filter(({ ampReturn, wired }) => ampReturn !== null && !isPlugged(wired));
+  }
+
+  private end(amp: LinePiece | undefined, members: ReadonlySet<string>): Pick<Line, 'to' | 'right' | 'beyond'> {
     const { wiring } = this;
     const beyond = this.loudspeakers();
     if (amp) {
@@ -262,7 +271,7 @@ class LineReader {
         amp.now !== 'unwired' &&
         amp.place === this.guessedPlace(amp, amp.now, amp.means, insertAfter(this.switcher));
       const to = isAsWired ? this.to : [{ device: amp.id, jack: amp.ampReturn! } as Plug];
-      return { to, beyond };
+      return { to, right: null, beyond };
     }
     if (this.to.length > 0) {
       // The line ended in the return of an amp that is its end now: it ends in its input.
@@ -270,9 +279,14 @@ class LineReader {
         const piece = this.pieces.get(plug.device);
         return piece?.ampReturn === plug.jack && !members.has(plug.device) ? { ...plug, jack: piece.in } : plug;
       });
-      return { to, beyond };
+      return { to, right: null, beyond };
     }
-    return { to: freeEnd(wiring, members), beyond };
+    const to = freeEnd(wiring, members);
+    const [first, second] = this.freeAmps().map((piece) => ({ device: piece.wired.device.id, jack: piece.in }) as Plug);
+    const parts = to.flatMap(({ device }) => partsOf(wiring.device.get(device)!));
+    return parts.length > 0
+      ? { to, right: null, beyond: [...beyond, ...pairs(parts, [first, second])] }
+      : { to, right: to.at(0)?.device === first?.device ? (second ?? null) : null, beyond };
   }
 
   /** Amps with a free loudspeaker output, each with a cabinet that nothing is plugged into. */
@@ -331,6 +345,20 @@ const isAt = (a: Plug, b: Plug): boolean => a.device === b.device && a.jack === 
 const isPlugged = ({ anatomy, plugged }: WiredDevice): boolean =>
   anatomy.jacks.some(({ id, kind }) => plugged.has(id) && (kind === 'signal-in' || kind === 'signal-out'));
 
+/** The free outputs of a box at which the line parts; none of anything else. */
+const partsOf = ({ device, anatomy, plugged }: WiredDevice): readonly Plug[] =>
+  device.type.archetype === 'splitter' || device.type.archetype === 'router'
+    ? mainJacks(anatomy, 'out', 'signal').flatMap(({ id }) =>
+        plugged.has(id) ? [] : [{ device: device.id, jack: id } as Plug],
+      )
+    : [];
+
+const pairs = (from: readonly Plug[], to: readonly (Plug | undefined)[]): readonly (readonly [Plug, Plug])[] =>
+  from.flatMap((plug, i) => {
+    const end = to[i];
+    return end ? [[plug, end] as const] : [];
+  });
+
 /** One amp alone can stand in the line: another one is where it ends, or stays as it is. */
 function withOneAmp(pieces: readonly LinePiece[]): readonly LinePiece[] {
   const first =
@@ -341,7 +369,7 @@ function withOneAmp(pieces: readonly LinePiece[]): readonly LinePiece[] {
 
 /** Where a line may end that nothing is plugged into yet: an amp, a power amp, a direct box, a line to the desk. */
 function freeEnd({ devices }: Wiring, members: ReadonlySet<string>): readonly Plug[] {
-  for (const archetype of ['splitter', 'amp', 'power-amp', 'direct-box', 'load-box', 'mixer', 'line'])
+  for (const archetype of ['splitter', 'router', 'amp', 'power-amp', 'direct-box', 'load-box', 'mixer', 'line'])
     for (const { device, anatomy, plugged } of devices) {
       if (device.type.archetype !== archetype || members.has(device.id)) continue;
       const jacks = mainJacks(anatomy, 'in', 'signal').filter(({ id, speaker }) => !speaker && !plugged.has(id));

@@ -196,7 +196,10 @@ export function plannedCables(
     const jacks = loop === undefined ? insertOf(switcher)! : loops[loop - 1];
     run([at(jacks.send)], stops, [at(jacks.return)]);
   }
-  run([at(exit.id)], stopsAt(compiled.lastZone), line.to);
+  const after = stopsAt(compiled.lastZone);
+  const last = after.at(-1) ?? { device: id, out: exit.id };
+  const inTwo = line.right && !isMono && isWide(last.device, last.out);
+  run([at(exit.id)], after, inTwo ? [...line.to, line.right!] : line.to);
   for (const [from, to] of line.beyond) run([from], [], [to]);
   return cables;
 }
