@@ -20,7 +20,7 @@ export function FigureTable({
       >
         {figureRows.map(({ label, of }) => (
           <tr key={label}>
-            <th scope="row" style={{ fontWeight: 400, textAlign: 'left', padding: '3px 8px' }}>
+            <th scope="row" style={{ fontWeight: 400, borderBottom: '1px solid var(--line)', padding: '3px 8px' }}>
               {label}
             </th>
             <FigureCell figures={a} of={of} />
