@@ -20,6 +20,7 @@ const placeWords = {
   loop: 'in a loop',
   insert: 'in the insert',
   after: 'after the loops',
+  wet: 'on the wet side',
   'left out': 'left at home',
   kept: 'as it is wired',
 } as const;

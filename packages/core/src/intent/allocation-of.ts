@@ -98,7 +98,7 @@ function allocationPiece(line: Line, piece: LinePiece, changed: Changed, rig: Sh
 }
 
 function pinOf({ loops, insertAfter }: Line, place: LinePiece['place']): Pin | undefined {
-  if (place === undefined || place === 'anywhere' || place === 'kept') return undefined;
+  if (place === undefined || place === 'anywhere' || place === 'kept' || place === 'wet') return undefined;
   if (typeof place === 'number') return place <= loops.length ? place : undefined;
   return place === 'insert' && insertAfter === null ? undefined : place;
 }
@@ -121,7 +121,7 @@ export function planAsWired(line: Line, problem: AllocationProblem): Plan {
         ? 0
         : now === 'after'
           ? last
-          : now === 'unwired'
+          : now === 'unwired' || now === 'wet'
             ? out
             : now === 'insert'
               ? problem.insertAfter! + 1

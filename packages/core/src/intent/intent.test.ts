@@ -207,6 +207,39 @@ describe('from a list of pieces and a filled matrix, no cable typed', () => {
     expect(patch.filter((cable) => /^Wide, .* > (Amp|Other), Input$/.test(cable))).toHaveLength(2);
   });
 
+  test('wet and dry: a tap in the loudspeaker line feeds delay and reverb, which end in an amp of their own', () => {
+    const rig = bare(
+      'loop switcher, 8 loops',
+      'amp = valve amp one\ntap = loudspeaker tap box\nwet = power amp\nsecond = cabinet',
+      false,
+    );
+    const show = wired(planned(rig.show));
+    const patch = patchOf(show);
+    expect(patch).toEqual(
+      expect.arrayContaining([
+        'Amp, Loudspeaker > Tap, Amp in',
+        'Tap, Loudspeaker through > Second, In',
+        'Tap, Line out > Delay, In',
+        'Delay, Out > Reverb, In',
+        'Reverb, Out > Wet, In',
+        'Wet, Loudspeaker > Cabinet, In',
+      ]),
+    );
+    // Read again it is the same, and stays.
+    const again = planned(show);
+    expect(again.line.wet!.pieces.map(({ name }) => name)).toEqual(['Delay', 'Reverb']);
+    expect(writePatch(show, again.line, again.compiled, again.plan)).toBeNull();
+    const order = again.line.wet!.pieces.map(({ id }) => id as string);
+    const turned = applySteps(
+      show,
+      wantBefore(show, [...again.line.pieces.map(({ id }) => id as string), ...order], 'reverb', 'delay').steps,
+    );
+    if (!turned.ok) throw new Error();
+    expect(patchOf(wired(planned(turned.value)))).toEqual(
+      expect.arrayContaining(['Tap, Line out > Reverb, In', 'Reverb, Out > Delay, In', 'Delay, Out > Wet, In']),
+    );
+  });
+
   test('stereo as far as both ends are, and mono where tonight is', () => {
     const stereo = starterById('stereo-amps').make('rig', 'Rig');
     const before = patchOf(stereo);

@@ -1,5 +1,6 @@
 import { allOfLoop, type Hop, hopsFrom } from './hops.ts';
 import { mainJacks } from '../entry/jack-words.ts';
+import type { Jack } from '../model/anatomy.ts';
 import { inOrder } from '../model/documents.ts';
 import { conventionOf, type Plug } from '../model/rig.ts';
 import { loopsOf } from '../model/switching.ts';
@@ -16,7 +17,7 @@ import {
 } from './pieces.ts';
 
 /** Where a piece stands as the rig is wired. */
-export type PlaceNow = 'front' | 'insert' | 'after' | 'unwired' | { readonly loop: number };
+export type PlaceNow = 'front' | 'insert' | 'after' | 'wet' | 'unwired' | { readonly loop: number };
 
 /** A piece of the line with what is wanted of it. */
 export interface LinePiece extends Piece {
@@ -36,6 +37,8 @@ export interface Line {
   readonly loops: readonly { readonly control: string; readonly send: string; readonly return: string }[];
   /** In the wanted order. */
   readonly pieces: readonly LinePiece[];
+  /** The line beside, where the rig has what feeds one and what it ends in. */
+  readonly wet: WetSide | null;
   /** Pieces that could stand in the line and stay as they are wired. */
   readonly kept: readonly LinePiece[];
   readonly from: readonly Plug[];
@@ -46,6 +49,13 @@ export interface Line {
   readonly beyond: readonly (readonly [Plug, Plug])[];
   /** Cables that a plan unplugs or keeps; all others stay. */
   readonly cables: readonly string[];
+}
+
+/** A line beside: what feeds it, pieces in their wanted order, where it ends. */
+export interface WetSide {
+  readonly from: Plug;
+  readonly to: readonly Plug[];
+  readonly pieces: readonly LinePiece[];
 }
 
 export type NoLine = 'no-switcher' | 'no-source' | 'no-end';
@@ -89,26 +99,31 @@ class LineReader {
         : [],
     );
     this.walk(loops);
+    const wetEnds = this.wetEnds();
     const insert = insertAfter(switcher);
-    const all = [...this.pieces.values()].map((piece) => this.wanted(piece, insert));
-    const inLine = all.filter(({ place, now, wired }) => place !== 'kept' && (now !== 'unwired' || !isPlugged(wired)));
-    const pieces = this.sorted(withOneAmp(inLine));
+    const all = [...this.pieces.values()].map((piece) => this.wanted(piece, insert, wetEnds !== null));
+    const isInLine = ({ place, now, wired }: LinePiece) => place !== 'kept' && (now !== 'unwired' || !isPlugged(wired));
+    const ordered = this.sorted(withOneAmp(all.filter(isInLine)));
+    const pieces = ordered.filter(({ place }) => place !== 'wet');
+    const wet = wetEnds && { ...wetEnds, pieces: ordered.filter(({ place }) => place === 'wet') };
     const from = this.from.length > 0 ? this.from : this.source();
     if (from.length === 0) return 'no-source';
     const amp = pieces.find(({ ampReturn }) => ampReturn !== null);
-    const { to, right, beyond } = this.end(amp, new Set(pieces.map(({ id }) => id)));
+    const ends = new Set((wet?.pieces.length ?? 0) > 0 ? wet!.to.map(({ device }) => device as string) : []);
+    const { to, right, beyond } = this.end(amp, new Set([...pieces.map(({ id }) => id as string), ...ends]));
     if (to.length === 0) return 'no-end';
     return {
       switcher,
       insertAfter: insert,
       loops,
       pieces,
+      wet,
       kept: all.filter(({ place }) => place === 'kept'),
       from,
       to,
       right,
       beyond,
-      cables: this.cablesOf(pieces, loops),
+      cables: this.cablesOf(pieces, loops, wet),
     };
   }
 
@@ -142,6 +157,25 @@ class LineReader {
     }
   }
 
+  /**
+   * The line beside: from the line of a tap in the loudspeaker line to a power amp, or as it is wired; null where there
+   * is none.
+   */
+  private wetEnds(): Pick<WetSide, 'from' | 'to'> | null {
+    const { devices } = this.wiring;
+    const box = devices.find(
+      ({ device, anatomy }) => device.type.archetype === 'load-box' && anatomy.jacks.some(isLineOut),
+    );
+    if (!box) return null;
+    const from = { device: box.device.id, jack: box.anatomy.jacks.find(isLineOut)!.id } as Plug;
+    const { passed, end } = hopsFrom(this.wiring, this.pieces, from);
+    this.put(passed, 'wet');
+    if (end.length > 0) return passed.length > 0 ? { from, to: end } : null;
+    const amp = devices.find(({ device }) => device.type.archetype === 'power-amp');
+    const [into] = amp ? mainJacks(amp.anatomy, 'in', 'signal') : [];
+    return amp && !amp.plugged.has(into.id) ? { from, to: [{ device: amp.device.id, jack: into.id } as Plug] } : null;
+  }
+
   /** Pieces in front of a jack, in the order of the signal, and what gives the first of them its signal. */
   private back(jack: Plug): Hop {
     const passed: string[] = [];
@@ -170,7 +204,7 @@ class LineReader {
 
   // ---- what is wanted ----
 
-  private wanted(piece: Piece, insert: number | null): LinePiece {
+  private wanted(piece: Piece, insert: number | null, hasWetSide: boolean): LinePiece {
     const { rig } = this.wiring;
     const { device } = piece.wired;
     const now = this.now.get(device.id) ?? 'unwired';
@@ -182,7 +216,13 @@ class LineReader {
       id: device.id,
       name: device.name,
       now,
-      place: place ?? this.guessedPlace(piece, now, switched, insert),
+      place:
+        place === 'wet' && !hasWetSide
+          ? 'after'
+          : (place ??
+            (hasWetSide && now === 'unwired' && !isPlugged(piece.wired) && isTimeEffect(piece)
+              ? 'wet'
+              : this.guessedPlace(piece, now, switched, insert))),
       means: switched,
       guessed: { place: place === undefined, means: means === undefined },
     };
@@ -196,6 +236,7 @@ class LineReader {
       return now === 'front' ? 'kept' : now;
     }
     if (now === 'unwired' && isPlugged(piece.wired)) return 'kept';
+    if (now === 'wet') return 'wet';
     if (means.length > 0) return 'anywhere';
     if (now === 'front' || now === 'insert' || now === 'after') return now;
     return usualPlace(piece, false) > 12 ? 'after' : 'front';
@@ -228,6 +269,7 @@ class LineReader {
     const insert = insertAfter(this.switcher) ?? 1_000;
     const within = this.order.indexOf(id) / 10_000;
     if (now === 'front') return -1 + within;
+    if (now === 'wet') return 20_000 + within;
     if (now === 'insert') return insert + 0.5 + within;
     if (typeof now === 'object') return now.loop + within;
     return 10_000 + within;
@@ -296,21 +338,25 @@ class LineReader {
       ({ anatomy, plugged }) =>
         anatomy.destination !== undefined && plugged.size === 0 && anatomy.jacks.some(({ speaker }) => speaker),
     );
-    const amps = devices.filter(({ anatomy, plugged }) => {
-      const out = anatomy.jacks.find(({ speaker, kind }) => speaker && kind === 'signal-out');
-      return out !== undefined && !plugged.has(out.id);
+    const taps = devices.filter(
+      ({ device, plugged, anatomy }) =>
+        device.type.archetype === 'load-box' && plugged.size === 0 && anatomy.jacks.some(isLoudspeakerOut),
+    );
+    const amps = devices.filter((wired) => {
+      const out = wired.anatomy.jacks.find(isLoudspeakerOut);
+      return out !== undefined && !wired.plugged.has(out.id) && !taps.includes(wired);
     });
-    return amps.slice(0, cabinets.length).map((wired, i) => {
-      const out = wired.anatomy.jacks.find(({ speaker, kind }) => speaker && kind === 'signal-out')!;
-      const into = cabinets[i].anatomy.jacks.find(({ speaker }) => speaker)!;
-      return [
-        { device: wired.device.id, jack: out.id } as Plug,
-        { device: cabinets[i].device.id, jack: into.id } as Plug,
-      ];
+    const waiting = [...taps];
+    const free = [...cabinets];
+    return amps.flatMap((wired): Line['beyond'] => {
+      const tap = wired.device.type.archetype === 'amp' ? waiting.shift() : undefined;
+      const cabinet = free.shift();
+      const way = [...(tap ? [tap] : []), ...(cabinet ? [cabinet] : [])];
+      return way.map((into, i) => [outOfAmp(way[i - 1] ?? wired), intoLoudspeaker(into)]);
     });
   }
 
-  private cablesOf(pieces: readonly LinePiece[], loops: Line['loops']): readonly string[] {
+  private cablesOf(line: readonly LinePiece[], loops: Line['loops'], wet: WetSide | null): readonly string[] {
     const { switcher } = this;
     const jacks = new Set<string>();
     const add = (device: string, jack: string) => {
@@ -318,7 +364,7 @@ class LineReader {
       for (const twin of this.wiring.device.get(device)!.anatomy.jacks)
         if (twin.twin === jack) jacks.add(`${device}/${twin.id}`);
     };
-    for (const piece of pieces) {
+    for (const piece of [...line, ...(wet?.pieces ?? [])]) {
       add(piece.id, piece.in);
       add(piece.id, piece.out);
     }
@@ -358,6 +404,17 @@ const pairs = (from: readonly Plug[], to: readonly (Plug | undefined)[]): readon
     const end = to[i];
     return end ? [[plug, end] as const] : [];
   });
+
+const isLoudspeakerOut = ({ kind, speaker }: Jack): boolean => speaker === true && kind === 'signal-out';
+const outOfAmp = ({ device, anatomy }: WiredDevice): Plug =>
+  ({ device: device.id, jack: anatomy.jacks.find(isLoudspeakerOut)!.id }) as Plug;
+const intoLoudspeaker = ({ device, anatomy }: WiredDevice): Plug =>
+  ({ device: device.id, jack: anatomy.jacks.find(({ kind, speaker }) => speaker && kind === 'signal-in')!.id }) as Plug;
+
+const isLineOut = ({ kind, speaker }: Jack): boolean => kind === 'signal-out' && !speaker;
+
+/** A delay or a reverb: what a wet side is mostly for. */
+const isTimeEffect = (piece: Piece): boolean => usualPlace(piece, false) === 10 || usualPlace(piece, false) === 11;
 
 /** One amp alone can stand in the line: another one is where it ends, or stays as it is. */
 function withOneAmp(pieces: readonly LinePiece[]): readonly LinePiece[] {

@@ -200,6 +200,13 @@ export function plannedCables(
   const last = after.at(-1) ?? { device: id, out: exit.id };
   const inTwo = line.right && !isMono && isWide(last.device, last.out);
   run([at(exit.id)], after, inTwo ? [...line.to, line.right!] : line.to);
+  const { wet } = line;
+  if (wet && wet.pieces.length > 0)
+    run(
+      [wet.from],
+      wet.pieces.map((piece) => ({ device: piece.id, in: piece.in, out: piece.out })),
+      wet.to,
+    );
   for (const [from, to] of line.beyond) run([from], [], [to]);
   return cables;
 }

@@ -143,8 +143,11 @@ const presetShape = object(
 );
 export interface StoredPreset extends DataOf<typeof presetShape> {}
 
-/** Where a piece may be wanted beside a loop of a number. `kept`: it stays as it is wired. */
-export const wantedPlaces = ['front', 'loop', 'insert', 'after', 'left out', 'kept'] as const;
+/**
+ * Where a piece may be wanted beside a loop of a number. `wet`: on the line beside, which a tap of the loudspeaker line
+ * or a box feeds; `kept`: it stays as it is wired.
+ */
+export const wantedPlaces = ['front', 'loop', 'insert', 'after', 'wet', 'left out', 'kept'] as const;
 /** What can switch a piece: a loop, the slot by message or contact, its own foot switch; or it is left on. */
 export const switchedByWays = ['loop', 'message', 'foot', 'always'] as const;
 

@@ -52,7 +52,7 @@ function GearTable() {
   const line = useMemo(() => lineOf(wiring), [wiring]);
   const wanted = (id: string) => {
     if (typeof line === 'string') return undefined;
-    const piece = [...line.pieces, ...line.kept].find((each) => each.id === id);
+    const piece = [...line.pieces, ...(line.wet?.pieces ?? []), ...line.kept].find((each) => each.id === id);
     return piece && { line, piece };
   };
   const devices = inOrder(show.rig.devices);

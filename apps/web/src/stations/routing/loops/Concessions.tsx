@@ -6,6 +6,10 @@ import {
   type PlannedLine,
   commands,
   conventionOf,
+  lengthLabel,
+  patchChange,
+  type PatchChange,
+  type Show,
 } from '@yunta/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -13,7 +17,7 @@ import { useShow } from '../../../api/rig.tsx';
 import { useServices } from '../../../api/services.tsx';
 import { DataTable } from '../../../ui/DataTable.tsx';
 import { LinkButton } from '../../../ui/LinkButton.tsx';
-import { useAnswer, useProblem } from './use-loop-plan.ts';
+import { useAnswer, usePlanned, useProblem } from './use-loop-plan.ts';
 
 interface Rung {
   readonly id: string;
@@ -73,6 +77,8 @@ export function Concessions({
             { head: 'Sounds lost', width: 90 },
             { head: 'Presses by foot', width: 110 },
             { head: 'Cables', width: 70 },
+            { head: 'Plugs moved', width: 100 },
+            { head: 'Cable', width: 150 },
             { head: '', width: 140 },
           ]}
         >
@@ -90,6 +96,12 @@ function RungRow({ rung, line, cost }: { readonly rung: Rung; readonly line: Lin
   const problem = useProblem(show, line, rung.changed);
   const { answer } = useAnswer(`rung ${rung.id}`, problem);
   const found = answer?.state === 'working' ? null : answer;
+  // With other loops than there are it cannot be wired yet.
+  const planned = usePlanned(show, line, rung.changed.loops === undefined ? problem : null, found?.plan ?? null);
+  const change = useMemo(
+    () => planned && patchChange(planned.show, planned.line, planned.compiled, planned.plan),
+    [planned],
+  );
   const difference = found?.cost ? costDifference(cost, found.cost) : found ? 'no plan is allowed' : '';
   return (
     <tr>
@@ -100,6 +112,8 @@ function RungRow({ rung, line, cost }: { readonly rung: Rung; readonly line: Lin
       <td className="num">{found?.cost?.soundsLost}</td>
       <td className="num">{found?.cost?.footActions}</td>
       <td className="num">{found?.cost?.cables}</td>
+      <td className="num">{change?.plugs}</td>
+      <td className="num">{change && cableWords(show, change)}</td>
       <td style={{ textAlign: 'right' }}>
         {rung.take && found?.cost && difference !== 'nothing' && (
           <LinkButton onClick={rung.take.act}>{rung.take.does}</LinkButton>
@@ -107,6 +121,16 @@ function RungRow({ rung, line, cost }: { readonly rung: Rung; readonly line: Lin
       </td>
     </tr>
   );
+}
+
+/** Metres of the cables that are kept, as far as they are known, and how many are new. */
+function cableWords({ rig }: Show, { stays, moved, added }: PatchChange): string {
+  const kept = [...stays, ...moved.map(({ cable }) => cable)].map((id) => rig.cables[id].length);
+  const metres = kept.reduce<number>((sum, length) => sum + (length ?? 0), 0);
+  return [
+    ...(metres > 0 ? [`${lengthLabel(Math.round(metres * 100) / 100, rig.settings.lengthUnit)} kept`] : []),
+    ...(added.length > 0 ? [`${added.length} new`] : []),
+  ].join(', ');
 }
 
 /** How many loops would be enough for everything. */

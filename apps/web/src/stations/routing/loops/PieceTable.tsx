@@ -64,7 +64,7 @@ export function PieceTable({ line, planned, selected, onSelect }: PieceTableProp
                 onSelect={onSelect}
               />
             ))}
-            {line.kept.map((piece) => (
+            {[...(line.wet?.pieces ?? []), ...line.kept].map((piece) => (
               <tr key={piece.id}>
                 <td />
                 <td>{piece.name}</td>
@@ -73,7 +73,7 @@ export function PieceTable({ line, planned, selected, onSelect }: PieceTableProp
                 </td>
                 <td />
                 <td className="soft" colSpan={4}>
-                  stays as it is wired
+                  {piece.place === 'wet' ? 'on the wet side, behind what feeds it' : 'stays as it is wired'}
                 </td>
               </tr>
             ))}

@@ -2,7 +2,7 @@ import type { DeviceIntent, Line, LinePiece } from '@yunta/core';
 import type { Choice } from '../../../ui/choices.ts';
 
 /** What a piece may be wanted: anywhere, at a kind of place, in a loop of a number. */
-export function placeChoices({ loops, insertAfter }: Line, { ampReturn }: LinePiece): readonly Choice[] {
+export function placeChoices({ loops, insertAfter, wet }: Line, { ampReturn }: LinePiece): readonly Choice[] {
   const numbered = loops.map((_, i) => ({ value: `${i + 1}`, label: `in loop ${i + 1}` }));
   const insert = insertAfter === null ? [] : [{ value: 'insert', label: 'in the insert' }];
   if (ampReturn !== null)
@@ -20,6 +20,7 @@ export function placeChoices({ loops, insertAfter }: Line, { ampReturn }: LinePi
     ...numbered,
     ...insert,
     { value: 'after', label: 'after the loops' },
+    ...(wet ? [{ value: 'wet', label: 'on the wet side' }] : []),
     { value: 'left out', label: 'left at home' },
     { value: 'kept', label: 'as it is wired' },
   ];
@@ -33,4 +34,6 @@ export const placeTyped = (picked: string): DeviceIntent['place'] =>
 export const todayWords = (now: LinePiece['now']): string =>
   typeof now === 'object'
     ? `loop ${now.loop}`
-    : { front: 'in front', insert: 'insert', after: 'after the loops', unwired: 'not plugged in' }[now];
+    : { front: 'in front', insert: 'insert', after: 'after the loops', wet: 'wet side', unwired: 'not plugged in' }[
+        now
+      ];
