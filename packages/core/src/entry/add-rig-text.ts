@@ -3,7 +3,7 @@ import { addDevice, type Command, connect } from '../change/commands.ts';
 import type { CatalogueEntry } from '../catalogue/types.ts';
 import type { Show } from '../model/documents.ts';
 import type { Rig } from '../model/rig.ts';
-import { freeChannel } from '../model/names.ts';
+import { freeChannel, freshCableId } from '../model/names.ts';
 import type { RigText, TextRow } from './rig-text.ts';
 
 /** All that was understood, as one edit; null where nothing was. */
@@ -22,10 +22,6 @@ export function addRigText(show: Show, { rows }: Pick<RigText, 'rows'>): Command
     }),
   ];
   return combine(show, { name: 'add-rig-text', facts: { devices: adds.length, cables: cables.length } }, makes);
-}
-
-function freshCableId({ cables }: Rig): string {
-  for (let n = Object.keys(cables).length + 1; ; n += 1) if (!Object.hasOwn(cables, `cable-${n}`)) return `cable-${n}`;
 }
 
 const placeOf = (rig: Rig, entry: CatalogueEntry): string =>

@@ -3,6 +3,7 @@ import { type Command, connect } from '../change/commands.ts';
 import type { Jack } from '../model/anatomy.ts';
 import { jackFacts } from '../model/jack-kinds.ts';
 import type { Show } from '../model/documents.ts';
+import { freshCableId } from '../model/names.ts';
 import type { Plug } from '../model/rig.ts';
 import { buildWiring, type WiredDevice, type Wiring } from '../model/wiring.ts';
 import type { Line } from './line.ts';
@@ -17,12 +18,8 @@ export function controlLinks(show: Show, { switcher }: Line): Command | null {
   return combine(
     show,
     { name: 'connect', facts: {} },
-    links.map((plugs) => (now) => connect(now, freshId(now), plugs)),
+    links.map((plugs) => (now) => connect(now, freshCableId(now.rig), plugs)),
   );
-}
-
-function freshId({ rig: { cables } }: Show): string {
-  for (let n = Object.keys(cables).length + 1; ; n += 1) if (!Object.hasOwn(cables, `cable-${n}`)) return `cable-${n}`;
 }
 
 type Link = readonly [Plug, Plug];

@@ -9,6 +9,7 @@ import { mainJacks } from '../entry/jack-words.ts';
 import { LinkReader } from '../entry/link-reader.ts';
 import type { AddedCable } from '../entry/rig-text.ts';
 import type { Show } from '../model/documents.ts';
+import { freshCableId } from '../model/names.ts';
 import { conventionOf, type Cable, type Device, type Plug } from '../model/rig.ts';
 import { sameData } from '../units/same-data.ts';
 import { insertOf } from './pieces.ts';
@@ -52,7 +53,7 @@ export function writePatch(show: Show, line: Line, compiled: CompiledProblem, pl
   );
   makes.push((now) => together(now, moves));
   for (const { plugs, poles } of change.added)
-    makes.push((now) => connect(now, freshCable(now), plugs.map(plain), null, poles));
+    makes.push((now) => connect(now, freshCableId(now.rig), plugs.map(plain), null, poles));
   makes.push(...footCommands(line, plan), ...switchingCommands(line));
   makes.push(...ampCommands(show, line, compiled, plan));
   makes.push((now) => controlLinks(now, line));
@@ -66,10 +67,6 @@ const plain = ({ device, jack }: Plug): Plug => ({ device, jack });
 function together(show: Show, makes: readonly ((now: Show) => Command)[]): Command | null {
   const steps = makes.flatMap((make) => make(show).steps);
   return steps.length === 0 ? null : command('set-cable', {}, steps);
-}
-
-function freshCable({ rig: { cables } }: Show): string {
-  for (let n = Object.keys(cables).length + 1; ; n += 1) if (!Object.hasOwn(cables, `cable-${n}`)) return `cable-${n}`;
 }
 
 const needsSlots = ({ rig }: Show, { switcher }: Line): boolean =>

@@ -17,6 +17,11 @@ export function freshId(name: string, taken: Readonly<Record<string, unknown>>, 
   }
 }
 
+/** The id of a cable more: they are counted. */
+export function freshCableId({ cables }: Pick<Rig, 'cables'>): string {
+  for (let n = Object.keys(cables).length + 1; ; n += 1) if (!Object.hasOwn(cables, `cable-${n}`)) return `cable-${n}`;
+}
+
 /** `Drive`, `Drive 2`, `Drive 3`, …: the first that nothing is called. */
 export function freshName(name: string, taken: readonly string[]): string {
   for (let n = 1; ; n += 1) {

@@ -22,11 +22,14 @@ import { wiredSo } from './wired-so.ts';
 export function AnswerSheet({
   answer,
   planned,
+  isCurrent,
   asWired,
   onStop,
 }: {
   readonly answer: Answer | null;
   readonly planned: PlannedLine | null;
+  /** Whether the plan is one of what is asked now; else of what was asked before. */
+  readonly isCurrent: boolean;
   readonly asWired: PlanCost | null;
   readonly onStop: () => void;
 }) {
@@ -78,11 +81,11 @@ export function AnswerSheet({
           </>
         )}
       </p>
-      {planned && cost && (
+      {planned && (
         <p>
           {command ? (
             <>
-              <Button size="compact-sm" onClick={() => run(command)}>
+              <Button size="compact-sm" disabled={!isCurrent} onClick={() => run(command)}>
                 Wire it so
               </Button>{' '}
               <span className="soft">

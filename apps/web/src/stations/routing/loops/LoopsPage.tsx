@@ -66,14 +66,17 @@ function Plan({ line }: { readonly line: Line }) {
   const { show } = useShow();
   const problem = useProblem(show, line, asAsked);
   const { answer, stop } = useAnswer('plan', problem);
+  const newest = usePlanned(show, line, problem, answer?.plan ?? null);
   // While the next plan is worked out, the one before stands: rows do not jump.
-  const planned = usePlanned(show, line, problem, answer?.plan ?? null);
+  const [last, setLast] = useState(newest);
+  if (newest && newest !== last) setLast(newest);
+  const planned = newest ?? (last && isSameLine(last.line, line) ? last : null);
   const [selected, setSelected] = useState<string | null>(null);
   const at = line.pieces.findIndex(({ id }) => id === selected);
   const asWired = planned && asWiredToday(planned);
   return (
     <>
-      <AnswerSheet answer={answer} planned={planned} asWired={asWired} onStop={stop} />
+      <AnswerSheet answer={answer} planned={planned} isCurrent={newest !== null} asWired={asWired} onStop={stop} />
       <PieceTable line={line} planned={planned} selected={selected} onSelect={setSelected} />
       {planned && at >= 0 && (
         <Elsewhere key={selected} planned={planned} piece={at} onClose={() => setSelected(null)} />
@@ -84,6 +87,11 @@ function Plan({ line }: { readonly line: Line }) {
     </>
   );
 }
+
+const isSameLine = (a: Line, b: Line): boolean =>
+  a.loops.length === b.loops.length &&
+  a.pieces.length === b.pieces.length &&
+  a.pieces.every(({ id }, i) => id === b.pieces[i].id);
 
 /** What today's wiring costs, where it is one of the plans. */
 function asWiredToday({ line, compiled }: PlannedLine) {
