@@ -60,7 +60,7 @@ export class Browsing {
   /** Another tab of the same browser, with what its profile has kept. */
   async newPage(): Promise<Page> {
     const page = await this.browser!.newPage();
-    page.setDefaultTimeout(15_000);
+    page.setDefaultTimeout(30_000);
     page.on('request', (request) => this.asked.push(request.url()));
     page.on('pageerror', (error) => this.errors.push(String(error)));
     return page;
