@@ -48,6 +48,7 @@ export {
   domainLabel,
   noteWords,
   panelNumber,
+  plugLabel,
   switchLabel,
   valueLabel,
 } from './model/labels.ts';

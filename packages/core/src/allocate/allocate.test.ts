@@ -232,6 +232,16 @@ describe('a piece that is held somewhere', () => {
   });
 });
 
+test('loops that are taken are not given out: the same as trying every plan', () => {
+  for (let seed = 1; seed <= 20; seed += 1) {
+    const r = new Random(500 + seed);
+    const small = smallAllocation(r, 3, 3, 4);
+    const problem = compiled({ ...small, taken: [1 + r.below(3)] });
+    expect({ seed, cost: allocateNow(problem).cost }).toEqual({ seed, cost: leastOfAll(problem) });
+  }
+  expect(compileProblem({ ...smallAllocation(new Random(1), 2, 2, 2), taken: [3] })).toMatchObject({ ok: false });
+});
+
 describe('what makes no sense', () => {
   const plain: AllocationProblem = {
     pieces: [{ name: 'drive', means: ['loop'], isOnAtPowerUp: false }],

@@ -96,7 +96,7 @@ function atOnce<T>(steps: Generator<unknown, T>): T {
 export function* fewestLoops(problem: AllocationProblem): Generator<null, number | null> {
   const { pieces, insertAfter } = problem;
   const loops = (insertAfter ?? 0) + pieces.length;
-  const compiled = compileProblem({ ...problem, loops });
+  const compiled = compileProblem({ ...problem, taken: [], loops });
   if (!compiled.ok || pieces.length > mostSearched) return null;
   // A loop more is dearer than anything but what may not be at all.
   const never = 1_000;

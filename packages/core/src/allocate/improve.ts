@@ -107,12 +107,12 @@ function shifted(
   from: number,
   step: number,
 ): readonly number[] | null {
-  const { pinnedZone, insertZone } = compiled;
+  const { pinnedZone, insertZone, takenZones } = compiled;
   const used = new Set(zones);
   let end = from;
   while (used.has(end)) {
     end += step;
-    if (loopAtZone(compiled, end) === undefined || end === insertZone) return null;
+    if (loopAtZone(compiled, end) === undefined || end === insertZone || takenZones.has(end)) return null;
   }
   const moves = (zone: number): boolean => (step > 0 ? zone >= from && zone < end : zone <= from && zone > end);
   if (zones.some((zone, p) => moves(zone) && pinnedZone[p] >= 0)) return null;

@@ -213,6 +213,7 @@ export const isAllowed = (compiled: CompiledProblem, piece: number, zone: number
   const fixed = compiled.fixedZone[piece];
   if (fixed >= 0) return zone === fixed && by === 'fixed';
   if (zone === out) return true;
+  if (compiled.takenZones.has(zone)) return false;
   if (by === 'fixed' || !compiled.means[piece].has(by)) return false;
   const isLoop = loopAtZone(compiled, zone) !== undefined;
   return isLoop ? compiled.means[piece].has('loop') && by !== 'always' : by !== 'loop';

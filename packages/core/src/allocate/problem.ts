@@ -39,6 +39,8 @@ export interface AllocationProblem {
   /** In the wanted order of the signal. */
   readonly pieces: readonly AllocationPiece[];
   readonly loops: number;
+  /** Loops that are not to be given out: something else stands in them, and stays. */
+  readonly taken?: readonly number[];
   /** The insert stands behind this many loops; null where there is none. */
   readonly insertAfter: number | null;
   readonly sounds: readonly AllocationSound[];
@@ -72,6 +74,8 @@ export interface CompiledProblem {
   readonly all: Int32Array;
   readonly set: Int32Array;
   readonly loops: number;
+  /** Zones of loops that are not to be given out. */
+  readonly takenZones: ReadonlySet<number>;
   /** Zone of the insert, -1 where there is none. */
   readonly insertZone: number;
   readonly lastZone: number;
@@ -136,6 +140,7 @@ export function compileProblem(source: AllocationProblem): Result<CompiledProble
       all,
       set: Int32Array.from(source.set, (name) => index.get(name)!),
       loops,
+      takenZones: new Set((source.taken ?? []).map((loop) => zoneOfLoop(loop, insertAfter))),
       insertZone,
       lastZone,
       fixedZone: Int32Array.from(pieces, ({ line }) => (line === undefined ? -1 : zoneOf(line))),
@@ -157,7 +162,8 @@ export function compileProblem(source: AllocationProblem): Result<CompiledProble
 
 /** Whether a piece that is held somewhere may stand at a zone, or be left out. */
 export const mayStandAt = (compiled: CompiledProblem, pin: number, zone: number): boolean =>
-  pin === free || pin === zone || (pin === anyLoop && (zone === out || loopAtZone(compiled, zone) !== undefined));
+  !compiled.takenZones.has(zone) &&
+  (pin === free || pin === zone || (pin === anyLoop && (zone === out || loopAtZone(compiled, zone) !== undefined)));
 
 /** Where a loop stands along the line. */
 export const zoneOfLoop = (loop: number, insertAfter: number | null): number =>
@@ -175,7 +181,7 @@ const canBeSwitchedAt = (means: readonly SwitchingMeans[], pin: Pin | undefined)
   pin === 'left out' ||
   (pin === 'loop' || typeof pin === 'number' ? means.includes('loop') : means.some((each) => each !== 'loop'));
 
-function faultsOf({ pieces, loops, insertAfter, sounds, set }: AllocationProblem): Problem[] {
+function faultsOf({ pieces, loops, taken = [], insertAfter, sounds, set }: AllocationProblem): Problem[] {
   const faults: Problem[] = [];
   const names = new Map(pieces.map((piece) => [piece.name, piece]));
   const seen = new Set<string>();
@@ -199,8 +205,14 @@ function faultsOf({ pieces, loops, insertAfter, sounds, set }: AllocationProblem
       faults.push(problem(`/pieces/${i}/pinnedTo`, 'not-found', { what: 'loop', id: pinnedTo }));
     if (line === undefined && !canBeSwitchedAt(means, pinnedTo))
       faults.push(problem(`/pieces/${i}/pinnedTo`, 'out-of-domain', { value: pinnedTo!, expected: means.join(', ') }));
+    if (typeof pinnedTo === 'number' && taken.includes(pinnedTo))
+      faults.push(problem(`/pieces/${i}/pinnedTo`, 'in-use', { what: 'loop', id: pinnedTo, by: 'what stays in it' }));
     if (line !== undefined && pinnedTo !== undefined && pinnedTo !== line)
       faults.push(problem(`/pieces/${i}/pinnedTo`, 'out-of-domain', { value: pinnedTo, expected: line }));
+  });
+  taken.forEach((loop, i) => {
+    if (!isWhole(loop, loops) || loop === 0)
+      faults.push(problem(`/taken/${i}`, 'not-found', { what: 'loop', id: loop }));
   });
   sounds.forEach(({ on, any, tolerates }, i) => {
     for (const name of [...on, ...any, ...tolerates]) {

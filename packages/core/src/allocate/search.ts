@@ -93,8 +93,8 @@ export class AllocationSearch {
 
   /** Fixed places along the line, and the stretches of loops between them. */
   private layOut(): void {
-    const { lastZone, insertZone, pinnedZone } = this.compiled;
-    const anchors = [...new Set([0, lastZone, insertZone, ...pinnedZone])].filter((zone) => zone >= 0);
+    const { lastZone, insertZone, pinnedZone, takenZones } = this.compiled;
+    const anchors = [...new Set([0, lastZone, insertZone, ...pinnedZone, ...takenZones])].filter((zone) => zone >= 0);
     anchors.sort((a, b) => a - b);
     anchors.forEach((zone, i) => {
       const kind = zone === 0 ? 'front' : zone === lastZone ? 'after' : zone === insertZone ? 'insert' : 'loop';

@@ -26,7 +26,8 @@ export function tidied(compiled: CompiledProblem, plan: Plan): Plan {
 
 /** The plan with what stands in a loop and in the next one exchanged; null where one of them is held. */
 function exchanged(compiled: CompiledProblem, plan: Plan, zone: number): Plan | null {
-  const { pinnedZone } = compiled;
+  const { pinnedZone, takenZones } = compiled;
+  if (takenZones.has(zone) || takenZones.has(zone + 1)) return null;
   if (loopAtZone(compiled, zone) === undefined || loopAtZone(compiled, zone + 1) === undefined) return null;
   if (plan.zones.some((at, p) => (at === zone || at === zone + 1) && pinnedZone[p] >= 0)) return null;
   return { ...plan, zones: plan.zones.map((at) => (at === zone ? zone + 1 : at === zone + 1 ? zone : at)) };

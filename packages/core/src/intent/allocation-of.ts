@@ -1,5 +1,12 @@
 import type { Plan, SwitchedBy } from '../allocate/plan.ts';
-import { type AllocationPiece, type AllocationProblem, out, type Pin, zoneOfLoop } from '../allocate/problem.ts';
+import {
+  type AllocationPiece,
+  type AllocationProblem,
+  out,
+  type Pin,
+  type SwitchingMeans,
+  zoneOfLoop,
+} from '../allocate/problem.ts';
 import { soundOfCast, castsByPart } from '../model/casting.ts';
 import { inOrder, type Show } from '../model/documents.ts';
 import { conventionOf, type Sound } from '../model/rig.ts';
@@ -24,12 +31,13 @@ export const plannedSounds = ({ rig }: Show): readonly Sound[] => inOrder(rig.so
 /** What is asked of a line, as pieces, loops and sounds; pieces are named by their devices, sounds by their ids. */
 export function allocationOf(show: Show, line: Line, changed: Changed = {}): AllocationProblem {
   const { rig } = show;
-  const pieces = line.pieces.map((piece) => allocationPiece(line, piece, changed, rig));
+  const pieces = line.pieces.map((piece) => allocationPiece(line, piece, changed));
   const movable = new Set(pieces.flatMap(({ name, line: fixed }) => (fixed === undefined ? [name] : [])));
   const sounds = plannedSounds(show);
   return {
     pieces,
     loops: changed.loops ?? line.loops.length,
+    ...(line.taken.length > 0 ? { taken: line.taken } : {}),
     insertAfter: line.insertAfter,
     sounds: sounds.map((sound) => {
       const wanted = [...movable].map((id) => [id, wantedIn(line, sound, id)] as const);
@@ -70,31 +78,33 @@ function wantedIn({ pieces }: Line, sound: Sound, device: string): 'on' | 'off' 
   return Object.keys(sound.wants).some((ref) => ref.startsWith(`${device}/`)) ? 'on' : 'any';
 }
 
-function allocationPiece(line: Line, piece: LinePiece, changed: Changed, rig: Show['rig']): AllocationPiece {
-  const { id, place, ampReturn } = piece;
+function allocationPiece(line: Line, piece: LinePiece, changed: Changed): AllocationPiece {
+  const { id, now } = piece;
+  const isOnAtPowerUp = powersUpOn(piece);
   const held = changed.held?.piece === id ? changed.held.pin : undefined;
-  const means = piece.means
-    .filter((each) => !(changed.withoutFoot && each === 'foot'))
-    .concat(
-      changed.leftOn && ampReturn === null && !piece.means.includes('always') && piece.means.length > 0
-        ? ['always']
-        : [],
-    );
-  const isOnAtPowerUp = powersUpOn(piece, rig);
+  // One that stays as it is wired stands there for good.
+  const stays = piece.place === 'kept' && (now === 'front' || now === 'insert' || now === 'after');
+  const place = stays ? now : piece.place;
+  const means = stays ? [] : meansOf(piece, changed);
   const isInLine = place === 'front' || place === 'after' || (place === 'insert' && line.insertAfter !== null);
-  // An amp in the insert or in its own loop, and a piece that nothing switches, stand there for good.
-  if (held === undefined && (ampReturn !== null || means.length === 0) && place !== 'left out')
-    if (isInLine) return { name: id, line: place as 'front' | 'after' | 'insert', means: [], isOnAtPowerUp };
-    else if (means.length === 0) return { name: id, line: 'front', means: [], isOnAtPowerUp };
+  // So do an amp in the insert or with its own loop in line, and a piece that nothing switches.
+  if (held === undefined && isInLine && (piece.ampReturn !== null || means.length === 0))
+    return { name: id, line: place, means: [], isOnAtPowerUp };
+  if (held === undefined && means.length === 0 && place !== 'left out')
+    return { name: id, line: 'front', means: [], isOnAtPowerUp };
   const pin = held ?? pinOf(line, place);
-  const allowed = means.length > 0 ? means : (['always'] as const);
+  const allowed: readonly SwitchingMeans[] = means.length > 0 ? means : ['always'];
   if (pin === undefined) return { name: id, means: allowed, isOnAtPowerUp };
-  // Held where none of its means is any good: it is left on there.
-  const needs = pin === 'loop' || typeof pin === 'number' ? 'loop' : 'always';
-  const isGood =
-    pin === 'left out' ||
-    (needs === 'loop' ? allowed.includes('loop' as never) : allowed.some((each) => each !== 'loop'));
-  return { name: id, means: isGood ? allowed : [...allowed, needs], isOnAtPowerUp, pinnedTo: pin };
+  // Held where none of its means is any good: a loop has to do, or it is left on.
+  const isLoop = pin === 'loop' || typeof pin === 'number';
+  const isGood = pin === 'left out' || allowed.some((each) => (each === 'loop') === isLoop);
+  return { name: id, means: isGood ? allowed : [...allowed, isLoop ? 'loop' : 'always'], isOnAtPowerUp, pinnedTo: pin };
+}
+
+function meansOf({ means, ampReturn }: LinePiece, { withoutFoot, leftOn }: Changed): readonly SwitchingMeans[] {
+  const left = means.filter((each) => !(withoutFoot && each === 'foot'));
+  const mayBeLeftOn = leftOn && ampReturn === null && means.length > 0 && !means.includes('always');
+  return mayBeLeftOn ? [...left, 'always'] : left;
 }
 
 function pinOf({ loops, insertAfter }: Line, place: LinePiece['place']): Pin | undefined {
@@ -103,7 +113,7 @@ function pinOf({ loops, insertAfter }: Line, place: LinePiece['place']): Pin | u
   return place === 'insert' && insertAfter === null ? undefined : place;
 }
 
-function powersUpOn({ wired: { device, anatomy, control } }: LinePiece, _rig: Show['rig']): boolean {
+function powersUpOn({ wired: { device, anatomy, control } }: LinePiece): boolean {
   if (anatomy.ownSwitch === undefined) return true;
   const powerUp = device.powerUps[anatomy.ownSwitch] ?? control.get(anatomy.ownSwitch)?.powerUp;
   return powerUp?.is === 'value' && powerUp.value === 1;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { allocateNow } from '../allocate/allocate.ts';
-import { judgePlan } from '../allocate/judge-plan.ts';
-import type { Plan } from '../allocate/plan.ts';
+import { costOf, isAllowed, judgePlan } from '../allocate/judge-plan.ts';
+import { compareCosts, type Plan } from '../allocate/plan.ts';
 import { compileProblem, out } from '../allocate/problem.ts';
 import { setParam, setSetting } from '../change/commands.ts';
 import { tolerate, wantBefore, wantPlace, wantSwitchedBy } from '../change/intent.ts';
@@ -11,7 +11,7 @@ import type { Show } from '../model/documents.ts';
 import { plugLabel } from '../model/labels.ts';
 import type { Sound } from '../model/rig.ts';
 import { buildWiring } from '../model/wiring.ts';
-import { starterById } from '../starters/starters.ts';
+import { starterById, starters } from '../starters/starters.ts';
 import { ShowBuilder } from '../testing/build-show.ts';
 import { Random } from '../testing/random.ts';
 import { allocationOf, type Changed, planAsWired } from './allocation-of.ts';
@@ -252,6 +252,28 @@ describe('from a list of pieces and a filled matrix, no cable typed', () => {
   });
 });
 
+test('whatever stands in a starter: today is a plan that changes no plug, and no better than the best', () => {
+  const told: Record<string, unknown> = {};
+  let compared = 0;
+  for (const { id, make } of starters) {
+    const show = make('rig', 'Rig');
+    const line = lineOf(buildWiring(show.rig));
+    if (typeof line === 'string') continue;
+    const compiled = compileProblem(allocationOf(show, line));
+    if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+    const today = planAsWired(line, compiled.value.source);
+    const { plugs } = patchChange(show, line, compiled.value, today);
+    if (plugs > 0) told[id] = plugs;
+    const { cost } = allocateNow(compiled.value);
+    const isAllowedToday = today.zones.every((zone, p) => isAllowed(compiled.value, p, zone, today.by[p]));
+    if (isAllowedToday) expect(compareCosts(cost!, costOf(compiled.value, today)!)).toBeLessThanOrEqual(0);
+    compared += 1;
+  }
+  // A two-channel effect in two loops, and a loop in a loop, are more than one line: the page says what would go.
+  expect(told).toEqual({ 'effect-twice': 4, 'loop-in-loop': 5 });
+  expect(compared).toBeGreaterThan(15);
+});
+
 describe('what is wanted', () => {
   test('is held: a place, a loop, the order, what switches a piece', () => {
     const rig = bare('loop switcher, 8 loops');
@@ -288,6 +310,22 @@ describe('what is wanted', () => {
     const { pieces, kept } = lineIn(rig.show);
     expect(pieces.map(({ id }) => id)).not.toContain('compressor');
     expect(kept.map(({ id }) => id)).toEqual(['compressor']);
+  });
+  test('a piece that stays as it is wired keeps its loop, which is not given out, or its place in line', () => {
+    const rig = bare('loop switcher, 8 loops');
+    const first = wired(planned(rig.show));
+    const keeping = (device: string) => {
+      const kept = applySteps(first, wantPlace(first, device, 'kept').steps);
+      if (!kept.ok) throw new Error();
+      return planned(kept.value);
+    };
+    const drive = keeping('drive');
+    expect(drive.line).toMatchObject({ taken: [2], kept: [{ id: 'drive' }] });
+    expect(drive.plan.zones).not.toContain(2);
+    expect(patchOf(wired(drive))).toEqual(
+      expect.arrayContaining(['Switcher, Send 2 > Drive, In', 'Drive, Out > Switcher, Return 2']),
+    );
+    expect(placesIn(keeping('tuner')).Tuner).toBe('in front never off');
   });
   test('why a piece is where it is, and what every other place would cost', () => {
     const rig = bare('loop switcher, 4 loops');

@@ -39,8 +39,9 @@ export interface Line {
   readonly pieces: readonly LinePiece[];
   /** The line beside, where the rig has what feeds one and what it ends in. */
   readonly wet: WetSide | null;
-  /** Pieces that could stand in the line and stay as they are wired. */
+  /** Pieces that could stand in the line and stay as they are wired; loops that they are in. */
   readonly kept: readonly LinePiece[];
+  readonly taken: readonly number[];
   readonly from: readonly Plug[];
   readonly to: readonly Plug[];
   /** Where its right side ends, if it comes there in two: a second amp. */
@@ -102,7 +103,17 @@ class LineReader {
     const wetEnds = this.wetEnds();
     const insert = insertAfter(switcher);
     const all = [...this.pieces.values()].map((piece) => this.wanted(piece, insert, wetEnds !== null));
-    const isInLine = ({ place, now, wired }: LinePiece) => place !== 'kept' && (now !== 'unwired' || !isPlugged(wired));
+    // What stays in a loop keeps the loop, with all that is in it.
+    const taken = [
+      ...new Set(all.flatMap(({ place, now }) => (place === 'kept' && typeof now === 'object' ? [now.loop] : []))),
+    ];
+    const isInLine = ({ place, now, wired, ampReturn }: LinePiece) =>
+      typeof now === 'object'
+        ? !taken.includes(now.loop)
+        : place === 'kept'
+          ? ampReturn === null && isAlong(now)
+          : now !== 'unwired' || !isPlugged(wired);
+    const kept = all.filter((piece) => !isInLine(piece));
     const ordered = this.sorted(withOneAmp(all.filter(isInLine)));
     const pieces = ordered.filter(({ place }) => place !== 'wet');
     const wet = wetEnds && { ...wetEnds, pieces: ordered.filter(({ place }) => place === 'wet') };
@@ -118,12 +129,17 @@ class LineReader {
       loops,
       pieces,
       wet,
-      kept: all.filter(({ place }) => place === 'kept'),
+      kept,
+      taken,
       from,
       to,
       right,
       beyond,
-      cables: this.cablesOf(pieces, loops, wet),
+      cables: this.cablesOf(
+        pieces,
+        loops.filter((_, i) => !taken.includes(i + 1)),
+        wet,
+      ),
     };
   }
 
@@ -209,7 +225,7 @@ class LineReader {
     const { device } = piece.wired;
     const now = this.now.get(device.id) ?? 'unwired';
     const { place, means } = device.intent ?? {};
-    const guess = guessedMeans(piece, rig);
+    const guess = this.ridesAlong(device.id) ? (['loop'] as const) : guessedMeans(piece, rig);
     const switched = means ?? guess;
     return {
       ...piece,
@@ -237,9 +253,21 @@ class LineReader {
     }
     if (now === 'unwired' && isPlugged(piece.wired)) return 'kept';
     if (now === 'wet') return 'wet';
+    const rider = this.order.find((id) => this.ridesAlong(id) && isSameLoop(this.now.get(id), now));
+    if (rider !== undefined && typeof now === 'object') return now.loop;
     if (means.length > 0) return 'anywhere';
     if (now === 'front' || now === 'insert' || now === 'after') return now;
     return usualPlace(piece, false) > 12 ? 'after' : 'front';
+  }
+
+  /** Nothing switches it, and it stands in a loop: it is there whenever the loop is, with what else is in it. */
+  private ridesAlong(id: string): boolean {
+    const piece = this.pieces.get(id)!;
+    return (
+      piece.ampReturn === null &&
+      typeof this.now.get(id) === 'object' &&
+      guessedMeans(piece, this.wiring.rig).length === 0
+    );
   }
 
   /** In the wanted order; as they are wired, or as their kind mostly stands, where nobody said. */
@@ -386,6 +414,11 @@ class LineReader {
       .map(({ id }) => id);
   }
 }
+
+const isAlong = (now: PlaceNow): boolean => now === 'front' || now === 'insert' || now === 'after';
+
+const isSameLoop = (a: PlaceNow | undefined, b: PlaceNow): boolean =>
+  typeof a === 'object' && typeof b === 'object' && a.loop === b.loop;
 
 const isAt = (a: Plug, b: Plug): boolean => a.device === b.device && a.jack === b.jack;
 const isPlugged = ({ anatomy, plugged }: WiredDevice): boolean =>

@@ -1,18 +1,23 @@
 import { Button } from '@mantine/core';
 import {
+  allocationOf,
   commands,
+  compileProblem,
   conventionOf,
   conventions,
   costOf,
   type Line,
   type NoLine,
+  patchChange,
   planAsWired,
   type PlannedLine,
+  plugLabel,
   switchersOf,
 } from '@yunta/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useShow } from '../../../api/rig.tsx';
 import { CellSelect } from '../../../ui/CellSelect.tsx';
+import { Notice } from '../../../ui/Notice.tsx';
 import { StationHead } from '../../../ui/StationHead.tsx';
 import { AnswerSheet } from './AnswerSheet.tsx';
 import { Concessions } from './Concessions.tsx';
@@ -76,6 +81,7 @@ function Plan({ line }: { readonly line: Line }) {
   const asWired = planned && asWiredToday(planned);
   return (
     <>
+      <MoreThanOneLine line={line} />
       <AnswerSheet answer={answer} planned={planned} isCurrent={newest !== null} asWired={asWired} onStop={stop} />
       <PieceTable line={line} planned={planned} selected={selected} onSelect={setSelected} />
       {planned && at >= 0 && (
@@ -85,6 +91,27 @@ function Plan({ line }: { readonly line: Line }) {
         <Concessions line={line} planned={planned} cost={answer.cost} />
       )}
     </>
+  );
+}
+
+/** What is wired in a way that this page does not plan, and would go: said before anything is wired. */
+function MoreThanOneLine({ line }: { readonly line: Line }) {
+  const { show, wiring } = useShow();
+  const gone = useMemo(() => {
+    const problem = allocationOf(show, line);
+    const compiled = compileProblem(problem);
+    return compiled.ok ? patchChange(show, line, compiled.value, planAsWired(line, problem)).gone : [];
+  }, [show, line]);
+  if (gone.length === 0) return null;
+  const cables = gone.map((id) => {
+    const { tag, plugs } = show.rig.cables[id];
+    return `${tag} (${plugs.map((plug) => plugLabel(wiring, plug)).join(' to ')})`;
+  });
+  return (
+    <Notice>
+      Not all of this is one line through one switcher: wiring a plan would also unplug {cables.join(', ')}. Want the
+      pieces at these cables <i>as they are wired</i>, or wire them again afterwards.
+    </Notice>
   );
 }
 

@@ -114,7 +114,15 @@ function PieceRow({
       <td>
         <Wanted line={line} piece={piece} />
       </td>
-      <td>{piece.ampReturn === null ? <Means piece={piece} /> : <span className="soft">there in every sound</span>}</td>
+      <td>
+        {piece.ampReturn !== null ? (
+          <span className="soft">there in every sound</span>
+        ) : piece.place === 'kept' ? (
+          <span className="soft">stays as it is wired</span>
+        ) : (
+          <Means piece={piece} />
+        )}
+      </td>
       <td className="soft nowrap">{todayWords(piece.now)}</td>
       <td className="nowrap">
         <b>{where}</b> <span className="soft">{how}</span>
