@@ -73,6 +73,7 @@ test('from a pasted list and a matrix to a proved four-cable rig: no cable typed
   await click(page, 'button', 'Where else for Boost');
   await waitForText(page, '[aria-label="Where else Boost could go"]', 'left at home');
   await waitForText(page, '[aria-label="Where else Boost could go"]', '3 of 3');
+  await waitForText(page, '[aria-label="Where else Boost could go"]', 'the same');
   expect(await axeFaults(page)).toEqual([]);
   await click(page, 'button', 'Hold it there: Boost, left at home');
   await waitForText(page, plan, '2 of 3 sounds play.');
@@ -91,6 +92,26 @@ test('from a pasted list and a matrix to a proved four-cable rig: no cable typed
   );
   await (await field('Compressor may be switched by foot')).focus();
   await page.keyboard.press('Space');
+  await waitForText(page, plan, 'All 3 sounds play.');
+
+  // Earlier in the line by keys, and back by undo.
+  const order = () =>
+    page.$$eval('table.loops tbody tr td:nth-child(2)', (cells) => cells.map((cell) => cell.textContent).join());
+  const before = await order();
+  await (await find(page, 'button', 'Move Boost')).focus();
+  await page.keyboard.down('Alt');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.up('Alt');
+  await page.waitForFunction(() =>
+    /Boost,Drive/.test([...document.querySelectorAll('table.loops td:nth-child(2)')].map((c) => c.textContent).join()),
+  );
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await page.waitForFunction(() =>
+    /Drive,Boost/.test([...document.querySelectorAll('table.loops td:nth-child(2)')].map((c) => c.textContent).join()),
+  );
+  expect(await order()).toBe(before);
   await waitForText(page, plan, 'All 3 sounds play.');
 
   await click(page, 'button', 'Wire it so');

@@ -191,6 +191,7 @@ export {
   type CompiledProblem,
   compileProblem,
   loopAtZone,
+  type Pin,
   type SwitchingMeans,
   switchingMeans,
 } from './allocate/problem.ts';

@@ -1,9 +1,11 @@
 import {
-  type DeviceIntent,
+  type Changed,
   loopAtZone,
   otherPlaces,
   type OtherPlace,
   patchChange,
+  type Pin,
+  type PlanCost,
   type PlannedLine,
   costDifference,
   costOf,
@@ -12,6 +14,7 @@ import {
 import { useMemo } from 'react';
 import { useShow } from '../../../api/rig.tsx';
 import type { Figures } from '../../../workers/figures.ts';
+import { type Answer, useAnswer, useProblem } from './use-loop-plan.ts';
 import { useFigures } from '../../figures/use-figures.ts';
 import { wiredSo } from './wired-so.ts';
 import { DataTable } from '../../../ui/DataTable.tsx';
@@ -32,14 +35,14 @@ export function Elsewhere({
   const places = useMemo(() => otherPlaces(planned, piece), [planned, piece]);
   const here = useFigures(useMemo(() => wiredSo(planned, planned), [planned]));
   const hold = (place: OtherPlace) => {
-    run(wantPlace(show, id, placeOf(planned, place, piece)));
+    run(wantPlace(show, id, pinOf(planned, place, piece)));
     onClose();
   };
   return (
     <section aria-label={`Where else ${name} could go`}>
       <div className="sectionhead">
         <h2>Where else could {name} go?</h2>
-        <span className="soft">all others staying where the plan has them; against the plan</span>
+        <span className="soft">against the plan</span>
       </div>
       <div className="sheet" style={{ overflowX: 'auto' }}>
         <DataTable
@@ -48,7 +51,8 @@ export function Elsewhere({
           columns={[
             { head: 'Place' },
             { head: 'Switched' },
-            { head: 'What it costs' },
+            { head: 'What it costs, all others staying' },
+            { head: 'If the others may move' },
             { head: 'Plugs' },
             { head: 'Stop the show' },
             { head: 'Fix before load-in' },
@@ -62,12 +66,13 @@ export function Elsewhere({
             </td>
             <td />
             <td />
+            <td />
             <td className="num">{plugsOf(planned, planned)}</td>
             <FigureCells figures={here} />
             <td />
           </tr>
           {places.map((place) => (
-            <PlaceRow key={place.where} planned={planned} place={place} onHold={() => hold(place)} name={name} />
+            <PlaceRow key={place.where} planned={planned} place={place} piece={piece} onHold={() => hold(place)} />
           ))}
         </DataTable>
         {places.length === 0 && (
@@ -83,22 +88,29 @@ export function Elsewhere({
 function PlaceRow({
   planned,
   place,
-  name,
+  piece,
   onHold,
 }: {
   readonly planned: PlannedLine;
   readonly place: OtherPlace;
-  readonly name: string;
+  readonly piece: number;
   readonly onHold: () => void;
 }) {
   const after = useMemo(() => wiredSo(planned, place), [planned, place]);
   const figures = useFigures(after);
   const cost = costOf(planned.compiled, planned.plan)!;
+  const { id, name } = planned.line.pieces[piece];
+  const changed = useMemo(
+    (): Changed => ({ held: { piece: id, pin: pinOf(planned, place, piece) } }),
+    [planned, place, piece, id],
+  );
+  const { answer } = useAnswer(`held ${place.where}`, useProblem(planned.show, planned.line, changed));
   return (
     <tr>
       <td>{place.where}</td>
       <td className="soft nowrap">{place.switchedBy}</td>
       <td>{costDifference(cost, place.cost)}</td>
+      <td className="soft">{freelyWords(cost, place, answer)}</td>
       <td className="num">{plugsOf(planned, place)}</td>
       <FigureCells figures={figures} />
       <td style={{ textAlign: 'right' }}>
@@ -126,8 +138,16 @@ function FigureCells({ figures }: { readonly figures: Figures | null }) {
 const plugsOf = ({ show, line, compiled }: PlannedLine, { plan }: Pick<OtherPlace, 'plan'>): number =>
   patchChange(show, line, compiled, plan).plugs;
 
+/** What the best plan with the piece there costs; nothing while it is not known. */
+function freelyWords(cost: PlanCost, place: OtherPlace, answer: Answer | null): string {
+  if (!answer || answer.state === 'working') return '';
+  if (!answer.cost) return 'no plan is allowed';
+  const words = costDifference(cost, answer.cost);
+  return words === costDifference(cost, place.cost) ? 'the same' : words;
+}
+
 /** A place as it is wanted: the loop by its number where it is one. */
-function placeOf({ compiled }: PlannedLine, { plan }: OtherPlace, piece: number): DeviceIntent['place'] {
+function pinOf({ compiled }: PlannedLine, { plan }: OtherPlace, piece: number): Pin {
   const zone = plan.zones[piece];
   if (zone < 0) return 'left out';
   return zone === 0 ? 'front' : zone === compiled.lastZone ? 'after' : (loopAtZone(compiled, zone) ?? 'insert');
