@@ -33,13 +33,18 @@ const divedNodes = 200;
 export function* allocate(compiled: CompiledProblem, seed = 1): Generator<AllocationProgress, Allocation> {
   let best: Costed | null = nothingPlaced(compiled);
   const told = (lostAtLeast: number, nodes: number): AllocationProgress => ({
-    best: best && tidied(compiled, best.plan),
+    best: best?.plan ?? null,
     cost: best?.cost ?? null,
     lostAtLeast,
     nodes,
   });
+  const ended = (lostAtLeast: number, nodes: number, isOptimal: boolean): Allocation => ({
+    ...told(lostAtLeast, nodes),
+    best: best && tidied(compiled, best.plan),
+    isOptimal,
+  });
   // What stands in line for good, or is held, contradicts the frozen order.
-  if (!best) return { ...told(0, 0), isOptimal: true };
+  if (!best) return ended(0, 0, true);
   const weights = compiled.pieces > mostSearched ? null : weightsOf(compiled);
   if (weights) best = dive(compiled, weights) ?? best;
   const improving = improve(compiled, best, weights ? 2 + compiled.pieces : 0, randomFrom(seed));
@@ -48,7 +53,7 @@ export function* allocate(compiled: CompiledProblem, seed = 1): Generator<Alloca
     if (step.done) break;
     yield told(0, 0);
   }
-  if (!weights) return { ...told(0, 0), isOptimal: false };
+  if (!weights) return ended(0, 0, false);
   let nodes = 0;
   for (let cap = 0; cap <= best.cost.soundsLost; cap += 1) {
     const limit: Target = { lost: best.cost.soundsLost, rest: weighed(best.cost, weights) };
@@ -64,10 +69,10 @@ export function* allocate(compiled: CompiledProblem, seed = 1): Generator<Alloca
       yield told(cap, nodes + search.nodes);
     }
     nodes += search.nodes;
-    if (best.cost.soundsLost <= cap) return { ...told(cap, nodes), isOptimal: true };
+    if (best.cost.soundsLost <= cap) return ended(cap, nodes, true);
     yield told(cap + 1, nodes);
   }
-  return { ...told(best.cost.soundsLost, nodes), isOptimal: true };
+  return ended(best.cost.soundsLost, nodes, true);
 }
 
 /** The first plans that the search comes to, with nothing to beat: sounds count as lost by what is placed alone. */
