@@ -15,7 +15,7 @@ const core = {
   show: ['units', 'model', 'midi', 'program'],
   design: ['units', 'model'],
   change: ['units', 'model', 'program', 'design'],
-  allocate: ['units'],
+  allocate: ['units', 'model'],
   'recall/state': recall,
   'recall/device': [...recall, 'recall/state'],
   'recall/audible': [...recall, 'recall/state'],

@@ -184,7 +184,7 @@ export { assertNever, describeProblem, type Problem, type ProblemCode, problem, 
 export type { Evidence } from './why/evidence.ts';
 export * as why from './why/index.ts';
 export { type Allocation, allocate, allocateNow, type AllocationProgress, fewestLoops } from './allocate/allocate.ts';
-export { costOf, type JudgedPlan, judgePlan } from './allocate/judge-plan.ts';
+export { costOf, isAllowed, type JudgedPlan, judgePlan } from './allocate/judge-plan.ts';
 export { type CostName, compareCosts, costNames, type Plan, type PlanCost } from './allocate/plan.ts';
 export {
   type AllocationProblem,
@@ -192,9 +192,8 @@ export {
   compileProblem,
   loopAtZone,
   type Pin,
-  type SwitchingMeans,
-  switchingMeans,
 } from './allocate/problem.ts';
+export { type SwitchingMeans, switchingMeans } from './model/rig.ts';
 export { tolerate, wantBefore, wantPlace, wantSwitchedBy } from './change/intent.ts';
 export { allocationOf, type Changed, plannedSounds, planAsWired } from './intent/allocation-of.ts';
 export { type Line, lineOf, type LinePiece, type NoLine, switchersOf } from './intent/line.ts';
@@ -205,7 +204,9 @@ export {
   otherPlaces,
   placeWords as plannedPlaceWords,
   type PlannedLine,
+  pressWords,
   switchedByWords,
   whyThere,
 } from './intent/plan-words.ts';
 export { type PatchChange, patchChange, writePatch } from './intent/write-patch.ts';
+export { type Figures, figureRows, figuresOf } from './check/figures.ts';

@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { AllocationProblem } from '@yunta/core';
-import { clean, fourCable, lead, Random, randomAllocation } from '@yunta/core/testing';
-import { figureRows, figuresOf } from './figures.ts';
+import { Random, randomAllocation } from '@yunta/core/testing';
 import { Planning } from './planning.ts';
 
 const turn = () => new Promise<void>((resolve) => setImmediate(resolve));
@@ -62,12 +61,4 @@ describe('a plan', () => {
     };
     expect(await new Planning(turn).fewestLoops('f', problem)).toBe(2);
   });
-});
-
-test('the figures of a rig: what it has, what recalls, what is found', () => {
-  const { show } = fourCable().sound('lead', lead).sound('clean', clean).laid();
-  const figures = figuresOf(show);
-  expect(figures).toMatchObject({ pieces: 6, cables: 11, plugs: 22, judged: 2, byFeet: 0, playedByFeet: 0 });
-  expect(figures.recall).toBeLessThanOrEqual(2);
-  expect(figureRows.map(({ of }) => of(figures)).every((text) => !/undefined|NaN/.test(text))).toBe(true);
 });

@@ -5,16 +5,17 @@ import {
   type AllocationProgress,
   compileProblem,
   fewestLoops,
+  type Figures,
+  figuresOf,
   type Problem,
   type Show,
 } from '@yunta/core';
-import { type Figures, figuresOf } from './figures.ts';
 
 export type Planned =
   | { readonly is: 'planned'; readonly allocation: Allocation }
   | { readonly is: 'refused'; readonly problems: readonly Problem[] }
   /** Another question of the same name came meanwhile, or it was stopped; with the best so far. */
-  | { readonly is: 'stopped'; readonly best: AllocationProgress | null };
+  | { readonly is: 'stopped'; readonly best: AllocationProgress };
 
 /** Works plans out, each question under its name: the newest of a name wins, and any can be stopped. */
 export class Planning {
@@ -22,40 +23,39 @@ export class Planning {
 
   constructor(private readonly turn: () => Promise<void>) {}
 
-  /** The best plan; `onProgress` hears of each better one, and now and then how far it has come. */
+  /** The best plan; `onProgress` hears now and then how far it has come. */
   async plan(
     name: string,
     problem: AllocationProblem,
     onProgress?: (progress: AllocationProgress) => void | Promise<void>,
   ): Promise<Planned> {
-    const mine = (this.asked.get(name) ?? 0) + 1;
-    this.asked.set(name, mine);
     const compiled = compileProblem(problem);
     if (!compiled.ok) return { is: 'refused', problems: compiled.problems };
-    const search = allocate(compiled.value);
-    let last = performance.now();
-    for (;;) {
-      const step = search.next();
-      if (step.done) return { is: 'planned', allocation: step.value };
-      if (performance.now() - last < 40) continue;
-      await this.turn();
-      if (this.asked.get(name) !== mine) return { is: 'stopped', best: step.value };
-      void onProgress?.(step.value);
-      last = performance.now();
-    }
+    const found = await this.inSlices(name, allocate(compiled.value), (progress) => void onProgress?.(progress));
+    return 'done' in found ? { is: 'planned', allocation: found.done } : { is: 'stopped', best: found.stopped };
   }
 
   /** The fewest loops that would do for everything, without a foot; null where none would, or it was stopped. */
   async fewestLoops(name: string, problem: AllocationProblem): Promise<number | null> {
-    const mine = (this.asked.get(name) ?? 0) + 1;
-    this.asked.set(name, mine);
-    const search = fewestLoops(problem);
+    const found = await this.inSlices(name, fewestLoops(problem), () => undefined);
+    return 'done' in found ? found.done : null;
+  }
+
+  /** Goes on step by step, giving way now and then; ended where its name was asked again, or stopped. */
+  private async inSlices<S, T>(
+    name: string,
+    steps: Generator<S, T>,
+    hear: (step: S) => void,
+  ): Promise<{ readonly done: T } | { readonly stopped: S }> {
+    this.stop(name);
+    const mine = this.asked.get(name);
     for (let last = performance.now(); ;) {
-      const step = search.next();
-      if (step.done) return step.value;
+      const step = steps.next();
+      if (step.done) return { done: step.value };
       if (performance.now() - last < 40) continue;
       await this.turn();
-      if (this.asked.get(name) !== mine) return null;
+      if (this.asked.get(name) !== mine) return { stopped: step.value };
+      hear(step.value);
       last = performance.now();
     }
   }

@@ -1,13 +1,10 @@
+import type { SwitchingMeans } from '../model/rig.ts';
 import { problem, type Problem, type Result } from '../units/problem.ts';
 
-/** How a piece can be switched: by a loop that holds it, by a message, by its own foot switch, or left on for good. */
-export const switchingMeans = ['loop', 'message', 'foot', 'always'] as const;
-export type SwitchingMeans = (typeof switchingMeans)[number];
-
 /** Places outside the loops, along the line. */
-export const linePlaces = ['front', 'insert', 'after'] as const;
-export type LinePlace = (typeof linePlaces)[number];
+export type LinePlace = 'front' | 'insert' | 'after';
 
+/** Where a piece may be held: in line, in any loop or one of a number, or out of the rig. */
 export type Pin = LinePlace | 'loop' | 'left out' | number;
 
 export interface AllocationPiece {
@@ -18,7 +15,6 @@ export interface AllocationPiece {
   readonly means: readonly SwitchingMeans[];
   /** Whether its own switch is on after power-up. */
   readonly isOnAtPowerUp: boolean;
-  /** Where it is held, if it is: any loop, a loop by its number, a place in line, or out of the rig. */
   readonly pinnedTo?: Pin;
 }
 
@@ -51,9 +47,9 @@ export interface AllocationProblem {
 }
 
 /** What the search counts in. */
-export const mostPieces = 400;
-export const mostLoops = 200;
-export const mostSounds = 2_000;
+const mostPieces = 400;
+const mostLoops = 200;
+const mostSounds = 2_000;
 
 /**
  * Masks over sounds, one bit a sound, in words of 32; pieces are numbers in their wanted order. A zone is a place along

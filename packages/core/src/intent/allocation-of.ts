@@ -1,15 +1,8 @@
 import type { Plan, SwitchedBy } from '../allocate/plan.ts';
-import {
-  type AllocationPiece,
-  type AllocationProblem,
-  out,
-  type Pin,
-  type SwitchingMeans,
-  zoneOfLoop,
-} from '../allocate/problem.ts';
+import { type AllocationPiece, type AllocationProblem, out, type Pin, zoneOfLoop } from '../allocate/problem.ts';
 import { soundOfCast, castsByPart } from '../model/casting.ts';
 import { inOrder, type Show } from '../model/documents.ts';
-import { conventionOf, type Sound } from '../model/rig.ts';
+import { conventionOf, type Sound, type SwitchingMeans } from '../model/rig.ts';
 import { partsInSetOrder } from '../model/set-order.ts';
 import type { Line, LinePiece } from './line.ts';
 
@@ -108,7 +101,7 @@ function meansOf({ means, ampReturn }: LinePiece, { withoutFoot, leftOn }: Chang
 }
 
 function pinOf({ loops, insertAfter }: Line, place: LinePiece['place']): Pin | undefined {
-  if (place === undefined || place === 'anywhere' || place === 'kept' || place === 'wet') return undefined;
+  if (place === 'anywhere' || place === 'kept' || place === 'wet') return undefined;
   if (typeof place === 'number') return place <= loops.length ? place : undefined;
   return place === 'insert' && insertAfter === null ? undefined : place;
 }

@@ -27,14 +27,6 @@ export function hopsFrom(wiring: Wiring, pieces: ReadonlyMap<string, Piece>, fro
   }
 }
 
-/** Pieces between a send and whatever comes after them. */
-export const allOfLoop = (
-  wiring: Wiring,
-  pieces: ReadonlyMap<string, Piece>,
-  send: Plug,
-  home: string,
-): readonly string[] => hopsFrom(wiring, pieces, send, home).passed;
-
 const outOf = ({ device }: Plug, { out }: Piece): Plug => ({ device, jack: out });
 
 function takersOf({ signalCables, device }: Wiring, from: Plug): readonly Plug[] {

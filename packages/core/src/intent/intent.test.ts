@@ -16,7 +16,15 @@ import { ShowBuilder } from '../testing/build-show.ts';
 import { Random } from '../testing/random.ts';
 import { allocationOf, type Changed, planAsWired } from './allocation-of.ts';
 import { type Line, lineOf } from './line.ts';
-import { lostWords, otherPlaces, placeWords, type PlannedLine, switchedByWords, whyThere } from './plan-words.ts';
+import {
+  lostWords,
+  otherPlaces,
+  placeWords,
+  type PlannedLine,
+  pressWords,
+  switchedByWords,
+  whyThere,
+} from './plan-words.ts';
 import { patchChange, writePatch } from './write-patch.ts';
 
 function lineIn(show: Show): Line {
@@ -157,6 +165,8 @@ describe('from a list of pieces and a filled matrix, no cable typed', () => {
         'Reverb, Out > Amp, Return',
       ]),
     );
+    // It comes up on, as Clean wants it.
+    expect(pressWords(it)).toEqual(['Chorus off for Rhythm']);
   });
 
   test('no amp at all: the line ends at the desk', () => {

@@ -1,4 +1,4 @@
-import { allOfLoop, type Hop, hopsFrom } from './hops.ts';
+import { type Hop, hopsFrom } from './hops.ts';
 import { mainJacks } from '../entry/jack-words.ts';
 import type { Jack } from '../model/anatomy.ts';
 import { inOrder } from '../model/documents.ts';
@@ -154,10 +154,10 @@ class LineReader {
     this.from = front.end;
     this.put(front.passed, 'front');
     loops.forEach(({ send }, i) => {
-      this.put(allOfLoop(wiring, this.pieces, { device: id, jack: send } as Plug, id), { loop: i + 1 });
+      this.put(hopsFrom(wiring, this.pieces, { device: id, jack: send } as Plug, id).passed, { loop: i + 1 });
     });
     const insert = insertOf(switcher);
-    if (insert) this.put(allOfLoop(wiring, this.pieces, { device: id, jack: insert.send } as Plug, id), 'insert');
+    if (insert) this.put(hopsFrom(wiring, this.pieces, { device: id, jack: insert.send } as Plug, id).passed, 'insert');
     const after = hopsFrom(wiring, this.pieces, { device: id, jack: out.id } as Plug);
     this.put(after.passed, 'after');
     this.to = after.end;
@@ -275,9 +275,10 @@ class LineReader {
     const { rig } = this.wiring;
     const isTimeInFront = conventionOf(rig, 'time') === 'in front';
     const usualOf = (piece: LinePiece) => usualPlace(piece, isTimeInFront);
-    const along = (piece: LinePiece): number => this.alongTheLine(piece);
-    const wired = pieces.filter(({ now }) => now !== 'unwired').sort((a, b) => along(a) - along(b));
-    const order = wired.length > 0 ? wired : [];
+    const wired = pieces
+      .filter(({ now }) => now !== 'unwired')
+      .sort((a, b) => this.alongTheLine(a) - this.alongTheLine(b));
+    const order = [...wired];
     for (const piece of pieces.filter(({ now }) => now === 'unwired').sort((a, b) => usualOf(a) - usualOf(b))) {
       const next = order.findIndex((other) => usualOf(other) > usualOf(piece));
       order.splice(next < 0 ? order.length : next, 0, piece);

@@ -4,7 +4,7 @@ import type { DeviceIntent, Rig } from '../model/rig.ts';
 import type { WiredDevice } from '../model/wiring.ts';
 
 /** What is asked of a piece where loops are given out, said or guessed. */
-export type WantedPlace = DeviceIntent['place'] | 'anywhere';
+export type WantedPlace = NonNullable<DeviceIntent['place']> | 'anywhere';
 export type Means = NonNullable<DeviceIntent['means']>;
 
 /** A device that the signal goes into and comes out of, by these jacks; an amp's are its input and its send. */

@@ -185,6 +185,14 @@ const costWords: Record<CostName, (by: number, more: boolean) => string> = {
   cables: (n, more) => `${counted(n, 'cable')} ${moreOrFewer(more)}`,
 };
 
+/** Each press that a plan leaves to a foot, in the order of the set: what, and for which sound. */
+export function pressWords({ show, line, compiled, plan }: PlannedLine): readonly string[] {
+  const { set } = compiled.source;
+  return (judgePlan(compiled, plan)?.footActions ?? []).map(({ piece, at, on }) => {
+    return `${line.pieces[piece].name} ${on ? 'on' : 'off'} for ${show.rig.sounds[set[at]].name}`;
+  });
+}
+
 /** Why a sound is lost, as a sentence. */
 export function lostWords({ line, compiled, plan }: PlannedLine, why: LostBecause): string {
   const name = (piece: number): string => line.pieces[piece].name;

@@ -27,7 +27,7 @@ interface Stop {
 /** Another way that cables go: what is unplugged, what is moved, what is new. */
 export interface PatchChange {
   readonly stays: readonly string[];
-  readonly moved: readonly { readonly cable: string; readonly plugs: readonly Plug[]; readonly moves: number }[];
+  readonly moved: readonly { readonly cable: string; readonly plugs: readonly Plug[] }[];
   readonly gone: readonly string[];
   readonly added: readonly Pick<AddedCable, 'plugs' | 'poles'>[];
   /** Plugs that a hand pulls or puts in. */
@@ -57,7 +57,7 @@ export function writePatch(show: Show, line: Line, compiled: CompiledProblem, pl
   makes.push(...footCommands(line, plan), ...switchingCommands(line));
   makes.push(...ampCommands(show, line, compiled, plan));
   makes.push((now) => controlLinks(now, line));
-  makes.push((now) => (needsSlots(now, line) ? layOut(now, line.switcher.device.id) : null));
+  makes.push((now) => (needsSlots(now) ? layOut(now, line.switcher.device.id) : null));
   return combine(show, { name: 'write-patch', facts: { plugs: change.plugs } }, makes);
 }
 
@@ -69,10 +69,8 @@ function together(show: Show, makes: readonly ((now: Show) => Command)[]): Comma
   return steps.length === 0 ? null : command('set-cable', {}, steps);
 }
 
-const needsSlots = ({ rig }: Show, { switcher }: Line): boolean =>
-  Object.keys(rig.sounds).length > 0 &&
-  !Object.values(rig.slots).some(({ controller }) => controller === switcher.device.id) &&
-  Object.values(rig.slots).length === 0;
+const needsSlots = ({ rig }: Show): boolean =>
+  Object.keys(rig.sounds).length > 0 && Object.keys(rig.slots).length === 0;
 
 /** What changes between the cables as they are and those of a plan. */
 export function patchChange(show: Show, line: Line, compiled: CompiledProblem, plan: Plan): PatchChange {
@@ -89,7 +87,7 @@ export function patchChange(show: Show, line: Line, compiled: CompiledProblem, p
       stays.push(old.id);
     }
   }
-  const moved: { cable: string; plugs: readonly Plug[]; moves: number }[] = [];
+  const moved: { cable: string; plugs: readonly Plug[] }[] = [];
   const gone: Cable[] = [];
   for (const old of others) {
     const next = left.findIndex((cable) => sharedEnd(old, cable) !== null);
@@ -98,10 +96,10 @@ export function patchChange(show: Show, line: Line, compiled: CompiledProblem, p
       continue;
     }
     const [cable] = left.splice(next, 1);
-    moved.push({ cable: old.id, plugs: replugged(old, cable), moves: 1 });
+    moved.push({ cable: old.id, plugs: replugged(old, cable) });
   }
   const plugs =
-    moved.reduce((sum, { moves }) => sum + moves, 0) +
+    moved.length +
     gone.reduce((sum, cable) => sum + cable.plugs.length, 0) +
     left.reduce((sum, cable) => sum + cable.plugs.length, 0);
   return { stays, moved, gone: gone.map(({ id }) => id), added: left, plugs };

@@ -149,7 +149,9 @@ export interface StoredPreset extends DataOf<typeof presetShape> {}
  */
 export const wantedPlaces = ['front', 'loop', 'insert', 'after', 'wet', 'left out', 'kept'] as const;
 /** What can switch a piece: a loop, the slot by message or contact, its own foot switch; or it is left on. */
-export const switchedByWays = ['loop', 'message', 'foot', 'always'] as const;
+export const switchingMeans = ['loop', 'message', 'foot', 'always'] as const;
+
+export type SwitchingMeans = (typeof switchingMeans)[number];
 
 const intentShape = object(
   {},
@@ -157,7 +159,7 @@ const intentShape = object(
     /** Where the piece is wanted; wherever it is best where absent. */
     place: either(oneOf(...wantedPlaces), integer(1, 200)),
     /** What may switch it; what its type allows where absent. None: it is never off. */
-    means: list(oneOf(...switchedByWays), 4),
+    means: list(oneOf(...switchingMeans), 4),
   },
 );
 export interface DeviceIntent extends DataOf<typeof intentShape> {}

@@ -1,4 +1,5 @@
-import type { AllocationProblem, LinePlace, SwitchingMeans } from '../allocate/problem.ts';
+import type { AllocationProblem, LinePlace } from '../allocate/problem.ts';
+import type { SwitchingMeans } from '../model/rig.ts';
 
 /** An allocation as reference files write it. */
 export interface AllocationInputs {

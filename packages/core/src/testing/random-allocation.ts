@@ -1,4 +1,5 @@
-import type { AllocationPiece, AllocationProblem, AllocationSound, SwitchingMeans } from '../allocate/problem.ts';
+import type { AllocationPiece, AllocationProblem, AllocationSound } from '../allocate/problem.ts';
+import type { SwitchingMeans } from '../model/rig.ts';
 import type { Random } from './random.ts';
 
 /** Kinds of pieces in the order in which they mostly stand, with what switches them; the last two stand in line. */

@@ -1,6 +1,5 @@
-import type { Show } from '@yunta/core';
+import { type Figures, figureRows, type Show } from '@yunta/core';
 import { DataTable } from '../../ui/DataTable.tsx';
-import { type Figures, figureRows } from '../../workers/figures.ts';
 import { useFigures } from './use-figures.ts';
 
 /** The figures of two shows; where they differ the row says so. */

@@ -1,8 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Show } from '@yunta/core';
+import type { Figures, Show } from '@yunta/core';
 import { useMemo } from 'react';
 import { useServices } from '../../api/services.tsx';
-import type { Figures } from '../../workers/figures.ts';
 
 /** What is counted of a rig, worked out beside the page; null while it is not known. */
 export function useFigures(show: Show | null): Figures | null {

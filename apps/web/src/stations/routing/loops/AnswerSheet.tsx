@@ -8,6 +8,7 @@ import {
   type PlanCost,
   type PlannedLine,
   plannedSounds,
+  pressWords,
   writePatch,
 } from '@yunta/core';
 import { useMemo } from 'react';
@@ -42,8 +43,9 @@ export function AnswerSheet({
   if (answer && (answer.state === 'refused' || (answer.state === 'optimal' && !answer.cost)))
     return (
       <p className="sheet" style={{ margin: 0, padding: '12px 14px' }} role="status">
-        No plan is allowed: what stands in line for good, or is held somewhere, contradicts the order that is kept as it
-        is wired. Let a piece go, or let the order count as it is heard.
+        {answer.state === 'refused'
+          ? 'A piece is wanted in a loop that another piece keeps, since that stays as it is wired. Let one of them go.'
+          : 'No plan is allowed: what stands in line for good, or is held somewhere, contradicts the order that is kept as it is wired. Let a piece go, or let the order count as it is heard.'}
       </p>
     );
   const cost = answer?.cost;
@@ -103,6 +105,7 @@ export function AnswerSheet({
       {planned && command && <PlugMoves planned={planned} />}
       {planned && command && <WithToday planned={planned} />}
       {planned && cost && cost.soundsLost > 0 && <Lost planned={planned} />}
+      {planned && cost && cost.footActions > 0 && <Presses planned={planned} />}
     </section>
   );
 }
@@ -156,6 +159,19 @@ function WithToday({ planned }: { readonly planned: PlannedLine }) {
       <FigureTable shows={[planned.show, after]} names={['today', 'the plan']} />
     </Fold>
   ) : null;
+}
+
+/** Each press that the plan leaves to a foot, in the order of the set. */
+function Presses({ planned }: { readonly planned: PlannedLine }) {
+  return (
+    <Fold title="What the foot presses">
+      <ol className="loopsmoves">
+        {pressWords(planned).map((words, i) => (
+          <li key={i}>{words}</li>
+        ))}
+      </ol>
+    </Fold>
+  );
 }
 
 function Lost({ planned }: { readonly planned: PlannedLine }) {

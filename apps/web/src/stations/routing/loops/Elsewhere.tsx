@@ -1,5 +1,6 @@
 import {
   type Changed,
+  type Figures,
   loopAtZone,
   otherPlaces,
   type OtherPlace,
@@ -13,7 +14,6 @@ import {
 } from '@yunta/core';
 import { useMemo } from 'react';
 import { useShow } from '../../../api/rig.tsx';
-import type { Figures } from '../../../workers/figures.ts';
 import { type Answer, useAnswer, useProblem } from './use-loop-plan.ts';
 import { useFigures } from '../../figures/use-figures.ts';
 import { wiredSo } from './wired-so.ts';

@@ -6,6 +6,7 @@ import {
   conventionOf,
   conventions,
   costOf,
+  isAllowed,
   type Line,
   type NoLine,
   patchChange,
@@ -123,8 +124,8 @@ const isSameLine = (a: Line, b: Line): boolean =>
 /** What today's wiring costs, where it is one of the plans. */
 function asWiredToday({ line, compiled }: PlannedLine) {
   const plan = planAsWired(line, compiled.source);
-  const cost = costOf(compiled, plan);
-  return line.pieces.every(({ now }) => now === 'unwired') ? null : cost;
+  const isPlan = plan.zones.every((zone, piece) => isAllowed(compiled, piece, zone, plan.by[piece]));
+  return isPlan && line.pieces.some(({ now }) => now !== 'unwired') ? costOf(compiled, plan) : null;
 }
 
 const noLineWords: Record<NoLine, string> = {

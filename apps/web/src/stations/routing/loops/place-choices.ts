@@ -26,7 +26,7 @@ export function placeChoices({ loops, insertAfter, wet }: Line, { ampReturn }: L
   ];
 }
 
-export const placeValue = ({ place }: LinePiece): string => String(place ?? 'anywhere');
+export const placeValue = ({ place }: LinePiece): string => String(place);
 
 export const placeTyped = (picked: string): DeviceIntent['place'] =>
   picked === 'anywhere' ? undefined : /^\d+$/.test(picked) ? Number(picked) : (picked as DeviceIntent['place']);

@@ -41,14 +41,13 @@ const told = (progress: AllocationProgress, state: Answer['state']): Answer => (
 /** Asks the worker; again where the question is another one. `name`: the newest question of a name wins. */
 export function useAnswer(
   name: string,
-  problem: AllocationProblem | null,
+  problem: AllocationProblem,
 ): { readonly answer: Answer | null; readonly stop: () => void } {
   const { plan: planner } = useServices();
   const key = useMemo(() => JSON.stringify(problem), [problem]);
   const [held, setHeld] = useState<{ readonly key: string; readonly answer: Answer } | null>(null);
   useEffect(() => {
-    const asked = JSON.parse(key) as AllocationProblem | null;
-    if (!asked) return;
+    const asked = JSON.parse(key) as AllocationProblem;
     let isMine = true;
     const take = (answer: Answer) => isMine && setHeld({ key, answer });
     const remote = planner();
@@ -59,7 +58,7 @@ export function useAnswer(
       if (planned.is === 'planned')
         take(told(planned.allocation, planned.allocation.isOptimal ? 'optimal' : 'not searched'));
       else if (planned.is === 'refused') take({ plan: null, cost: null, lostAtLeast: 0, state: 'refused' });
-      else if (planned.best) take(told(planned.best, 'stopped'));
+      else take(told(planned.best, 'stopped'));
     });
     return () => {
       isMine = false;
@@ -73,22 +72,19 @@ export function useAnswer(
 }
 
 /** What is asked of a line as things are, or with something given up. */
-export function useProblem(show: Show, line: Line | NoLine, changed: Changed | null): AllocationProblem | null {
-  return useMemo(
-    () => (typeof line === 'string' || changed === null ? null : allocationOf(show, line, changed)),
-    [show, line, changed],
-  );
+export function useProblem(show: Show, line: Line, changed: Changed): AllocationProblem {
+  return useMemo(() => allocationOf(show, line, changed), [show, line, changed]);
 }
 
 /** A plan with what it was worked out from; null while there is none. */
 export function usePlanned(
   show: Show,
-  line: Line | NoLine,
+  line: Line,
   problem: AllocationProblem | null,
   plan: Plan | null,
 ): PlannedLine | null {
   return useMemo(() => {
-    if (typeof line === 'string' || !problem || !plan) return null;
+    if (!problem || !plan) return null;
     const compiled = compileProblem(problem);
     return compiled.ok ? { show, line, compiled: compiled.value, plan } : null;
   }, [show, line, problem, plan]);

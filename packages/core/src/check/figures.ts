@@ -1,4 +1,7 @@
-import { check, contextOf, rules, type Severity, type Show } from '@yunta/core';
+import type { Show } from '../model/documents.ts';
+import type { Severity } from './define-rule.ts';
+import { check, contextOf } from './engine.ts';
+import { rules } from './rules/index.ts';
 
 /** What can be counted of a rig, to hold it against another. */
 export interface Figures {
