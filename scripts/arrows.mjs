@@ -16,6 +16,7 @@ const core = {
   design: ['units', 'model'],
   change: ['units', 'model', 'program', 'design'],
   allocate: ['units', 'model'],
+  supply: ['units'],
   'recall/state': recall,
   'recall/device': [...recall, 'recall/state'],
   'recall/audible': [...recall, 'recall/state'],

@@ -8,6 +8,11 @@ import { costVector } from '../allocate/plan.ts';
 import { compileProblem } from '../allocate/problem.ts';
 import { readSmf } from '../formats/smf.ts';
 import { type AllocationInputs, allocationOf } from './allocation-cases.ts';
+import { solveSupplyNow, supplyConflictNow } from '../supply/solve.ts';
+import { supplyVector } from '../supply/judge.ts';
+import { compileSupply } from '../supply/problem.ts';
+import { loopOhms, ohmsPerMetre, voltsLost, wireDiameter } from '../units/wire.ts';
+import { type SupplyInputs, supplyOf } from './supply-cases.ts';
 import { answerRecallCase } from './recall-cases.ts';
 import type { CaseRig } from './recall-adapter.ts';
 
@@ -26,12 +31,14 @@ type Answerer = (inputs: never) => unknown;
 
 /** Topics that the core reaches; each answers from a case's inputs alone. */
 const answerers: Readonly<Record<string, Answerer>> = {
+  '07_dc_wire': (inputs: WireInputs) => answerDrop(inputs),
   '10a_midi_wire': (inputs: { readonly messages: readonly WireMessage[] }) => answerWire(inputs.messages),
   '10b_midi_clock': (inputs: { readonly tempo: Quantity }) => answerClock(inputs.tempo.value),
   '10c_delay_times': (inputs: { readonly tempo: Quantity }) =>
     Object.fromEntries(delayTimes(inputs.tempo.value).map(({ note, ms }) => [note.replaceAll('-', '_'), ms])),
   '10d_smf': (inputs: { readonly hex: string }) => answerFile(inputs.hex),
   '14_allocation': (inputs: AllocationInputs) => answerAllocation(inputs),
+  '16_power': (inputs: SupplyInputs) => answerSupply(inputs),
   '13_recall': (inputs: { readonly rig: CaseRig }) => answerRecallCase(inputs.rig),
 };
 
@@ -288,4 +295,37 @@ function answerAllocation(inputs: AllocationInputs): unknown {
   if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
   const { cost } = allocateNow(compiled.value);
   return { optimum: cost ? costVector(cost) : 'none', min_loops: fewestLoopsNow(problem) ?? 'none' };
+}
+
+function answerSupply(inputs: SupplyInputs): unknown {
+  const compiled = compileSupply(supplyOf(inputs));
+  if (!compiled.ok) throw new Error(JSON.stringify(compiled.problems));
+  return {
+    optimum: supplyVector(solveSupplyNow(compiled.value).cost!),
+    conflict: supplyConflictNow(compiled.value)?.loads.length ?? 0,
+  };
+}
+
+// ---- topic 07 ----
+
+interface WireInputs {
+  readonly supply: Quantity;
+  readonly current: Quantity;
+  readonly awg: Quantity;
+  readonly one_way_length: Quantity;
+}
+
+function answerDrop(inputs: WireInputs) {
+  const gauge = inputs.awg.value;
+  const ma = inputs.current.value;
+  const loop = loopOhms(gauge, inputs.one_way_length.value);
+  const drop = voltsLost(loop, ma);
+  return {
+    wire_diameter: wireDiameter(gauge),
+    ohm_per_km: ohmsPerMetre(gauge) * 1000,
+    loop_resistance: loop,
+    drop,
+    load_voltage: inputs.supply.value - drop,
+    wire_loss: drop * ma,
+  };
 }
