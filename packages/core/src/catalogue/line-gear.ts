@@ -37,7 +37,15 @@ export const lineGear: readonly CatalogueEntry[] = [
   entry('in-ears', 'In-ears', 'line', 'monitor ear phones', 'desk', { goesTo: 'in-ears', stereo: true }),
   entry('wedge', 'Wedge', 'line', 'monitor floor', 'desk', { goesTo: 'wedge' }),
   entry('recorder', 'Recorder', 'line', 'recording interface', 'desk', { goesTo: 'recording', stereo: true }),
-  entry('supply', 'Power supply', 'declared', 'psu mains isolated current'),
+  entry('supply', 'Power supply', 'declared', 'psu mains isolated current eight outputs'),
+  entry('supply-4', 'Power supply, four outputs', 'declared', 'psu mains isolated current'),
+  entry('supply-12', 'Power supply, twelve outputs', 'declared', 'psu mains isolated current'),
+  entry('supply-rail', 'Power supply, one rail', 'declared', 'psu mains shared daisy chain'),
+  entry('adapter', 'Mains adapter, 9 V', 'declared', 'psu wall supply'),
+  entry('adapter-ac', 'Mains adapter, 9 V AC', 'declared', 'psu wall supply alternating'),
   entry('battery-supply', 'Battery supply', 'declared', 'power bank accumulator'),
+  entry('multi-core-power', 'Multi-core, two supply lines', 'panel', 'snake loom multicore lines power', 'board', {
+    lines: ['amp in', 'amp send', 'amp return', 'spare'],
+  }),
   entry('outlet-strip', 'Mains outlet strip', 'declared', 'power distribution socket', 'stage'),
 ];

@@ -44,6 +44,10 @@ export const pedals: readonly CatalogueEntry[] = [
     powersUp: 'on',
   }),
   entry('fuzz', 'Fuzz', 'pedal', 'pedal drive distortion', 'board', { effect: 'drive', powersUp: 'on' }),
+  entry('fuzz-positive', 'Fuzz, positive earth', 'pedal', 'pedal drive distortion germanium', 'board', {
+    effect: 'drive',
+    powersUp: 'on',
+  }),
   entry('boost', 'Boost', 'pedal', 'pedal', 'board', { effect: 'boost', powersUp: 'on' }),
   entry('modulation', 'Chorus', 'pedal', 'pedal modulation phaser flanger tremolo', 'board', {
     effect: 'modulation',

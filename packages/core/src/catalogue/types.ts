@@ -5,6 +5,7 @@ import { pedals } from './pedals.ts';
 import { presetEffects } from './preset-effects.ts';
 import { amps } from './amps.ts';
 import { lineGear } from './line-gear.ts';
+import { powerOfType } from './power.ts';
 
 export type { CatalogueEntry } from './entry.ts';
 
@@ -16,7 +17,12 @@ export const catalogue: readonly CatalogueEntry[] = [
   ...presetEffects,
   ...amps,
   ...lineGear,
-];
+].map(withPower);
+
+function withPower(one: CatalogueEntry): CatalogueEntry {
+  const power = powerOfType(one.type.id);
+  return power ? { ...one, type: { ...one.type, power } } : one;
+}
 
 /** Words that say nothing of a piece: *a selector for two guitars*. */
 const littleWords: ReadonlySet<string> = new Set(['a', 'an', 'the', 'for', 'of', 'with', 'and', 'to', 'my']);

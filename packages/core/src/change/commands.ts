@@ -25,6 +25,7 @@ import {
 import { type Part, type SetList, type Song } from '../model/songbook.ts';
 import { chosenSetList } from '../model/set-order.ts';
 import { jackFacts } from '../model/jack-kinds.ts';
+import { jackOf } from '../model/jacks.ts';
 import { slotPlace } from '../model/slots.ts';
 import { isByHand } from '../model/wiring.ts';
 import { layByRole, layBySong, type Layout } from '../program/layout.ts';
@@ -166,7 +167,7 @@ export function connect(
 ): Command {
   const kind = cableKind(show.rig, plugs[0]);
   const number = Object.keys(show.rig.cables).length + 1;
-  const prefix = { signal: 'C', speaker: 'S', midi: 'M', contact: 'K', expression: 'E' }[kind];
+  const prefix = { signal: 'C', speaker: 'S', midi: 'M', contact: 'K', expression: 'E', power: 'P', mains: 'W' }[kind];
   const cable: Cable = {
     id,
     tag: `${prefix}${String(number).padStart(2, '0')}`,
@@ -188,7 +189,7 @@ export function connect(
 }
 
 export function cableKind(rig: Rig, plug: Plug): Cable['kind'] {
-  const jack = anatomyOf(rig.devices[plug.device].type).jacks.find((jack) => jack.id === plug.jack);
+  const jack = jackOf(rig.devices[plug.device], plug.jack);
   const carries = jack ? jackFacts(jack.kind).carries : 'signal';
   return carries !== 'signal' ? carries : jack?.speaker ? 'speaker' : 'signal';
 }
@@ -211,7 +212,7 @@ export function setCable<K extends keyof Cable>(show: Show, id: string, field: K
 const holds = ({ devices }: Rig, plugs: readonly Plug[], poles: NonNullable<Cable['poles']>): boolean =>
   poles.flat().every(({ plug, pole }) => {
     const end = plugs[plug] as Plug | undefined;
-    const jack = end && anatomyOf(devices[end.device].type).jacks.find((each) => each.id === end.jack);
+    const jack = end && jackOf(devices[end.device], end.jack);
     return (jack?.poles ?? ['tip']).includes(pole) && end !== undefined;
   });
 

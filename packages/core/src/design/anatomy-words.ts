@@ -26,6 +26,10 @@ export const jackKindWords: Readonly<Record<JackKind, string>> = {
   'contact-out': 'contact out',
   'expression-in': 'expression in',
   'expression-out': 'expression out',
+  'power-in': 'power in',
+  'power-out': 'power out',
+  'mains-in': 'mains in',
+  'mains-out': 'mains out',
 };
 
 export const scopeWords: Readonly<Record<Control['scope'], string>> = {

@@ -2,6 +2,8 @@ import type { CatalogueEntry } from '../catalogue/types.ts';
 import { type Anatomy, type Jack, socketOf } from '../model/anatomy.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { inOrder, type Show } from '../model/documents.ts';
+import { jacksOf } from '../model/jacks.ts';
+import type { DeviceType } from '../model/rig.ts';
 import { freshId, freshName } from '../model/names.ts';
 
 /** A device of the rig, or one that the text adds to it. */
@@ -18,6 +20,15 @@ const named = (name: string): Pick<DraftDevice, 'name' | 'said' | 'words'> => {
   const said = name.toLowerCase();
   return { name, said, words: said.split(/\s+/) };
 };
+
+/** An anatomy with the jacks by which it takes and gives power. */
+function withPower(type: DeviceType): Anatomy {
+  if (!type.power) return anatomyOf(type);
+  let anatomy = powered.get(type);
+  if (!anatomy) powered.set(type, (anatomy = { ...anatomyOf(type), jacks: jacksOf(type) }));
+  return anatomy;
+}
+const powered = new WeakMap<DeviceType, Anatomy>();
 
 /** The rig as it grows while a text is read: devices, and jacks that hold a plug already. */
 export class Draft {
@@ -38,7 +49,7 @@ export class Draft {
     this.devices = inOrder(show.rig.devices).map(({ id, name, type }) => ({
       id,
       ...named(name),
-      anatomy: anatomyOf(type),
+      anatomy: withPower(type),
     }));
     for (const { id } of this.devices) this.ids[id] = true;
     for (const cable of inOrder(show.rig.cables))
@@ -60,7 +71,7 @@ export class Draft {
           this.devices.map((other) => other.name),
         ),
       ),
-      anatomy: anatomyOf(entry.type),
+      anatomy: withPower(entry.type),
     };
     this.devices.push(device);
     this.ids[device.id] = true;

@@ -1,4 +1,4 @@
-import { anatomyOf } from '../model/archetypes/registry.ts';
+import { jacksOf } from '../model/jacks.ts';
 import { nameShape } from '../model/rig.ts';
 import type { Problem } from '../units/problem.ts';
 import type { Draft, DraftDevice } from './draft.ts';
@@ -67,7 +67,7 @@ export class EndReader {
       const [name, jack] = [words.slice(0, n).join(' '), words.slice(n).join(' ')];
       const guess = guessType(name, this.takes.get(name.toLowerCase()), this.draft.library);
       const mayBeJack = isJackAlone(jack) || /^[a-h]$/i.test(jack) || guess?.isSure === true;
-      if (guess && mayBeJack && jacksNamed(anatomyOf(guess.entry.type).jacks, jack).length > 0) return { name, jack };
+      if (guess && mayBeJack && jacksNamed(jacksOf(guess.entry.type), jack).length > 0) return { name, jack };
     }
     return { name: typed, jack: '' };
   }

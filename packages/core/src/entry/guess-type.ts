@@ -1,6 +1,7 @@
 import { catalogue, type CatalogueEntry, findTypes } from '../catalogue/types.ts';
 import type { Anatomy } from '../model/anatomy.ts';
 import { anatomyOf, archetypeOf } from '../model/archetypes/registry.ts';
+import { jacksOf } from '../model/jacks.ts';
 import { type Carries, jackFacts } from '../model/jack-kinds.ts';
 
 /** The type that words mean. */
@@ -29,7 +30,7 @@ export function guessType(
       if (!/\p{L}/u.test(part) || saysNothing(part)) continue;
       const found = findTypes(part, library);
       if (found.length === 0) continue;
-      const able = found.find(({ type }) => takesIn(anatomyOf(type), takes)) ?? found[0];
+      const able = found.find(({ type }) => takesIn(jacksOf(type), takes)) ?? found[0];
       const best = counted === undefined ? able : (withLoops(found, counted) ?? able);
       return {
         entry: best,
@@ -44,7 +45,7 @@ export function guessType(
 export type Taken = Carries | 'stereo';
 const nothing: ReadonlySet<Taken> = new Set();
 
-const takesIn = ({ jacks }: Anatomy, takes: ReadonlySet<Taken>): boolean =>
+const takesIn = (jacks: Anatomy['jacks'], takes: ReadonlySet<Taken>): boolean =>
   [...takes].every((taken) =>
     taken === 'stereo'
       ? jacks.some((jack) => jack.stereo === true || jack.side === 'right')

@@ -242,7 +242,7 @@ function oneCord(first: AddedCable, second: AddedCable): AddedCable {
   };
 }
 
-const silentKinds = ['midi', 'expression', 'contact'] as const;
+const silentKinds = ['midi', 'expression', 'contact', 'power', 'mains'] as const;
 
 const plugAt = (end: End, jack: Jack): Plug => ({ device: end.device.id as Plug['device'], jack: jack.id });
 const isSpeaker = (jack: Jack): boolean => jack.speaker ?? false;

@@ -1,14 +1,18 @@
 import { type Problem, problem } from '../units/problem.ts';
 import { checkParams } from './archetypes/archetype.ts';
 import { archetypeIds, archetypeOf } from './archetypes/registry.ts';
+import { powerProblems } from './power.ts';
 import { type DeviceType, typeShape } from './rig.ts';
 
 /** What is wrong with a type whose shape is right: its archetype, and what that makes of the parameters. */
 export function typeProblems(type: DeviceType, at: string): Problem[] {
   const archetype = archetypeOf(type.archetype);
-  return archetype
-    ? checkParams(archetype, type.params, `${at}/params`)
-    : [problem(`${at}/archetype`, 'out-of-domain', { value: type.archetype, expected: archetypeIds.join(', ') })];
+  if (!archetype)
+    return [problem(`${at}/archetype`, 'out-of-domain', { value: type.archetype, expected: archetypeIds.join(', ') })];
+  return [
+    ...checkParams(archetype, type.params, `${at}/params`),
+    ...(type.power ? powerProblems(type.power, `${at}/power`) : []),
+  ];
 }
 
 /** The same of unknown data. */

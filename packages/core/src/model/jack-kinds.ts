@@ -1,5 +1,5 @@
 /** What goes through a jack. */
-export type Carries = 'signal' | 'midi' | 'contact' | 'expression';
+export type Carries = 'signal' | 'midi' | 'contact' | 'expression' | 'power' | 'mains';
 
 interface JackFacts {
   readonly carries: Carries;
@@ -20,6 +20,10 @@ export const jackKinds = {
   'contact-out': { carries: 'contact', direction: 'out' },
   'expression-in': { carries: 'expression', direction: 'in' },
   'expression-out': { carries: 'expression', direction: 'out' },
+  'power-in': { carries: 'power', direction: 'in' },
+  'power-out': { carries: 'power', direction: 'out' },
+  'mains-in': { carries: 'mains', direction: 'in' },
+  'mains-out': { carries: 'mains', direction: 'out' },
 } as const satisfies Record<string, JackFacts>;
 
 export type JackKind = keyof typeof jackKinds;
@@ -33,6 +37,8 @@ export const cableCarries = {
   midi: 'midi',
   contact: 'contact',
   expression: 'expression',
+  power: 'power',
+  mains: 'mains',
 } as const satisfies Record<string, Carries>;
 
 /** The kind of jack that takes in what one gives out; none for a jack that takes in itself. */

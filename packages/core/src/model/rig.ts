@@ -1,6 +1,7 @@
 import type { Brand } from '../units/brand.ts';
 import type { Metres, MidiChannel, Milliseconds, SevenBit } from '../units/quantities.ts';
 import type { ControlValue } from './anatomy.ts';
+import { powerLeadShape, powerSettingsShape, powerShape, unitPowerShape } from './power.ts';
 import {
   anything,
   branded,
@@ -102,13 +103,19 @@ const actions = list(actionShape, limits.actions);
 const momentaryShape = object({ press: actions, release: actions });
 export interface MomentaryActions extends DataOf<typeof momentaryShape> {}
 
-export const typeShape = object({
-  id: text(120, 1),
-  revision: integer(1, 1_000_000),
-  name: nameShape,
-  archetype: id,
-  params: record(anything, 60),
-});
+export const typeShape = object(
+  {
+    id: text(120, 1),
+    revision: integer(1, 1_000_000),
+    name: nameShape,
+    archetype: id,
+    params: record(anything, 60),
+  },
+  {
+    /** What it takes and gives of power; absent while nobody said. */
+    power: powerShape,
+  },
+);
 export interface DeviceType extends DataOf<typeof typeShape> {}
 
 /** Lengths that a synced delay keeps, of the quarter note. */
@@ -194,6 +201,8 @@ const deviceShape = object(
     oneWay: list(id, 400),
     /** What it does, or what one of its controls does, is to be heard at these ends of the line and at no other. */
     onlyFor: list(object({ to: list(deviceId, 40, 1) }, { control: id }), 40, 1),
+    /** How this very unit is powered. */
+    power: unitPowerShape,
     /** What is wanted of it where loops are given out; a guess from its type where nothing is said. */
     intent: intentShape,
   },
@@ -215,7 +224,7 @@ const cableShape = object(
     /** Shown and printed, and never computed with. */
     tag: text(40),
     order: orderShape,
-    kind: oneOf('signal', 'speaker', 'midi', 'contact', 'expression'),
+    kind: oneOf('signal', 'speaker', 'midi', 'contact', 'expression', 'power', 'mains'),
     /** Two or more; outputs drive, inputs receive, all of them joined pole to pole, unless `poles` says otherwise. */
     plugs: list(plugShape, 64, 2),
     /** Null while nobody measured. */
@@ -225,6 +234,8 @@ const cableShape = object(
   {
     /** Which poles it joins, wire by wire, where it is not straight: an adapter, a cord from one stereo jack to two. */
     poles: list(list(poleShape, 64, 2), 64, 1),
+    /** Of a power cable: what is special about it. */
+    lead: powerLeadShape,
   },
 );
 export interface Cable extends DataOf<typeof cableShape> {}
@@ -233,8 +244,8 @@ export interface Cable extends DataOf<typeof cableShape> {}
  * Fields that people read, and that nothing is wired or worked out by: an edit of one changes no trace and no verdict.
  */
 export const displayOnly = {
-  devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent']),
-  cables: new Set<keyof Cable>(['tag', 'length', 'loom']),
+  devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent', 'power']),
+  cables: new Set<keyof Cable>(['tag', 'length', 'loom', 'lead']),
 } as const;
 
 const placeShape = object({ id, name: nameShape, order: orderShape });
@@ -354,6 +365,8 @@ const settingsShape = object(
     lengthUnit: oneOf('m', 'ft'),
     /** Pieces in the order in which the signal is wanted to pass them; those not named stand where their kind does. */
     wantedOrder: list(deviceId, limits.devices),
+    /** Where it is plugged in, for how long, and which special leads there are. */
+    power: powerSettingsShape,
   },
 );
 export interface RigSettings extends DataOf<typeof settingsShape> {}

@@ -5,6 +5,7 @@ import { typeProblems } from './check-type.ts';
 import type { Show } from './documents.ts';
 import { splitRef } from './documents.ts';
 import { cableCarries, jackFacts } from './jack-kinds.ts';
+import { jackOf } from './jacks.ts';
 import type { Cable, Device, Plug, Rig, Sound } from './rig.ts';
 import { rigShape } from './rig.ts';
 import { enoughProblems } from './shape.ts';
@@ -217,7 +218,7 @@ function cableProblems(rig: Rig, at: string): Problem[] {
       const here = () => at + pointer('cables', cable.id, 'plugs', i);
       const device = Object.hasOwn(rig.devices, plug.device) ? rig.devices[plug.device] : undefined;
       if (!device) return [problem(here(), 'not-found', { what: 'device', id: plug.device })];
-      const jack = anatomyOf(device.type).jacks.find((jack) => jack.id === plug.jack);
+      const jack = jackOf(device, plug.jack);
       if (!jack) return [problem(here(), 'jack-missing', { device: device.name, jack: plug.jack })];
       const key = `${plug.device}:${plug.jack}`;
       if (taken.has(key)) return [problem(here(), 'jack-taken', { device: device.name, jack: jack.label })];
@@ -243,7 +244,7 @@ function poleProblems(rig: Rig, { id, plugs, poles }: Cable, at: string): Proble
       const end = plugs[plug] as Plug | undefined;
       const device = end && Object.hasOwn(rig.devices, end.device) ? rig.devices[end.device] : undefined;
       if (!end) return [problem(here, 'not-found', { what: 'plug', id: String(plug) })];
-      const jack = device && anatomyOf(device.type).jacks.find((each) => each.id === end.jack);
+      const jack = jackOf(device, end.jack);
       if (jack && !(jack.poles ?? ['tip']).includes(pole))
         return [problem(here, 'not-found', { what: 'pole', id: `${jack.label} ${pole}` })];
       const key = `${plug} ${pole}`;

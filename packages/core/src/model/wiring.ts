@@ -2,6 +2,7 @@ import { type Anatomy, type Control, type Jack, socketOf } from './anatomy.ts';
 import { anatomiesOf } from './archetypes/registry.ts';
 import { controlRef, inOrder, splitRef } from './documents.ts';
 import { jackFacts } from './jack-kinds.ts';
+import { jacksOf } from './jacks.ts';
 import { Memo } from './memo.ts';
 import { type Cable, type ControlRef, type Device, displayOnly, type Plug, type Rig } from './rig.ts';
 
@@ -68,7 +69,7 @@ function inSockets({ jacks }: Anatomy, plugged: ReadonlySet<string>): ReadonlySe
 
 export function buildWiring(rig: Rig): Wiring {
   const plugged = new Map<string, Set<string>>();
-  for (const cable of Object.values(rig.cables))
+  for (const cable of Object.values(wiredCables(rig)))
     for (const plug of cable.plugs) setOf(plugged, plug.device).add(plug.jack);
   const ordered = inOrder(rig.devices);
   const anatomies = anatomiesOf(ordered.map(({ type }) => type));
@@ -83,7 +84,7 @@ export function buildWiring(rig: Rig): Wiring {
       index,
       firstControl,
       anatomy,
-      jack: namesIn(anatomy).jack,
+      jack: jacksById(device, anatomy),
       control: namesIn(anatomy).control,
       plugged: inSockets(anatomy, plugged.get(device.id) ?? nothing),
     };
@@ -136,15 +137,41 @@ function namesIn(anatomy: Anatomy): Names {
 export function isWiredAlike(a: Rig, b: Rig): boolean {
   if (a.devices === b.devices && a.cables === b.cables) return true;
   return (
-    sameEntries(a.devices, b.devices, (before, after) => sameBut(before, after, displayOnly.devices)) &&
-    sameEntries(a.cables, b.cables, (before, after) => sameBut(before, after, displayOnly.cables))
+    sameEntries(a.devices, b.devices, (before, after) => sameBut(before, after, displayOnly.devices, isTypeAlike)) &&
+    sameEntries(wiredCables(a), wiredCables(b), (before, after) => sameBut(before, after, displayOnly.cables))
   );
 }
 
-/** Whether two entries have the very same fields, some aside. */
-const sameBut = <T extends object>(a: T, b: T, aside: ReadonlySet<keyof T>): boolean =>
-  Object.keys(a).length === Object.keys(b).length &&
-  (Object.keys(a) as (keyof T)[]).every((field) => aside.has(field) || a[field] === b[field]);
+/** Cables other than those of power, in whose plugs no signal and no message has a part. */
+function wiredCables({ cables }: Rig): Rig['cables'] {
+  let wired = withoutPower.get(cables);
+  if (!wired) {
+    const all = Object.entries(cables);
+    const rest = all.filter(([, { kind }]) => kind !== 'power' && kind !== 'mains');
+    withoutPower.set(cables, (wired = rest.length === all.length ? cables : Object.fromEntries(rest)));
+  }
+  return wired;
+}
+const withoutPower = new WeakMap<Rig['cables'], Rig['cables']>();
+
+/** Whether two types are the same but for their power. */
+const isTypeAlike = (a: Device, b: Device): boolean =>
+  a.type.archetype === b.type.archetype && a.type.params === b.type.params && a.type.name === b.type.name;
+
+/** Whether two entries have the very same fields, some aside; `mayDiffer` looks at types that are not the same. */
+function sameBut<T extends object>(
+  a: T,
+  b: T,
+  aside: ReadonlySet<keyof T>,
+  mayDiffer: (a: T, b: T) => boolean = () => false,
+): boolean {
+  const fields = (of: T) => (Object.keys(of) as (keyof T)[]).filter((field) => !aside.has(field));
+  const mine = fields(a);
+  return (
+    mine.length === fields(b).length &&
+    mine.every((field) => a[field] === b[field] || (field === 'type' && mayDiffer(a, b)))
+  );
+}
 
 function sameEntries<T>(
   a: Readonly<Record<string, T>>,
@@ -166,7 +193,7 @@ export function relabelled(before: Wiring, rig: Rig): Wiring {
   const signalCables = before.rig.cables === rig.cables ? before.signalCables : before.signalCables.map(now);
   if (before.rig.devices === rig.devices) return { ...before, rig, signalCables };
   const devices = before.devices.map((wired) =>
-    wired.device === rig.devices[wired.device.id] ? wired : { ...wired, device: rig.devices[wired.device.id] },
+    wired.device === rig.devices[wired.device.id] ? wired : toldAs(wired, rig.devices[wired.device.id]),
   );
   return {
     ...before,
@@ -177,6 +204,22 @@ export function relabelled(before: Wiring, rig: Rig): Wiring {
     signalCables,
   };
 }
+
+const toldAs = (wired: WiredDevice, device: Device): WiredDevice => ({
+  ...wired,
+  device,
+  jack: device.type === wired.device.type ? wired.jack : jacksById(device, wired.anatomy),
+});
+
+/** With the jacks by which it takes and gives power. */
+function jacksById({ type }: Device, anatomy: Anatomy): WiredDevice['jack'] {
+  const own = namesIn(anatomy).jack;
+  if (!type.power) return own;
+  let jacks = withPower.get(type);
+  if (!jacks) withPower.set(type, (jacks = new Map(jacksOf(type).map((jack) => [jack.id, jack]))));
+  return jacks;
+}
+const withPower = new WeakMap<Device['type'], WiredDevice['jack']>();
 
 function midiLinksOf(cable: Cable, devices: ReadonlyMap<string, WiredDevice>): MidiLink[] {
   const jackOf = (plug: Plug) => devices.get(plug.device)?.jack.get(plug.jack);

@@ -12,6 +12,8 @@ const kinds: Readonly<Record<Cable['kind'], string>> = {
   midi: 'MIDI',
   expression: 'Expression',
   contact: 'Contacts',
+  power: 'Power',
+  mains: 'Mains',
 };
 
 /** What plugs into what, by kind of cable. */

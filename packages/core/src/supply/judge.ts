@@ -24,10 +24,9 @@ export type SupplyCost = Readonly<Record<SupplyCostName, number>>;
 
 export const supplyVector = (cost: SupplyCost): readonly number[] => supplyCostNames.map((name) => cost[name]);
 
-/** Above this part of what it may give, something is loaded without headroom; exactly so much is enough. */
-export const headroomShare = { tenths: 8 } as const;
-export const lacksHeadroom = (load: number, most: number): boolean =>
-  load * 10 > most * headroomShare.tenths + nearlyNothing;
+/** Above so many per cent of what it may give, something is loaded without headroom; exactly so much is enough. */
+export const lacksHeadroom = (load: number, most: number, percent: number): boolean =>
+  load * 100 > most * percent + nearlyNothing;
 
 /** What a load needs to be put on a feed. */
 export const needsReversing = (
@@ -55,7 +54,7 @@ export function takenOf(
 
 /** A plan by the definition alone: what it costs, or null where it is not allowed. */
 export function judgeSupply(problem: CompiledSupply, { seats, choices }: SupplyPlan): SupplyCost | null {
-  const { loads, feeds, limits, rails, chains, held } = problem;
+  const { loads, feeds, limits, rails, chains, held, headroom } = problem;
   const { leads } = problem.source;
   const on = feeds.map((_, f) => loads.map((_load, l) => l).filter((l) => seats[l] === f));
   const used = feeds.map((_, f) => f).filter((f) => on[f].length > 0);
@@ -102,10 +101,10 @@ export function judgeSupply(problem: CompiledSupply, { seats, choices }: SupplyP
   for (const here of onRail.values())
     if (new Set(here.filter((l) => loads[l].kind === 'dc').map((l) => loads[l].earth)).size > 1) return null;
   const lacks = (f: number): boolean =>
-    lacksHeadroom(drawn[f], choiceOf(f).ma) ||
+    lacksHeadroom(drawn[f], choiceOf(f).ma, headroom) ||
     limits.some(
       ({ outputs: inside, most }, i) =>
-        feeds[f].outputs.some((output) => inside.includes(output)) && lacksHeadroom(taken[i], most),
+        feeds[f].outputs.some((output) => inside.includes(output)) && lacksHeadroom(taken[i], most, headroom),
     );
   return {
     unpowered: seats.filter((seat) => seat === 'unpowered').length,

@@ -58,6 +58,8 @@ export interface SupplyProblem {
   readonly loads: readonly SupplyLoad[];
   readonly leads: SpecialLeads;
   readonly pins?: Readonly<Record<string, SupplyPin>>;
+  /** Of what may be given, how many per cent leave headroom; 80 where nothing is said. */
+  readonly headroom?: number;
 }
 
 /** One voltage of a feed, with what it gives there and what each of its outputs is set to. */
@@ -96,9 +98,13 @@ export interface CompiledSupply {
   readonly railCount: number;
   /** Plugs of the chain leads, most first. */
   readonly chains: readonly number[];
+  readonly headroom: number;
   /** By load: where it is held; undefined where it is free. A feed by its place. */
   readonly held: readonly (number | 'battery' | 'unpowered' | undefined)[];
 }
+
+/** Per cent of what something may give that leave headroom (common practice: leave 20 to 25 % unused). */
+export const usualHeadroom = 80;
 
 /** Voltages that an output may be set to, at most: two joined have as many pairs as the bits of one number hold. */
 export const mostChoices = 5;
@@ -155,6 +161,7 @@ export function compileSupply(source: SupplyProblem): Result<CompiledSupply> {
     rails: railNames.map((name) => railNumbers.indexOf(name)),
     railCount: railNumbers.length,
     chains: source.leads.chains.filter((plugs) => plugs >= 2).sort((a, b) => b - a),
+    headroom: source.headroom ?? usualHeadroom,
     held: source.loads.map(({ name }) => {
       const pin = Object.hasOwn(source.pins ?? {}, name) ? source.pins![name] : undefined;
       if (pin === undefined || typeof pin === 'string') return pin;

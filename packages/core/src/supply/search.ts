@@ -1,5 +1,5 @@
 import { type Alike, alikeOf } from './alike.ts';
-import { headroomShare, judgeSupply, type Seat, type SupplyCost, type SupplyPlan, supplyVector } from './judge.ts';
+import { lacksHeadroom, judgeSupply, type Seat, type SupplyCost, type SupplyPlan, supplyVector } from './judge.ts';
 import { type FlowGroup, mostPlaced, type Outlets } from './flow.ts';
 import { type CompiledSupply, nearlyNothing } from './problem.ts';
 import { nobody, SupplyState } from './state.ts';
@@ -209,7 +209,7 @@ export class SupplySearch {
     const battery = rest.filter((l) => loads[l].mayUseBattery && problem.held[l] !== 'unpowered').length;
     const wired = rest.filter((l) => !loads[l].mayUseBattery && !isHeld(l));
     const outlets = this.outlets();
-    const edges = new Map(rest.map((l) => [l, this.edges(l, 10, outlets)]));
+    const edges = new Map(rest.map((l) => [l, this.edges(l, 100, outlets)]));
     const onFeeds = (some: readonly number[], of: ReadonlyMap<number, readonly number[]>): number =>
       mostPlaced(
         some.map((l) => of.get(l)!),
@@ -226,7 +226,7 @@ export class SupplySearch {
     bound[0] = now[0] + unpowered;
     if (level === 0) return bound;
 
-    const easy = new Map(wired.map((l) => [l, this.edges(l, headroomShare.tenths, outlets)]));
+    const easy = new Map(wired.map((l) => [l, this.edges(l, problem.headroom, outlets)]));
     let lacking = now[1] + Math.max(0, rest.length - unpowered - battery - onFeeds(wired, easy));
     limits.forEach(({ most }, i) => {
       const here = wired
@@ -235,7 +235,7 @@ export class SupplySearch {
         .sort((a, b) => a - b)
         .slice(0, -unpowered || undefined);
       const taken = here.reduce((sum, weight) => sum + weight, state.taken[i]);
-      if (here.length === 0 || taken * 10 <= most * headroomShare.tenths + nearlyNothing) return;
+      if (here.length === 0 || !lacksHeadroom(taken, most, problem.headroom)) return;
       let [under, others] = [0, 0];
       for (let f = 0; f < problem.feeds.length; f += 1) {
         if (!state.isOpen(f)) continue;
@@ -341,8 +341,8 @@ export class SupplySearch {
     ].filter(({ loads, most }) => loads.length > most);
   }
 
-  /** The outputs where a load could still go, were it the next, with so many tenths of each allowed. */
-  private edges(l: number, tenths: number, outlets: Outlets): number[] {
+  /** The outputs where a load could still go, were it the next, with so many per cent of each allowed. */
+  private edges(l: number, percent: number, outlets: Outlets): number[] {
     const { state, problem } = this;
     const { feeds, limits, source } = problem;
     const load = problem.loads[l];
@@ -361,11 +361,11 @@ export class SupplySearch {
       if (state.reverses[l][f] && state.reversing >= source.leads.reversing) continue;
       if (state.adapts[l][f] && state.adapters >= source.leads.adapter) continue;
       const ma = state.drawn[f] + load.ma;
-      if (tenths < 10 && ma * 10 > state.most(f, mask) * tenths + nearlyNothing) continue;
+      if (percent < 100 && lacksHeadroom(ma, state.most(f, mask), percent)) continue;
       const overLimit = state.limitsOver(f).some((i) => {
         const without = state.isOpen(f) ? state.leastTaken(f, i) : 0;
         const taken = state.taken[i] - without + state.leastTaken(f, i, ma, mask);
-        return taken * 10 > limits[i].most * tenths + nearlyNothing;
+        return lacksHeadroom(taken, limits[i].most, percent);
       });
       if (overLimit) continue;
       for (const o of state.isOpen(f) ? [outputs[0]] : outputs)

@@ -152,3 +152,11 @@ function hittingOf(
   }
   return null;
 }
+
+/** The fewest loads without power that some plan leaves; what was found after so many slices where it is not proved. */
+export function* fewestUnpowered(problem: CompiledSupply, slices: number): Generator<null, number> {
+  const search = new SupplySearch(problem, nothingFed(problem));
+  search.begin(0);
+  for (let slice = 0; slice < slices && !search.run(sliceNodes); slice += 1) yield null;
+  return search.best?.cost.unpowered ?? problem.loads.length;
+}

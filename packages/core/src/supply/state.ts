@@ -1,4 +1,4 @@
-import { headroomShare, needsReversing, type Seat, type SupplyPlan, takenOf } from './judge.ts';
+import { lacksHeadroom, needsReversing, type Seat, type SupplyPlan, takenOf } from './judge.ts';
 import { type CompiledSupply, isWithin, nearlyNothing as tiny } from './problem.ts';
 
 export const nobody = -1;
@@ -198,9 +198,9 @@ export class SupplyState {
 
   /** Whether a feed lacks headroom, by the limits as last judged. */
   lacks(f: number): boolean {
-    if (this.drawn[f] * 10 > this.most(f) * headroomShare.tenths + tiny) return true;
+    if (lacksHeadroom(this.drawn[f], this.most(f), this.problem.headroom)) return true;
     for (const limit of this.limitsOf[f])
-      if (this.taken[limit] * 10 > this.problem.limits[limit].most * headroomShare.tenths + tiny) return true;
+      if (lacksHeadroom(this.taken[limit], this.problem.limits[limit].most, this.problem.headroom)) return true;
     return false;
   }
 

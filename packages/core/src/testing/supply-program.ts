@@ -1,4 +1,4 @@
-import { headroomShare, needsReversing, type SupplyCost, type SupplyCostName } from '../supply/judge.ts';
+import { needsReversing, type SupplyCost, type SupplyCostName } from '../supply/judge.ts';
 import { type CompiledSupply, isWithin } from '../supply/problem.ts';
 
 type Term = readonly [factor: number, name: string];
@@ -24,7 +24,7 @@ export function supplyProgram(
   };
   const row = (terms: readonly Term[], sign: '<=' | '>=' | '=', right: number): void =>
     void rows.push(`${written(terms)} ${sign} ${right}`);
-  const big = 1_000_000;
+  const big = 2_000_000;
 
   // x: a load on a feed that is set to a choice; y: the feed is used at that choice.
   const seats = loads.map((load, l) =>
@@ -96,8 +96,8 @@ export function supplyProgram(
     feed.choices.forEach(({ ma }, c) =>
       row(
         [
-          ...on(f, c).map(([l, name]) => [loads[l].ma * 10, name] as const),
-          [-ma * headroomShare.tenths, `y${f}c${c}`],
+          ...on(f, c).map(([l, name]) => [loads[l].ma * 100, name] as const),
+          [-ma * problem.headroom, `y${f}c${c}`],
           [-big, lacks],
         ],
         '<=',
@@ -138,7 +138,7 @@ export function supplyProgram(
     if (taken.length === 0) return;
     row(taken, '<=', most);
     const lacks = bit(`g${i}`);
-    row([...taken.map(([n, name]) => [n * 10, name] as const), [-big, lacks]], '<=', most * headroomShare.tenths);
+    row([...taken.map(([n, name]) => [n * 100, name] as const), [-big, lacks]], '<=', most * problem.headroom);
     feeds.forEach(({ outputs }, f) => {
       if (outputs.some((output) => inside.includes(output)))
         row(

@@ -6,7 +6,9 @@ import { LineForm } from '../../../ui/LineForm.tsx';
 import { NameCell, NewName, RemoveCell } from './cells.tsx';
 import type { Inside } from './use-inside.ts';
 
-const kinds = (Object.keys(jackKindWords) as JackKind[]).map((kind) => ({ value: kind, label: jackKindWords[kind] }));
+const kinds = (Object.keys(jackKindWords) as JackKind[])
+  .filter((kind) => !['power', 'mains'].includes(jackFacts(kind).carries))
+  .map((kind) => ({ value: kind, label: jackKindWords[kind] }));
 
 /** Where plugs go in. */
 export function JackList({ anatomy, attempt, edit }: Inside) {

@@ -26,7 +26,8 @@ export const outputsJoined = defineRule({
   },
   check: ({ show, wiring }) =>
     inOrder(show.rig.cables).flatMap((cable): readonly Reported<Joined>[] => {
-      if (cable.kind === 'contact' || cable.kind === 'expression' || !joinsOutputs(wiring, cable)) return none;
+      const { kind } = cable;
+      if (!isJudged(kind) || !joinsOutputs(wiring, cable)) return none;
       const outputs = cable.plugs.filter((plug) => isOutput(wiring, plug));
       const instruments = outputs.filter((plug) => wiring.device.get(plug.device)?.anatomy.source !== undefined);
       if (cable.kind === 'signal' && instruments.length > 1)
@@ -47,7 +48,7 @@ export const outputsJoined = defineRule({
         .join(' and ');
       return [
         {
-          messageId: cable.kind,
+          messageId: kind,
           ...(cable.kind === 'speaker' ? { severity: 'stops-the-show' } : {}),
           at: { device: driven[0].device },
           data: { tag: cable.tag, outputs: labels },
@@ -55,6 +56,10 @@ export const outputsJoined = defineRule({
       ];
     }),
 });
+
+/** Outputs of supplies are another matter: their own papers say which may be joined. */
+const isJudged = (kind: Cable['kind']): kind is 'signal' | 'speaker' | 'midi' =>
+  kind === 'signal' || kind === 'speaker' || kind === 'midi';
 
 /** Mostly not: asked of every cable before anything else. What a cord joins wire by wire is joined there alone. */
 function joinsOutputs(wiring: Wiring, { plugs, poles }: Cable): boolean {
