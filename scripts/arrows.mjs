@@ -36,7 +36,7 @@ const core = {
   power: ['units', 'model', 'supply', 'change'],
   check: ['units', 'model', 'midi', 'trace', 'program', 'change', 'recall', 'catalogue', 'power', 'supply'],
   variants: ['units', 'model', 'midi', 'program', 'change'],
-  paper: ['units', 'model', 'midi', 'program', 'show', 'variants'],
+  paper: ['units', 'model', 'midi', 'program', 'show', 'variants', 'power'],
   formats: ['units', 'model', 'midi', 'change', 'program', 'show', 'paper'],
   why: ['units', 'model', 'midi', 'trace', 'program', 'show', 'recall'],
   entry: ['units', 'model', 'catalogue', 'change'],

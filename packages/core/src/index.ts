@@ -157,6 +157,58 @@ export { delayTimes } from './show/delay-times.ts';
 export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi.ts';
 export { cueSheet, playedOnWords, type PartSteps, resetWords } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
+export { powerPlan } from './paper/power-plan.ts';
+export {
+  type MainsNeeds,
+  type MainsVenue,
+  type PowerLine,
+  type PowerNeeds,
+  type PowerOutput,
+  type PowerSettings,
+  type PowerSource,
+  type PowerSupplyFacts,
+  powerInlet,
+  powerSources,
+  type TypePower,
+  type UnitPower,
+} from './model/power.ts';
+export { jackOf, jacksOf } from './model/jacks.ts';
+export {
+  feedLabel,
+  type FeedInUse,
+  headroomOf,
+  type LimitInUse,
+  outputLabel,
+  type PowerInUse,
+  powerInUse,
+  suppliesOf,
+  type WiredLoad,
+} from './power/wired.ts';
+export { type MainsNode, mainsChain, standsMains, wallAmps, wallVa } from './power/mains.ts';
+export { type BatteryLife, batteryLives, hoursNeeded } from './power/battery.ts';
+export { leadsOf, supplyProblemOf } from './power/problem-of.ts';
+export { compileSupply, usualHeadroom } from './supply/problem.ts';
+export { type CompiledSupply } from './supply/problem.ts';
+export { solveSupply, type SupplyProgress } from './supply/solve.ts';
+export { type PowerAnswer, type PowerPlan, type PowerProgress, planPower } from './power/plan.ts';
+export { type PowerCure, type TriedCure } from './power/cures.ts';
+export { givePower } from './power/write.ts';
+export {
+  centreWords,
+  choiceWords,
+  cureLeft,
+  cureWords,
+  hoursWords,
+  leadWords,
+  loadedPercent,
+  needsWords,
+  outputWords,
+  planChanges,
+  supplyCostWords,
+  voltsRange,
+} from './power/words.ts';
+export { feedLoad, setPowerSettings, setTypePower, setUnitPower } from './change/power.ts';
+export { lacksHeadroom, needsReversing, type SupplyCost } from './supply/judge.ts';
 export { saidBy, type Sheet, type SheetGroup, type SheetLine } from './paper/sheet.ts';
 export { worksheet } from './paper/worksheet.ts';
 export { bankPlans } from './paper/bank-plan.ts';

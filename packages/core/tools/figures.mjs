@@ -7,6 +7,8 @@ import {
   check,
   commands,
   compileProblem,
+  compileSupply,
+  solveSupply,
   contextOf,
   proverOf,
   rules,
@@ -18,6 +20,7 @@ import {
   proveCompiled,
   Random,
   randomAllocation,
+  stageSupply,
   retraceRig,
 } from '../dist/testing/index.js';
 
@@ -137,6 +140,18 @@ function gapAfter(milliseconds) {
   return (100 * (atMost - played)) / atMost;
 }
 
+const supplies = (loads, outputs) =>
+  Array.from({ length: 8 }, (_, i) => compileSupply(stageSupply(new Random(i + 1), loads, outputs)).value);
+const mean = (times) => times.reduce((sum, time) => sum + time, 0) / times.length;
+
+/** Milliseconds until so many of the numbers that a plan costs are proved. */
+function timeToProof(problem, numbers) {
+  const start = performance.now();
+  const solving = solveSupply(problem);
+  for (let step = solving.next(); step.value.proved < numbers; step = solving.next());
+  return performance.now() - start;
+}
+
 /** Each figure is reported as soon as it is known. */
 export function coreFigures(report) {
   const steps = [];
@@ -192,6 +207,9 @@ export function coreFigures(report) {
     });
     return median(times);
   });
+  // To the whole optimum; and on a large stage to the proved number of loads without power.
+  figure('power-12x8', () => mean(supplies(12, 8).map((problem) => timeToProof(problem, 7))));
+  figure('power-24x18', () => mean(supplies(24, 18).map((problem) => timeToProof(problem, 1))));
   lookAround();
   report('allocate-24x12-gap', gapAfter(10_000), '%');
   report('bare-loop-step', median(steps), 'ns');

@@ -15,6 +15,7 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { ServicesProvider, startServices } from '../api/services.tsx';
 import { GearStation } from '../stations/gear/GearStation.tsx';
 import { OverviewStation } from '../stations/overview/OverviewStation.tsx';
+import { PowerStation } from '../stations/power/PowerStation.tsx';
 import { ProgramStation } from '../stations/program/ProgramStation.tsx';
 import { ProofStation } from '../stations/proof/ProofStation.tsx';
 import { RoutingStation } from '../stations/routing/RoutingStation.tsx';
@@ -40,6 +41,7 @@ createRoot(document.getElementById('root')!).render(
                 <Route path="overview" element={<OverviewStation />} />
                 <Route path="gear" element={<GearStation />} />
                 <Route path="routing" element={<RoutingStation />} />
+                <Route path="power" element={<PowerStation />} />
                 <Route path="sounds" element={<SoundsStation />} />
                 <Route path="set" element={<SetStation />} />
                 <Route path="program" element={<ProgramStation />} />

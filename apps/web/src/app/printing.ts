@@ -4,6 +4,7 @@ import {
   type PartSteps,
   type ResetReport,
   patchList,
+  powerPlan,
   programmingSheets,
   type Sheet,
   type Show,
@@ -20,6 +21,7 @@ export const printables = [
   ['programming', 'Programming', 'settings, a matrix of slots, and line by line what differs'],
   ['banks', 'Bank plan', 'what lies under each switch'],
   ['patch', 'Patch list', 'what plugs into what'],
+  ['power', 'Power plan', 'what hangs on which output, batteries, the mains'],
   ['drawing', 'Routing drawing', 'the run of the selected sound'],
   ['cues', 'Cue sheet', 'parts, slots, feet and hands, to be read from the floor'],
 ] as const;
@@ -45,6 +47,8 @@ export function sheetsOf({ show, wiring, played, resets }: OpenedShow, what: Pri
       return bankPlans(show, wiring);
     case 'patch':
       return [patchList(show, wiring)];
+    case 'power':
+      return [powerPlan(show)];
     case 'cues':
       return [cueSheet(show, wiring, played, resets)];
     case 'drawing':

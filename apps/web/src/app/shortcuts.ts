@@ -3,7 +3,7 @@ export type Shortcut = readonly [keys: string, does: string];
 /** What works everywhere. */
 export const everywhere: readonly Shortcut[] = [
   ['Ctrl K', 'commands: any station, sound, device, field, print or export by typing'],
-  ['Alt 1 – 7', 'the stations, from Overview to Proof'],
+  ['Alt 1 – 8', 'the stations, from Overview to Proof'],
   ['Alt 0', 'the findings'],
   ['[ and ]', 'the sound before, the sound after'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
@@ -15,6 +15,10 @@ export const everywhere: readonly Shortcut[] = [
 export const onStation: Readonly<Record<string, readonly Shortcut[]>> = {
   gear: [['↑ ↓', 'walk the pieces']],
   routing: [['← →', 'walk the run']],
+  power: [
+    ['S', 'give every piece an output'],
+    ['↑ ↓', 'walk the pieces'],
+  ],
   sounds: [
     ['← ↑ ↓ →', 'walk the cells; Home and End to the edge, Page Up and Down ten sounds'],
     ['Space', 'on, off; the next choice'],

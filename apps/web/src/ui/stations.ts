@@ -35,6 +35,12 @@ export const stations: readonly Station[] = [
     pieces: true,
     holds: (rule) => inTopic('routing')(rule) || inTopic('loudspeakers')(rule),
   },
+  {
+    to: 'power',
+    name: 'Power',
+    pieces: true,
+    holds: (rule) => inTopic('power')(rule) || inTopic('safety')(rule),
+  },
   { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
   { to: 'program', name: 'Program', holds: inTopic('midi') },
   { to: 'set', name: 'Set', holds: inTopic('show') },

@@ -7,7 +7,11 @@ import {
   fewestLoops,
   type Figures,
   figuresOf,
+  planPower,
+  type PowerAnswer,
+  type PowerProgress,
   type Problem,
+  type Rig,
   type Show,
 } from '@yunta/core';
 
@@ -16,6 +20,11 @@ export type Planned =
   | { readonly is: 'refused'; readonly problems: readonly Problem[] }
   /** Another question of the same name came meanwhile, or it was stopped; with the best so far. */
   | { readonly is: 'stopped'; readonly best: AllocationProgress };
+
+export type PlannedPower = PowerAnswer | { readonly is: 'stopped'; readonly best: PowerProgress };
+
+/** Milliseconds after which a step of planning power is told as far as it has come. */
+const stepTime: Readonly<Record<PowerProgress['step'], number>> = { outputs: 8_000, conflict: 6_000, cures: 6_000 };
 
 /** Works plans out, each question under its name: the newest of a name wins, and any can be stopped. */
 export class Planning {
@@ -58,6 +67,25 @@ export class Planning {
       hear(step.value);
       last = performance.now();
     }
+  }
+
+  /**
+   * The best plan of a rig's power, with what conflicts and what would cure it where not all can have any. Each step
+   * has its time, and ends with the best so far.
+   */
+  async power(
+    name: string,
+    rig: Rig,
+    onProgress?: (progress: PowerProgress) => void | Promise<void>,
+  ): Promise<PlannedPower> {
+    const began = new Map<PowerProgress['step'], number>();
+    const isTimeUp = (step: PowerProgress['step']): boolean => {
+      const now = performance.now();
+      if (!began.has(step)) began.set(step, now);
+      return now - began.get(step)! > stepTime[step];
+    };
+    const found = await this.inSlices(name, planPower(rig, isTimeUp), (progress) => void onProgress?.(progress));
+    return 'done' in found ? found.done : { is: 'stopped', best: found.stopped };
   }
 
   stop(name: string): void {

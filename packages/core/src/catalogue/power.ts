@@ -117,10 +117,10 @@ const powers: Readonly<Record<string, TypePower>> = {
   'volume-active': nine(10),
   'cabinet-simulation': digital(120),
   // Presets.
-  'midi-delay': digital(250),
+  'midi-delay': digital(200),
   'midi-reverb': digital(300),
   'midi-multi': digital(300),
-  'midi-delay-stereo': digital(250),
+  'midi-delay-stereo': digital(200),
   'midi-reverb-stereo': digital(300),
   'midi-modulation': digital(250),
   'midi-multi-stereo': digital(350),

@@ -13,6 +13,9 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'set-anatomy': (f) => `Change the ${f.what} of ${f.device}`,
   connect: (f) => `Connect ${f.from} to ${f.to}`,
   disconnect: (f) => `Unplug ${f.cable}`,
+  'give-power': (f) => `Give power to ${f.count} ${f.count === 1 ? 'piece' : 'pieces'}`,
+  'feed-load': (f) => `Change what feeds ${f.device}`,
+  'set-power': (f) => `Change the power of ${f.device}`,
   'set-cable': (f) => `Change cable ${f.cable}`,
   'add-sound': (f) => `Add sound ${f.sound}`,
   'remove-sound': (f) => `Remove sound ${f.sound}`,
@@ -88,6 +91,7 @@ const settingWords: Readonly<Record<string, string>> = {
   lengthUnit: 'the unit of lengths',
   width: 'what tonight plays to',
   wantedOrder: 'the wanted order',
+  power: 'what is planned of power',
 };
 
 /** A named edit in words, for undo and the history. */

@@ -1,4 +1,5 @@
 import { addPart, addSetList, addSong, layOut, setPart, setSetList, setSong } from '../change/commands.ts';
+import { setPowerSettings } from '../change/power.ts';
 import type { Show } from '../model/documents.ts';
 import type { Action, Device } from '../model/rig.ts';
 import { emptyShow } from '../starters/empty.ts';
@@ -66,6 +67,7 @@ export function demoShow(): Show {
   );
   maker.do(layOut(maker.show, 'switcher'));
   songbook(maker);
+  power(maker);
   mistakes(maker);
   return maker.show;
 }
@@ -99,6 +101,7 @@ export function flyShow(): Show {
   );
   maker.do(layOut(maker.show, 'switcher'));
   songbook(maker);
+  batteryPower(maker);
   return maker.show;
 }
 
@@ -135,6 +138,42 @@ function songbook(maker: RigMaker): void {
   maker
     .do(setSetList(maker.show, 'set', 'name', evening.name))
     .do(addSetList(maker.show, 'short', short.name, short.songs.map(idOf)));
+}
+
+/** A supply on the board, the mains of the river; the hall’s output gives no more than the hall draws. */
+function power(maker: RigMaker): void {
+  maker
+    .device('supply', 'supply', 'Supply')
+    .device('strip', 'outlet-strip', 'Outlet strip')
+    .cable('Supply Out 1 > Tuner', 0.6)
+    .cable('Supply Out 2 > Compressor', 0.6)
+    .cable('Supply Out 3 > Drive 1, soft + Drive 2, hard', 0.8)
+    .cable('Supply Out 4 > Chorus', 0.6)
+    .cable('Supply Out 5 > Hall', 0.6)
+    .cable('Supply Out 7 > Switcher', 0.6)
+    .cable('Supply Out 8 > Echo', 0.6)
+    .cable('Outlet strip Outlet 1 > Combo Mains', 2)
+    .cable('Outlet strip Outlet 2 > Supply Mains', 5)
+    .do(
+      setPowerSettings(maker.show, {
+        hours: 4,
+        venues: [
+          { id: 'boat', name: 'The boat', volts: 230, hertz: 60, amps: 10 },
+          { id: 'landing-stages', name: 'Landing stages', volts: 230, hertz: 50, amps: 16 },
+        ],
+      }),
+    );
+}
+
+/** For the leg that flies: no mains at all, and fewer outputs than pieces. */
+function batteryPower(maker: RigMaker): void {
+  maker
+    .device('supply', 'battery-supply', 'Battery supply')
+    .cable('Battery supply Out 1 > Switcher', 0.5)
+    .cable('Battery supply Out 2 > Hall', 0.5)
+    .cable('Battery supply Out 3 > Echo', 0.5)
+    .cable('Battery supply Out 4 > Preamp', 0.5)
+    .cable('Battery supply Out 5 > Tuner + Compressor + Drive 1, soft + Drive 2, hard + Cabinet simulation', 1.2);
 }
 
 /**

@@ -25,7 +25,10 @@ export function batteryLives(rig: Rig, { feeds, loads }: PowerInUse): readonly B
         sum +
         feed.outputs
           .filter(({ supply }) => supply.id === device.id)
-          .reduce((part, each) => part + (feed.drawn * each.volts) / (feed.how === 'parallel' ? feed.outputs.length : 1), 0),
+          .reduce(
+            (part, each) => part + (feed.drawn * each.volts) / (feed.how === 'parallel' ? feed.outputs.length : 1),
+            0,
+          ),
       0,
     );
     const watts = milliwatts / 1000;
@@ -34,13 +37,11 @@ export function batteryLives(rig: Rig, { feeds, loads }: PowerInUse): readonly B
   });
   const own = loads
     .filter(({ by }) => by === 'battery')
-    .map(
-      ({ device, needs }): BatteryLife => ({
-        device,
-        drawn: needs.ma,
-        unit: 'mA',
-        hours: needs.ma === 0 ? null : needs.battery!.mah / needs.ma,
-      }),
-    );
+    .map(({ device, needs }): BatteryLife => ({
+      device,
+      drawn: needs.ma,
+      unit: 'mA',
+      hours: needs.ma === 0 ? null : needs.battery!.mah / needs.ma,
+    }));
   return [...supplies, ...own];
 }

@@ -1,3 +1,4 @@
+import { assertNever } from '../units/problem.ts';
 import { compileSupply, type SupplyLoad, type SupplyProblem } from '../supply/problem.ts';
 import { fewestUnpowered } from '../supply/solve.ts';
 
@@ -130,6 +131,8 @@ function cured(problem: SupplyProblem, cure: PowerCure): SupplyProblem {
         ],
       };
     }
+    default:
+      return assertNever(cure, 'cure');
   }
 }
 

@@ -27,7 +27,12 @@ export function mainsChain(rig: Rig): readonly MainsNode[] {
     const from = plugs.find(({ jack }) => jack !== mainsInlet);
     if (from) for (const { device, jack } of plugs) if (jack === mainsInlet) parents.set(device, from.device);
   }
-  const visit = (device: Device, depth: number, isUnearthed: boolean, seen: readonly string[]): readonly MainsNode[] => {
+  const visit = (
+    device: Device,
+    depth: number,
+    isUnearthed: boolean,
+    seen: readonly string[],
+  ): readonly MainsNode[] => {
     const power = device.type.power!;
     const children = devices.filter(({ id }) => parents.get(id) === device.id && !seen.includes(id));
     const behind = children.flatMap((child) =>
@@ -49,9 +54,7 @@ export function mainsChain(rig: Rig): readonly MainsNode[] {
       ...behind,
     ];
   };
-  return devices
-    .filter(({ id }) => !parents.has(id))
-    .flatMap((device) => visit(device, 0, false, [device.id]));
+  return devices.filter(({ id }) => !parents.has(id)).flatMap((device) => visit(device, 0, false, [device.id]));
 }
 
 /** What all of it takes from the wall at once, in VA: the ratings added up, so never less than what flows. */

@@ -1,7 +1,8 @@
 import { inOrder } from '../model/documents.ts';
 import { lineIn, lineOut, powerInlet } from '../model/power.ts';
 import type { Device, Plug, Rig } from '../model/rig.ts';
-import type { SpecialLeads, SupplyPin, SupplyProblem } from '../supply/problem.ts';
+import type { Seat } from '../supply/judge.ts';
+import type { CompiledSupply, SpecialLeads, SupplyPin, SupplyProblem } from '../supply/problem.ts';
 import { givesPower, headroomOf, powerInUse, suppliesOf, type WiredLoad } from './wired.ts';
 
 /** `supply/dc-1` */
@@ -80,13 +81,12 @@ export function leadsOf(rig: Rig): SpecialLeads {
   };
 }
 
-/** Where a load is plugged in to come to an output: at the output, or at the far end of a line that carries it alone. */
+/** Where a load is plugged in for an output: there, or at the far end of a line that carries it alone. */
 export function tailOf(rig: Rig, supply: Device, output: string): Plug {
   let at = { device: supply.id, jack: output } as Plug;
   for (let hops = 0; hops < 20; hops += 1) {
     const cable = Object.values(rig.cables).find(
-      ({ kind, plugs }) =>
-        kind === 'power' && plugs.some((plug) => plug.device === at.device && plug.jack === at.jack),
+      ({ kind, plugs }) => kind === 'power' && plugs.some((plug) => plug.device === at.device && plug.jack === at.jack),
     );
     const takes = cable?.plugs.filter((plug) => !givesPower(rig, plug)) ?? [];
     if (takes.length !== 1 || cable!.plugs.length !== 2) return at;
@@ -96,4 +96,20 @@ export function tailOf(rig: Rig, supply: Device, output: string): Plug {
     at = { device, jack: lineOut(line.id) } as Plug;
   }
   return at;
+}
+
+/** Where each load of a problem is today, as one of its seats; undefined where it is nowhere, or on no feed of it. */
+export function seatsOfToday(rig: Rig, { loads, feeds, source }: CompiledSupply): readonly (Seat | undefined)[] {
+  const power = powerInUse(rig);
+  return loads.map(({ name }) => {
+    const load = power.loads.find(({ device }) => device.id === name);
+    if (load?.by === 'battery') return 'battery';
+    const feed = power.feeds.find((each) => each.loads.some(({ device }) => device.id === name));
+    const names = feed?.outputs.map(({ supply, output }) => outputName(supply.id, output.id)) ?? [];
+    const at = feeds.findIndex(
+      ({ outputs }) =>
+        outputs.length === names.length && outputs.every((output) => names.includes(source.outputs[output].name)),
+    );
+    return at < 0 ? undefined : at;
+  });
 }

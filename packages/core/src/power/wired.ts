@@ -65,7 +65,7 @@ export const isTypical = (...sources: readonly (PowerSource | undefined)[]): boo
 
 export const headroomOf = (rig: Rig): number => rig.settings.power?.headroom ?? usualHeadroom;
 
-/** The voltage that an output is set to, and what it gives there: the first that it has, unless this unit is set otherwise. */
+/** The voltage that an output is set to, and what it gives there: its first, unless this unit is set otherwise. */
 export function settingOf(supply: Device, output: PowerOutput): { readonly volts: number; readonly ma: number } {
   const set = supply.power?.volts?.[output.id];
   return output.choices.find(({ volts }) => volts === set) ?? output.choices[0];
@@ -101,7 +101,8 @@ class Reader {
 
   constructor(private readonly rig: Rig) {
     for (const cable of inOrder(rig.cables))
-      if (cable.kind === 'power') for (const { device, jack } of cable.plugs) this.cableAt.set(`${device}/${jack}`, cable);
+      if (cable.kind === 'power')
+        for (const { device, jack } of cable.plugs) this.cableAt.set(`${device}/${jack}`, cable);
   }
 
   read(): PowerInUse {
@@ -149,7 +150,10 @@ class Reader {
       const before = line && this.cableAt.get(`${id}/${lineIn(line.id)}`);
       if (!before) return [];
       const through = voltsLost(ohmsOf(line.gauge, line.metres), this.drawnThrough(cable));
-      return this.sourcesOf(before, [...seen, cable]).map((source) => ({ ...source, lost: source.lost + lost + through }));
+      return this.sourcesOf(before, [...seen, cable]).map((source) => ({
+        ...source,
+        lost: source.lost + lost + through,
+      }));
     });
   }
 

@@ -103,10 +103,7 @@ function leadsOfPlan({ rig }: Show, problem: CompiledSupply, { seats }: SupplyPl
     };
     return [
       {
-        plugs: [
-          ...feed.outputs.map(plugOf),
-          ...here.map(({ name }) => ({ device: name, jack: powerInlet }) as Plug),
-        ],
+        plugs: [...feed.outputs.map(plugOf), ...here.map(({ name }) => ({ device: name, jack: powerInlet }) as Plug)],
         lead: Object.keys(lead).length > 0 ? lead : undefined,
       },
     ];

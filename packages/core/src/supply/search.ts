@@ -99,7 +99,7 @@ export class SupplySearch {
   }
 
   /**
-   * Begins to look for plans better than the best in its first numbers, up to that of `level`; of plans that are as good
+   * Begins to look for plans better than the best in its first numbers, up to that of `level`; of plans as good
    * in those, a better one is kept where it is met. `limit`: a vector to beat although no plan has it.
    */
   begin(level: number, limit: readonly number[] | null = null): void {

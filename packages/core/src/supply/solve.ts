@@ -20,8 +20,8 @@ const sliceNodes = 200;
 const goes = [0, 1, 6] as const;
 
 /**
- * The best plan, number by number: each `next` goes on for a few milliseconds and says how far it has come; who asks may
- * stop at any time, and keeps what is proved by then.
+ * The best plan, number by number: each `next` goes on for a few milliseconds and says how far it has come; who asks
+ * may stop at any time, and keeps what is proved by then.
  */
 export function* solveSupply(problem: CompiledSupply): Generator<SupplyProgress, SupplyProgress> {
   let best = nothingFed(problem);
@@ -102,6 +102,7 @@ export function* supplyConflict(problem: CompiledSupply): Generator<SupplyConfli
   const toHit: (readonly number[])[] = [];
   for (;;) {
     const hitting = smallestHitting(toHit, least.length);
+    if (hitting === 'too many') return { loads: least, isSmallest: false };
     // None smaller hits all: what was found is the smallest.
     if (!hitting) return { loads: least, isSmallest: true };
     if (!(yield* canPower(hitting))) return { loads: hitting, isSmallest: true };
@@ -128,27 +129,32 @@ const only = (problem: CompiledSupply, some: readonly number[]): CompiledSupply 
   held: some.map((l) => problem.held[l]),
 });
 
-/** The smallest set, of fewer than so many, that has one of each set; null where there is none. */
-function smallestHitting(sets: readonly (readonly number[])[], fewerThan: number): readonly number[] | null {
-  for (let size = 0; size < fewerThan; size += 1) {
-    const found = hittingOf(sets, size, []);
-    if (found) return [...found].sort((a, b) => a - b);
-  }
-  return null;
-}
+/** Sets looked at for the smallest that hits all; past that the best so far is all that is said. */
+const mostHittings = 200_000;
 
-function hittingOf(
+/** The smallest set, of fewer than so many, that has one of each set; null where there is none. */
+function smallestHitting(
   sets: readonly (readonly number[])[],
-  size: number,
-  chosen: readonly number[],
-): readonly number[] | null {
-  const missed = sets.filter((set) => !set.some((one) => chosen.includes(one)));
-  if (missed.length === 0) return chosen;
-  if (size === 0) return null;
-  const smallest = missed.reduce((least, set) => (set.length < least.length ? set : least));
-  for (const one of smallest) {
-    const found = hittingOf(sets, size - 1, [...chosen, one]);
-    if (found) return found;
+  fewerThan: number,
+): readonly number[] | 'too many' | null {
+  let left = mostHittings;
+  const hit = (size: number, chosen: readonly number[]): readonly number[] | null => {
+    left -= 1;
+    if (left < 0) return null;
+    const missed = sets.filter((set) => !set.some((one) => chosen.includes(one)));
+    if (missed.length === 0) return chosen;
+    if (size === 0) return null;
+    const smallest = missed.reduce((least, set) => (set.length < least.length ? set : least));
+    for (const one of smallest) {
+      const found = hit(size - 1, [...chosen, one]);
+      if (found) return found;
+    }
+    return null;
+  };
+  for (let size = 0; size < fewerThan; size += 1) {
+    const found = hit(size, []);
+    if (found) return [...found].sort((a, b) => a - b);
+    if (left < 0) return 'too many';
   }
   return null;
 }

@@ -3,6 +3,8 @@ export { runOracle } from './oracle-main.ts';
 export { answerRecallCase } from './recall-cases.ts';
 export { adaptCase } from './recall-adapter.ts';
 export { randomAllocation } from './random-allocation.ts';
+export { stageSupply } from './random-supply.ts';
+export { powered } from './power-rigs.ts';
 export { Random } from './random.ts';
 export { clean, fourCable, lead, ShowBuilder } from './build-show.ts';
 export { type RuleCases, ruleFaults } from './rule-tester.ts';

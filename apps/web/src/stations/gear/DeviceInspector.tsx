@@ -21,12 +21,13 @@ import {
   volumeWords,
 } from '@yunta/core';
 import { useEffect, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useLocation, useNavigate } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { ContactTable } from './ContactTable.tsx';
 import { ownerWords } from './gear-words.ts';
 import { IntegerField } from './IntegerField.tsx';
 import { StoredPresets } from './StoredPresets.tsx';
+import { PowerFacts } from './power/PowerFacts.tsx';
 import { OnlyFor } from './OnlyFor.tsx';
 import { ownId } from './own-id.ts';
 import { TypeNote } from './TypeNote.tsx';
@@ -50,6 +51,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
     const channel = typeof device.channel === 'number' ? freeChannel(show.rig) : device.channel;
     if (run(commands.copyDevice(show, id, newId, name, channel))) selectDevice(newId);
   };
+  const isOnPower = useLocation().pathname.endsWith('/power');
   const listens = anatomy.jacks.some((jack) => jack.kind === 'midi-in');
   return (
     <section className="inspector" aria-label={`Inspector: ${device.name}`}>
@@ -84,6 +86,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
           />
         )}
       </div>
+      {isOnPower && <PowerFacts device={device} isOpen />}
       {anatomy.presets && (
         <Select
           label="Its panel counts presets"
@@ -105,6 +108,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
       {anatomy.controls.some((control) => control.contacts) && <ContactTable device={device} />}
       <PowerUps device={device} controls={anatomy.controls} />
       <Owners device={device} controls={anatomy.controls} />
+      {!isOnPower && <PowerFacts device={device} />}
       <OnlyFor wired={wired} />
       {anatomy.switches.length > 0 && (
         <fieldset>

@@ -11,6 +11,21 @@ import { noPath } from './midi/no-path.ts';
 import { overwrittenControl } from './midi/overwritten-control.ts';
 import { programOutOfRange } from './midi/program-out-of-range.ts';
 import { sharedChannel } from './midi/shared-channel.ts';
+import { batteryShort } from './power/battery-short.ts';
+import { bothEarths } from './power/both-earths.ts';
+import { digitalShares } from './power/digital-shares.ts';
+import { joinedOutputs } from './power/joined-outputs.ts';
+import { littleHeadroom } from './power/little-headroom.ts';
+import { mainsOverload } from './power/mains-overload.ts';
+import { noFreeOutput } from './power/no-free-output.ts';
+import { noPower } from './power/no-power.ts';
+import { otherMains } from './power/other-mains.ts';
+import { otherPlug } from './power/other-plug.ts';
+import { overCurrent } from './power/over-current.ts';
+import { voltageDrop } from './power/voltage-drop.ts';
+import { wrongCurrent } from './power/wrong-current.ts';
+import { wrongPolarity } from './power/wrong-polarity.ts';
+import { wrongVolts } from './power/wrong-volts.ts';
 import { copyDiffers } from './recall/copy-differs.ts';
 import { footChangesMeaning } from './recall/foot-changes-meaning.ts';
 import { handOnly } from './recall/hand-only.ts';
@@ -43,6 +58,7 @@ import { stereoEnds } from './routing/stereo-ends.ts';
 import { orderRepeats } from './routing/order-repeats.ts';
 import { timeBeforeDrive } from './routing/time-before-drive.ts';
 import { twoSidesInMono } from './routing/two-sides-in-mono.ts';
+import { unearthed } from './safety/unearthed.ts';
 import { delayWithoutTempo } from './show/delay-without-tempo.ts';
 import { feetAtOnce } from './show/feet-at-once.ts';
 import { instrumentNotHeard } from './show/instrument-not-heard.ts';
@@ -67,6 +83,21 @@ export const rules: readonly Rule[] = [
   overwrittenControl,
   programOutOfRange,
   sharedChannel,
+  batteryShort,
+  bothEarths,
+  digitalShares,
+  joinedOutputs,
+  littleHeadroom,
+  mainsOverload,
+  noFreeOutput,
+  noPower,
+  otherMains,
+  otherPlug,
+  overCurrent,
+  voltageDrop,
+  wrongCurrent,
+  wrongPolarity,
+  wrongVolts,
   copyDiffers,
   footChangesMeaning,
   handOnly,
@@ -99,6 +130,7 @@ export const rules: readonly Rule[] = [
   stereoEnds,
   timeBeforeDrive,
   twoSidesInMono,
+  unearthed,
   delayWithoutTempo,
   feetAtOnce,
   instrumentNotHeard,
