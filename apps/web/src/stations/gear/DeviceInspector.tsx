@@ -37,6 +37,7 @@ import { Fold } from '../../ui/Fold.tsx';
 /** What the rig needs to know of one device: facts first that differ from unit to unit, then those of its type. */
 export function DeviceInspector({ id }: { readonly id: string }) {
   const { show, run, wiring, selectDevice } = useShow();
+  const isOnPower = useLocation().pathname.endsWith('/power');
   const wired = wiring.device.get(id);
   if (!wired) return null;
   const { device, anatomy } = wired;
@@ -51,7 +52,6 @@ export function DeviceInspector({ id }: { readonly id: string }) {
     const channel = typeof device.channel === 'number' ? freeChannel(show.rig) : device.channel;
     if (run(commands.copyDevice(show, id, newId, name, channel))) selectDevice(newId);
   };
-  const isOnPower = useLocation().pathname.endsWith('/power');
   const listens = anatomy.jacks.some((jack) => jack.kind === 'midi-in');
   return (
     <section className="inspector" aria-label={`Inspector: ${device.name}`}>
