@@ -17,6 +17,8 @@ const core = {
   change: ['units', 'model', 'program', 'design'],
   allocate: ['units', 'model'],
   supply: ['units'],
+  optimise: [],
+  arrange: ['units', 'optimise'],
   'recall/state': recall,
   'recall/device': [...recall, 'recall/state'],
   'recall/audible': [...recall, 'recall/state'],

@@ -1,3 +1,4 @@
+import { randomFrom } from '../units/random.ts';
 import { type Costed, improve, nothingPlaced } from './improve.ts';
 import { judgePlan } from './judge-plan.ts';
 import type { Plan, PlanCost } from './plan.ts';
@@ -147,12 +148,3 @@ const weighed = (cost: PlanCost, weights: Weights): number =>
   cost.shared * weights.shared +
   cost.byMessage * weights.byMessage +
   (cost.cables - 2) * weights.placed;
-
-/** Park and Miller's generator: enough to shake pieces loose. */
-function randomFrom(seed: number): () => number {
-  let state = (Math.abs(Math.floor(seed)) % 2_147_483_646) + 1;
-  return () => {
-    state = (state * 48_271) % 2_147_483_647;
-    return state / 2_147_483_647;
-  };
-}

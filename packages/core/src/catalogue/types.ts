@@ -1,4 +1,5 @@
 import type { CatalogueEntry } from './entry.ts';
+import { bodyOfType } from './bodies.ts';
 import { instruments } from './instruments.ts';
 import { switching } from './switching.ts';
 import { pedals } from './pedals.ts';
@@ -17,11 +18,12 @@ export const catalogue: readonly CatalogueEntry[] = [
   ...presetEffects,
   ...amps,
   ...lineGear,
-].map(withPower);
+].map(withFacts);
 
-function withPower(one: CatalogueEntry): CatalogueEntry {
+function withFacts(one: CatalogueEntry): CatalogueEntry {
   const power = powerOfType(one.type.id);
-  return power ? { ...one, type: { ...one.type, power } } : one;
+  const body = bodyOfType(one.type);
+  return { ...one, type: { ...one.type, ...(power ? { power } : {}), ...(body ? { body } : {}) } };
 }
 
 /** Words that say nothing of a piece: *a selector for two guitars*. */

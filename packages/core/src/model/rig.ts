@@ -1,6 +1,7 @@
 import type { Brand } from '../units/brand.ts';
 import type { Metres, MidiChannel, Milliseconds, SevenBit } from '../units/quantities.ts';
 import type { ControlValue } from './anatomy.ts';
+import { boardShape, bodyShape, buyShape, reelShape, spotShape } from './body.ts';
 import { powerLeadShape, powerSettingsShape, powerShape, unitPowerShape } from './power.ts';
 import {
   anything,
@@ -114,6 +115,9 @@ export const typeShape = object(
   {
     /** What it takes and gives of power; absent while nobody said. */
     power: powerShape,
+    /** Its outline and weight; absent while nobody said. */
+    body: bodyShape,
+    buy: buyShape,
   },
 );
 export interface DeviceType extends DataOf<typeof typeShape> {}
@@ -201,6 +205,8 @@ const deviceShape = object(
     oneWay: list(id, 400),
     /** What it does, or what one of its controls does, is to be heard at these ends of the line and at no other. */
     onlyFor: list(object({ to: list(deviceId, 40, 1) }, { control: id }), 40, 1),
+    /** Where it stands on the board of its place. */
+    at: spotShape,
     /** How this very unit is powered. */
     power: unitPowerShape,
     /** What is wanted of it where loops are given out; a guess from its type where nothing is said. */
@@ -244,11 +250,14 @@ export interface Cable extends DataOf<typeof cableShape> {}
  * Fields that people read, and that nothing is wired or worked out by: an edit of one changes no trace and no verdict.
  */
 export const displayOnly = {
-  devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent', 'power']),
+  devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent', 'power', 'at']),
   cables: new Set<keyof Cable>(['tag', 'length', 'loom', 'lead']),
 } as const;
 
-const placeShape = object({ id, name: nameShape, order: orderShape });
+const placeShape = object(
+  { id, name: nameShape, order: orderShape },
+  { /** What its pieces stand on. */ board: boardShape },
+);
 export interface Place extends DataOf<typeof placeShape> {}
 
 // ---- sounds and slots ----
@@ -367,6 +376,8 @@ const settingsShape = object(
     wantedOrder: list(deviceId, limits.devices),
     /** Where it is plugged in, for how long, and which special leads there are. */
     power: powerSettingsShape,
+    /** Cable by the reel, to be cut. */
+    reels: list(reelShape, 60),
   },
 );
 export interface RigSettings extends DataOf<typeof settingsShape> {}

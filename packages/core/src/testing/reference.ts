@@ -12,6 +12,7 @@ import { solveSupplyNow, supplyConflictNow } from '../supply/solve.ts';
 import { supplyVector } from '../supply/judge.ts';
 import { compileSupply } from '../supply/problem.ts';
 import { loopOhms, ohmsPerMetre, voltsLost, wireDiameter } from '../units/wire.ts';
+import { answerBins, answerPlaces, type BinInputs, type PlacesInputs } from './bin-cases.ts';
 import { type SupplyInputs, supplyOf } from './supply-cases.ts';
 import { answerRecallCase } from './recall-cases.ts';
 import type { CaseRig } from './recall-adapter.ts';
@@ -38,6 +39,8 @@ const answerers: Readonly<Record<string, Answerer>> = {
     Object.fromEntries(delayTimes(inputs.tempo.value).map(({ note, ms }) => [note.replaceAll('-', '_'), ms])),
   '10d_smf': (inputs: { readonly hex: string }) => answerFile(inputs.hex),
   '14_allocation': (inputs: AllocationInputs) => answerAllocation(inputs),
+  '12a_bin_assignment': (inputs: BinInputs) => answerBins(inputs),
+  '12b_qap': (inputs: PlacesInputs) => answerPlaces(inputs),
   '16_power': (inputs: SupplyInputs) => answerSupply(inputs),
   '13_recall': (inputs: { readonly rig: CaseRig }) => answerRecallCase(inputs.rig),
 };
