@@ -21,6 +21,7 @@ test('everything that can be printed of the demo, in the order of the paper; of 
     'What differs on Switcher',
     'Bank plan of Switcher',
     'Patch list',
+    'Power plan',
     'Routing',
     'Cue sheet',
   ]);

@@ -349,6 +349,6 @@ describe('a session of edits at random', () => {
   test('some of them were refused, and many findings were mended', () => {
     expect(tally.taken).toBeGreaterThan(150);
     expect(tally.refused).toBeGreaterThan(20);
-    expect(tally.fixed).toBeGreaterThan(50);
+    expect(tally.fixed).toBeGreaterThan(40);
   });
 });

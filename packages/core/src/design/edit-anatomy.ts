@@ -244,7 +244,7 @@ export function setDomain(anatomy: Anatomy, id: string, domain: Domain): Anatomy
       when: left.length > 0 ? conditionOf({ ...other, controls: { ...other?.controls, [id]: left } }) : other,
     });
   });
-  return {
+  return plain({
     ...anatomy,
     sections,
     controls: replaced(anatomy.controls, id, {
@@ -267,7 +267,7 @@ export function setDomain(anatomy: Anatomy, id: string, domain: Domain): Anatomy
         .map((action) => disarmed(action, id)),
     })),
     ...(anatomy.orders ? { orders: withoutPlace(anatomy, id) } : {}),
-  };
+  });
 }
 
 /** A contact that sets it: open its first value, closed its second. */

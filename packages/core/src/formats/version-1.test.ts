@@ -6,20 +6,22 @@ import type { Show } from '../model/documents.ts';
 import { importShow } from './json.ts';
 import { showOfToday, stepOfToday, storedShow } from './version-1.ts';
 
-/** As before there was anything about power in a rig. */
+/** As before there was anything about power or outlines in a rig. */
 function withoutPower({ rig, songbook }: Show): Show {
   const { power: _, ...settings } = rig.settings;
+  const { stage: _stage, ...places } = rig.places;
   const entries = Object.entries(rig.devices);
   return {
     songbook,
     rig: {
       ...rig,
       settings,
+      places,
       devices: Object.fromEntries(
         entries
           .filter(([id]) => !['supply', 'strip'].includes(id))
           .map(([id, device]) => {
-            const { power: __, ...type } = device.type;
+            const { power: __, body: ___, ...type } = device.type;
             return [id, { ...device, type }];
           }),
       ),
