@@ -81,7 +81,7 @@ export { nameType, openDevice, setAnatomy, stillNeeded, takeType } from './chang
 export { type Arrival, arrivalOf, readTypes, typesLimit, typesSchema, writeTypes } from './formats/types-file.ts';
 export { checkType } from './model/check-type.ts';
 export type { JackKind } from './model/jack-kinds.ts';
-export { jackFacts } from './model/jack-kinds.ts';
+export { anatomyJackKinds, jackFacts } from './model/jack-kinds.ts';
 export * as commands from './change/commands.ts';
 export type { Command } from './change/commands.ts';
 export { describeCommand } from './change/command-words.ts';

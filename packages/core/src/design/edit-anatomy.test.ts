@@ -3,7 +3,7 @@ import { catalogue, typeById } from '../catalogue/types.ts';
 import { type Anatomy, effectKinds, emptyAnatomy } from '../model/anatomy.ts';
 import { checkAnatomy } from '../model/archetypes/check-anatomy.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import { type JackKind, jackKinds } from '../model/jack-kinds.ts';
+import { anatomyJackKinds } from '../model/jack-kinds.ts';
 import { Random } from '../testing/random.ts';
 import { anatomyDifferences } from './anatomy-differences.ts';
 import { anatomyLines, conditionWords } from './anatomy-words.ts';
@@ -24,7 +24,7 @@ function edited(r: Random, anatomy: Anatomy): Anatomy {
   const [from, to] = [r.pick(points), r.pick(points)];
   switch (r.below(19)) {
     case 0:
-      return edit.addJack(anatomy, r.pick(['In', 'Out 2', 'Écho']), r.pick(Object.keys(jackKinds) as JackKind[]));
+      return edit.addJack(anatomy, r.pick(['In', 'Out 2', 'Écho']), r.pick(anatomyJackKinds));
     case 1:
       return edit.removeJack(anatomy, jack);
     case 2:

@@ -30,6 +30,11 @@ export type JackKind = keyof typeof jackKinds;
 
 export const jackFacts = (kind: JackKind): JackFacts => jackKinds[kind];
 
+/** Kinds of jacks that an anatomy has: those of power follow from the power facts of a type. */
+export const anatomyJackKinds = (Object.keys(jackKinds) as JackKind[]).filter(
+  (kind) => !['power', 'mains'].includes(jackFacts(kind).carries),
+);
+
 /** What a kind of cable carries; a loudspeaker cable carries a signal. */
 export const cableCarries = {
   signal: 'signal',

@@ -12,7 +12,7 @@ import {
   movedBy,
   type Section,
 } from '../anatomy.ts';
-import { jackFacts, type JackKind, jackKinds } from '../jack-kinds.ts';
+import { anatomyJackKinds } from '../jack-kinds.ts';
 import {
   constant,
   controlValue,
@@ -54,17 +54,12 @@ const footAction = either(
   object({ flip: id }),
 );
 
-/** Power goes in and out by the facts of the type, not of its anatomy. */
-const anatomyKinds = (Object.keys(jackKinds) as JackKind[]).filter(
-  (kind) => !['power', 'mains'].includes(jackFacts(kind).carries),
-);
-
 const anatomyShape: Shape = object(
   {},
   {
     jacks: list(
       object(
-        { id, label: name, kind: oneOf(...anatomyKinds) },
+        { id, label: name, kind: oneOf(...anatomyJackKinds) },
         {
           poles: list(id, 8, 1),
           speaker: yesNo,

@@ -1,4 +1,12 @@
-import { editAnatomy, jackFacts, type JackKind, jackKindWords, jackWidths, type JackWidth } from '@yunta/core';
+import {
+  anatomyJackKinds,
+  editAnatomy,
+  jackFacts,
+  type JackKind,
+  jackKindWords,
+  jackWidths,
+  type JackWidth,
+} from '@yunta/core';
 import { useState } from 'react';
 import { CellSelect } from '../../../ui/CellSelect.tsx';
 import { DataTable } from '../../../ui/DataTable.tsx';
@@ -6,9 +14,7 @@ import { LineForm } from '../../../ui/LineForm.tsx';
 import { NameCell, NewName, RemoveCell } from './cells.tsx';
 import type { Inside } from './use-inside.ts';
 
-const kinds = (Object.keys(jackKindWords) as JackKind[])
-  .filter((kind) => !['power', 'mains'].includes(jackFacts(kind).carries))
-  .map((kind) => ({ value: kind, label: jackKindWords[kind] }));
+const kinds = anatomyJackKinds.map((kind) => ({ value: kind, label: jackKindWords[kind] }));
 
 /** Where plugs go in. */
 export function JackList({ anatomy, attempt, edit }: Inside) {
