@@ -322,9 +322,16 @@ export function removeControl(anatomy: Anatomy, id: string): Anatomy {
 const disarmed = (action: FootAction, control: string): FootAction =>
   'flip' in action || action.armed?.control !== control ? action : plain({ ...action, armed: undefined });
 
-/** The orders without a thing whose place goes: fewer things have fewer places, so the order goes as a whole. */
+/**
+ * The orders without a thing whose place goes: fewer things have fewer places, so the order goes as a whole. Where what
+ * goes says how the line parts, the line parts no more.
+ */
 const withoutPlace = ({ orders }: Anatomy, control: string): Anatomy['orders'] => {
-  const left = orders?.filter(({ of }) => of.every((each) => each.control !== control));
+  const left = orders
+    ?.filter(({ of }) => of.every((each) => each.control !== control))
+    .map(({ branch, ...order }) =>
+      branch && ![...branch.sides, branch.leaves, branch.joins].includes(control) ? { ...order, branch } : order,
+    );
   return left && left.length > 0 ? left : undefined;
 };
 

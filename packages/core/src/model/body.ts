@@ -6,7 +6,7 @@ import { type DataOf, decimal, integer, list, object, oneOf, record, text } from
 export const sides = ['back', 'left', 'right', 'front', 'top'] as const;
 export type BodySide = (typeof sides)[number];
 
-/** Outline of a device in millimetres, what it weighs, and on which side each jack is where that is not the usual one. */
+/** Outline of a device in mm, what it weighs, and on which side each jack is where that is not the usual one. */
 export const bodyShape = object(
   {
     from: oneOf(...powerSources),

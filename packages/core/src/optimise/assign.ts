@@ -93,7 +93,7 @@ export function assignBins(problem: BinProblem, mostNodes = 200_000): BinAnswer 
   return { best, cost: least, isProved, atLeast: isProved ? least : root };
 }
 
-/** What bins must cost at least to hold all sizes together: the cheapest of what holds so much, a part of one counted. */
+/** What bins must cost at least to hold all sizes: the cheapest by what they hold, a part of one counted. */
 function leastOpened({ sizes, bins }: BinProblem): number {
   let left = sizes.reduce((sum, size) => sum + size, 0);
   let cost = 0;
@@ -109,7 +109,7 @@ function leastOpened({ sizes, bins }: BinProblem): number {
   return cost;
 }
 
-/** Every way to put items into bins, those left out told by null where `mayStay`; grows with bins to the power of items. */
+/** Every way to put items into bins, null for those left out where `mayStay`; as many as bins to the power of items. */
 export function* everyBinning(problem: BinProblem, mayStay = false): Generator<Binned> {
   const { sizes, bins, mayGo = () => true } = problem;
   const left = bins.map(({ holds }) => holds);
