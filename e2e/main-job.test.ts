@@ -40,7 +40,7 @@ const cables = [
   'loop switcher midi out > delay midi in',
   'loop switcher contact 1 > valve amp remote 1',
 ];
-const stations = ['Overview', 'Gear', 'Routing', 'Power', 'Sounds', 'Program', 'Set', 'Proof'];
+const stations = ['Overview', 'Gear', 'Routing', 'Power', 'Build', 'Sounds', 'Program', 'Set', 'Proof'];
 const press = async (...keys: readonly string[]): Promise<void> => {
   for (const key of keys) await page.keyboard.press(key as 'Enter');
 };

@@ -71,7 +71,7 @@ describe('overview', () => {
   test('says the verdict first, and a fix pressed there turns it', async () => {
     await openDemo();
     await go('Overview');
-    await waitForSaid(page, 'status', 'Not tonight: 2 things stop the show, 5 more to fix before load-in.');
+    await waitForSaid(page, 'status', 'Not tonight: 2 things stop the show, 7 more to fix before load-in.');
     await click(page, 'button', 'Generate this slot from its sound');
     await waitForSaid(page, 'status', 'Not tonight: 1 thing stops the show');
     await waitForText(page, 'main', 'Generate this slot from its sound');

@@ -158,6 +158,25 @@ export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi
 export { cueSheet, playedOnWords, type PartSteps, resetWords } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { powerPlan } from './paper/power-plan.ts';
+export { cableSchedule, endWords } from './paper/cable-schedule.ts';
+export { type Board, type BoardSpot, type Body, type BodySide, type Reel, sides } from './model/body.ts';
+export { type BoardOf, boardsOf, type PieceOn, type PlugOn } from './build/boards.ts';
+export { arrangeProblemOf, boardOf, placePieces, setSpot } from './build/arrangement.ts';
+export { overhang, overlaps, plugThatClears, standing, type Standing, tooTall } from './build/judge-board.ts';
+export { type CableRun, cableRuns, cutListOf, type EndToMake } from './build/runs.ts';
+export { type CutList } from './build/cut.ts';
+export { touchesOf } from './build/touches.ts';
+export { setBoard, setBody, setReels } from './change/build.ts';
+export { arrange, type Arranged, type ArrangeProgress, freeSpot } from './arrange/arrange.ts';
+export {
+  type ArrangeProblem,
+  type Arrangement,
+  type CannotFit,
+  checkArrange,
+  costOfArrangement,
+  judgeArrangement,
+  totalOf,
+} from './arrange/problem.ts';
 export {
   type MainsNeeds,
   type MainsVenue,

@@ -13,6 +13,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { ServicesProvider, startServices } from '../api/services.tsx';
+import { BuildStation } from '../stations/build/BuildStation.tsx';
 import { GearStation } from '../stations/gear/GearStation.tsx';
 import { OverviewStation } from '../stations/overview/OverviewStation.tsx';
 import { PowerStation } from '../stations/power/PowerStation.tsx';
@@ -42,6 +43,7 @@ createRoot(document.getElementById('root')!).render(
                 <Route path="gear" element={<GearStation />} />
                 <Route path="routing" element={<RoutingStation />} />
                 <Route path="power" element={<PowerStation />} />
+                <Route path="build" element={<BuildStation />} />
                 <Route path="sounds" element={<SoundsStation />} />
                 <Route path="set" element={<SetStation />} />
                 <Route path="program" element={<ProgramStation />} />

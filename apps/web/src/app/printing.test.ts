@@ -22,6 +22,7 @@ test('everything that can be printed of the demo, in the order of the paper; of 
     'Bank plan of Switcher',
     'Patch list',
     'Power plan',
+    'Cable schedule',
     'Routing',
     'Cue sheet',
   ]);

@@ -5,6 +5,7 @@ import {
   type ResetReport,
   patchList,
   powerPlan,
+  cableSchedule,
   programmingSheets,
   type Sheet,
   type Show,
@@ -22,6 +23,7 @@ export const printables = [
   ['banks', 'Bank plan', 'what lies under each switch'],
   ['patch', 'Patch list', 'what plugs into what'],
   ['power', 'Power plan', 'what hangs on which output, batteries, the mains'],
+  ['cables', 'Cable schedule', 'ends, lengths and looms, and what is cut from which reel'],
   ['drawing', 'Routing drawing', 'the run of the selected sound'],
   ['cues', 'Cue sheet', 'parts, slots, feet and hands, to be read from the floor'],
 ] as const;
@@ -47,6 +49,8 @@ export function sheetsOf({ show, wiring, played, resets }: OpenedShow, what: Pri
       return bankPlans(show, wiring);
     case 'patch':
       return [patchList(show, wiring)];
+    case 'cables':
+      return [cableSchedule(show)];
     case 'power':
       return [powerPlan(show)];
     case 'cues':

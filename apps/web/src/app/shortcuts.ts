@@ -3,7 +3,7 @@ export type Shortcut = readonly [keys: string, does: string];
 /** What works everywhere. */
 export const everywhere: readonly Shortcut[] = [
   ['Ctrl K', 'commands: any station, sound, device, field, print or export by typing'],
-  ['Alt 1 – 8', 'the stations, from Overview to Proof'],
+  ['Alt 1 – 9', 'the stations, from Overview to Proof'],
   ['Alt 0', 'the findings'],
   ['[ and ]', 'the sound before, the sound after'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
@@ -18,6 +18,11 @@ export const onStation: Readonly<Record<string, readonly Shortcut[]>> = {
   power: [
     ['S', 'give every piece an output'],
     ['↑ ↓', 'walk the pieces'],
+  ],
+  build: [
+    ['← ↑ ↓ →', 'on a piece of the picture: a millimetre; with Shift ten'],
+    ['R', 'on a piece: turn it'],
+    ['H', 'on a piece: hold it where it is'],
   ],
   sounds: [
     ['← ↑ ↓ →', 'walk the cells; Home and End to the edge, Page Up and Down ten sounds'],

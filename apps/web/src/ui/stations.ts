@@ -41,6 +41,7 @@ export const stations: readonly Station[] = [
     pieces: true,
     holds: (rule) => inTopic('power')(rule) || inTopic('safety')(rule),
   },
+  { to: 'build', name: 'Build', pieces: true, holds: inTopic('build') },
   { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
   { to: 'program', name: 'Program', holds: inTopic('midi') },
   { to: 'set', name: 'Set', holds: inTopic('show') },

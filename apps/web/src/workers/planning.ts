@@ -1,5 +1,10 @@
 import {
   allocate,
+  arrange,
+  type Arranged,
+  type ArrangeProblem,
+  type ArrangeProgress,
+  checkArrange,
   type Allocation,
   type AllocationProblem,
   type AllocationProgress,
@@ -86,6 +91,33 @@ export class Planning {
     };
     const found = await this.inSlices(name, planPower(rig, isTimeUp), (progress) => void onProgress?.(progress));
     return 'done' in found ? found.done : { is: 'stopped', best: found.stopped };
+  }
+
+  /** Where pieces stand best, looked for so many milliseconds; `seed` decides which way the search goes. */
+  async arrange(
+    name: string,
+    problem: ArrangeProblem,
+    seed: number,
+    milliseconds: number,
+    onProgress?: (progress: ArrangeProgress) => void | Promise<void>,
+  ): Promise<Arranged | { readonly refused: readonly Problem[] }> {
+    const checked = checkArrange(problem);
+    if (!checked.ok) return { refused: checked.problems };
+    const end = performance.now() + milliseconds;
+    this.stop(name);
+    const mine = this.asked.get(name);
+    const steps = arrange(problem, seed, Infinity);
+    for (let last = performance.now(); ;) {
+      const step = steps.next();
+      if (step.done) return step.value;
+      const ended = { ...step.value, isProved: false, cannot: undefined };
+      if (performance.now() > end) return ended;
+      if (performance.now() - last < 40) continue;
+      await this.turn();
+      if (this.asked.get(name) !== mine) return ended;
+      void onProgress?.(step.value);
+      last = performance.now();
+    }
   }
 
   stop(name: string): void {

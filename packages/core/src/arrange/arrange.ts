@@ -69,6 +69,19 @@ export function greedyArrangement(problem: ArrangeProblem): Arrangement | null {
   return search.greedy();
 }
 
+/** Where one piece costs least beside those that stand somewhere; undefined where it finds no place. */
+export function freeSpot(
+  problem: ArrangeProblem,
+  piece: number,
+  spots: readonly (Spot | undefined)[],
+): Spot | undefined {
+  const pieces = problem.pieces.map(({ held: _, ...rest }, i) => {
+    const spot = i === piece ? undefined : spots[i];
+    return spot ? { ...rest, held: spot } : rest;
+  });
+  return new Search({ ...problem, pieces }, 1).cheapestOf(piece);
+}
+
 class Search {
   best: Arrangement | null = null;
   cost: ArrangeCost | null = null;
@@ -236,12 +249,16 @@ class Search {
   /** Puts pieces where they cost least beside what stands; false where one finds no place. */
   private putBack(order: readonly number[]): boolean {
     for (const i of order) {
-      const spot = this.cheapest(i, this.candidates(i)) ?? this.cheapest(i, this.coarseGrid());
+      const spot = this.cheapestOf(i);
       if (!spot) return false;
       this.spots[i] = spot;
     }
     return true;
   }
+
+  /** The cheapest spot of a piece beside what is held. */
+  cheapestOf = (i: number): Spot | undefined =>
+    this.cheapest(i, this.candidates(i)) ?? this.cheapest(i, this.coarseGrid());
 
   private cheapest(i: number, candidates: Iterable<Spot>): Spot | undefined {
     let best: Spot | undefined;

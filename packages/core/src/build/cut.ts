@@ -4,10 +4,13 @@ import { assignBins } from '../optimise/assign.ts';
 export interface CutPiece {
   readonly name: string;
   readonly metres: number;
+  /** Which kind of cable; any reel will do where it is not said. */
+  readonly kind?: string;
 }
 export interface CutReel {
   readonly name: string;
   readonly metres: number;
+  readonly kind?: string;
 }
 
 export interface CutList {
@@ -31,22 +34,26 @@ const mostExact = 60;
 
 /**
  * What to cut from which reel, so that the reels that are begun are the least in all: exact for a board, with a bound
- * where it is not. Where the reels are not enough, the longest are cut first.
+ * where it is not. Where the reels are not enough, the longest are left.
  */
 export function cutList(pieces: readonly CutPiece[], reels: readonly CutReel[]): CutList {
-  const longest = Math.max(0, ...reels.map(({ metres }) => mm(metres)));
-  const tooLong = pieces.filter(({ metres }) => mm(metres) > longest);
+  const longest = (kind: string | undefined): number =>
+    Math.max(0, ...reels.filter((reel) => reel.kind === kind).map(({ metres }) => mm(metres)));
+  const tooLong = pieces.filter(({ metres, kind }) => mm(metres) > longest(kind));
   let cut = pieces.filter((piece) => !tooLong.includes(piece));
   const notCut: CutPiece[] = [];
   const bins = reels.map(({ metres }) => ({ holds: mm(metres), openCost: mm(metres) }));
   const solve = () =>
-    assignBins({ sizes: cut.map(({ metres }) => mm(metres)), bins }, cut.length > mostExact ? 2_000 : 150_000);
+    assignBins(
+      { sizes: cut.map(({ metres }) => mm(metres)), bins, mayGo: (item, bin) => cut[item].kind === reels[bin].kind },
+      cut.length > mostExact ? 2_000 : 150_000,
+    );
   let answer = solve();
-  // The shortest wait where not all find room.
+  // The longest wait where not all find room: so most are cut.
   while (!answer.best && cut.length > 0) {
-    const shortest = cut.reduce((least, piece) => (piece.metres < least.metres ? piece : least));
-    notCut.push(shortest);
-    cut = cut.filter((piece) => piece !== shortest);
+    const waits = cut.reduce((most, piece) => (piece.metres > most.metres ? piece : most));
+    notCut.push(waits);
+    cut = cut.filter((piece) => piece !== waits);
     answer = solve();
   }
   const at = answer.best ?? [];

@@ -13,6 +13,10 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'set-anatomy': (f) => `Change the ${f.what} of ${f.device}`,
   connect: (f) => `Connect ${f.from} to ${f.to}`,
   disconnect: (f) => `Unplug ${f.cable}`,
+  arrange: (f) => `Arrange ${f.count} ${f.count === 1 ? 'piece' : 'pieces'} on ${f.place}`,
+  'set-spot': (f) => `Move ${f.device}`,
+  'set-body': (f) => `Change the outline of ${f.device}`,
+  'set-board': (f) => `Change the board of ${f.place}`,
   'give-power': (f) => `Give power to ${f.count} ${f.count === 1 ? 'piece' : 'pieces'}`,
   'feed-load': (f) => `Change what feeds ${f.device}`,
   'set-power': (f) => `Change the power of ${f.device}`,
@@ -92,6 +96,7 @@ const settingWords: Readonly<Record<string, string>> = {
   width: 'what tonight plays to',
   wantedOrder: 'the wanted order',
   power: 'what is planned of power',
+  reels: 'which reels there are',
 };
 
 /** A named edit in words, for undo and the history. */

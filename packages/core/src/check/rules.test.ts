@@ -86,7 +86,7 @@ describe('rules', () => {
     const { findings, broken } = check(contextOf(demoShow()), rules);
     expect(broken).toEqual([]);
     const count = (severity: string) => findings.filter((finding) => finding.severity === severity).length;
-    expect([count('stops-the-show'), count('fix-before-load-in'), count('worth-knowing')]).toEqual([2, 5, 2]);
+    expect([count('stops-the-show'), count('fix-before-load-in'), count('worth-knowing')]).toEqual([2, 7, 2]);
   });
 
   test('an amp channel, a mute or a level left over stops the show; the rest is to be fixed before load-in', () => {

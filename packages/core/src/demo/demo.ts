@@ -1,4 +1,6 @@
 import { addPart, addSetList, addSong, layOut, setPart, setSetList, setSong } from '../change/commands.ts';
+import { setBoard, setReels } from '../change/build.ts';
+import { setSpot } from '../build/arrangement.ts';
 import { setPowerSettings } from '../change/power.ts';
 import type { Show } from '../model/documents.ts';
 import type { Action, Device } from '../model/rig.ts';
@@ -68,6 +70,7 @@ export function demoShow(): Show {
   maker.do(layOut(maker.show, 'switcher'));
   songbook(maker);
   power(maker);
+  board(maker);
   mistakes(maker);
   return maker.show;
 }
@@ -146,7 +149,7 @@ function power(maker: RigMaker): void {
     .device('supply', 'supply', 'Supply')
     .device('strip', 'outlet-strip', 'Outlet strip')
     .cable('Supply Out 1 > Tuner', 0.6)
-    .cable('Supply Out 2 > Compressor', 0.6)
+    .cable('Supply Out 2 > Compressor', 0.8)
     .cable('Supply Out 3 > Drive 1, soft + Drive 2, hard', 0.8)
     .cable('Supply Out 4 > Chorus', 0.6)
     .cable('Supply Out 5 > Hall', 0.6)
@@ -163,6 +166,29 @@ function power(maker: RigMaker): void {
         ],
       }),
     );
+}
+
+/** The board under the pedals and the switcher, and a reel for what is not made yet. */
+function board(maker: RigMaker): void {
+  maker.do(setBoard(maker.show, 'board', { width: 820, depth: 400, grams: 3_200, also: ['switcher'] }));
+  const spots: Readonly<Record<string, readonly [x: number, y: number]>> = {
+    switcher: [145, 0],
+    tuner: [650, 265],
+    comp: [50, 40],
+    'drive-1': [240, 150],
+    'drive-2': [120, 175],
+    chorus: [650, 0],
+    echo: [480, 150],
+    hall: [335, 150],
+    supply: [625, 135],
+  };
+  for (const [id, [x, y]] of Object.entries(spots)) maker.do(setSpot(maker.show, id, { x, y }));
+  maker.do(
+    setReels(maker.show, [
+      { id: 'reel', kind: 'Instrument cable', metres: 30 },
+      { id: 'rest', kind: 'Instrument cable, what was left', metres: 4 },
+    ]),
+  );
 }
 
 /** For the leg that flies: no mains at all, and fewer outputs than pieces. */

@@ -8,21 +8,23 @@ import { showOfToday, stepOfToday, storedShow } from './version-1.ts';
 
 /** As before there was anything about power or outlines in a rig. */
 function withoutPower({ rig, songbook }: Show): Show {
-  const { power: _, ...settings } = rig.settings;
+  const { power: _, reels: _reels, ...settings } = rig.settings;
   const { stage: _stage, ...places } = rig.places;
+  const { board: _board, ...place } = places.board;
   const entries = Object.entries(rig.devices);
   return {
     songbook,
     rig: {
       ...rig,
       settings,
-      places,
+      places: { ...places, board: place },
       devices: Object.fromEntries(
         entries
           .filter(([id]) => !['supply', 'strip'].includes(id))
           .map(([id, device]) => {
             const { power: __, body: ___, ...type } = device.type;
-            return [id, { ...device, type }];
+            const { at: ____, ...rest } = device;
+            return [id, { ...rest, type }];
           }),
       ),
       cables: Object.fromEntries(

@@ -1,7 +1,7 @@
 import type { Jack } from './anatomy.ts';
 import { jackFacts } from './jack-kinds.ts';
 import { powerSources } from './power.ts';
-import { type DataOf, decimal, integer, list, object, oneOf, record, text } from './shape.ts';
+import { type DataOf, decimal, id, integer, list, object, oneOf, record, text } from './shape.ts';
 
 export const sides = ['back', 'left', 'right', 'front', 'top'] as const;
 export type BodySide = (typeof sides)[number];
@@ -47,6 +47,8 @@ const tierShape = object({
 export const boardShape = object(
   { width: integer(50, 5_000), depth: integer(50, 5_000) },
   {
+    /** Other places whose pieces stand on it, too. */
+    also: list(id, 100),
     surface: oneOf('flat', 'rails', 'holes'),
     /** Of a grid of holes: from hole to hole. */
     pitch: decimal(1, 200),
@@ -57,8 +59,11 @@ export const boardShape = object(
 );
 export interface Board extends DataOf<typeof boardShape> {}
 
-/** One end of what is bought by the reel: a kind of cable. */
-export const reelShape = object({ id: text(64, 1), kind: text(40, 1), metres: decimal(0.1, 2_000) });
+/** Cable by the reel: its name, its length, and which kind of cable is cut from it (signal, unless said). */
+export const reelShape = object(
+  { id: text(64, 1), kind: text(40, 1), metres: decimal(0.1, 2_000) },
+  { carries: oneOf('signal', 'speaker', 'midi', 'contact', 'expression', 'power', 'mains') },
+);
 export interface Reel extends DataOf<typeof reelShape> {}
 
 /** Millimetres that a plug needs beyond the jack, straight and at an angle (common practice). */

@@ -3,6 +3,7 @@ export { runOracle } from './oracle-main.ts';
 export { answerRecallCase } from './recall-cases.ts';
 export { adaptCase } from './recall-adapter.ts';
 export { randomAllocation } from './random-allocation.ts';
+export { boardArrangement } from './random-arrangement.ts';
 export { stageSupply } from './random-supply.ts';
 export { powered } from './power-rigs.ts';
 export { Random } from './random.ts';

@@ -27,6 +27,7 @@ import { ContactTable } from './ContactTable.tsx';
 import { ownerWords } from './gear-words.ts';
 import { IntegerField } from './IntegerField.tsx';
 import { StoredPresets } from './StoredPresets.tsx';
+import { OutlineFacts } from './outline/OutlineFacts.tsx';
 import { PowerFacts } from './power/PowerFacts.tsx';
 import { OnlyFor } from './OnlyFor.tsx';
 import { ownId } from './own-id.ts';
@@ -37,7 +38,8 @@ import { Fold } from '../../ui/Fold.tsx';
 /** What the rig needs to know of one device: facts first that differ from unit to unit, then those of its type. */
 export function DeviceInspector({ id }: { readonly id: string }) {
   const { show, run, wiring, selectDevice } = useShow();
-  const isOnPower = useLocation().pathname.endsWith('/power');
+  const station = useLocation().pathname.split('/').at(-1);
+  const isOnPower = station === 'power';
   const wired = wiring.device.get(id);
   if (!wired) return null;
   const { device, anatomy } = wired;
@@ -87,6 +89,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
         )}
       </div>
       {isOnPower && <PowerFacts device={device} isOpen />}
+      {station === 'build' && <OutlineFacts device={device} isOpen />}
       {anatomy.presets && (
         <Select
           label="Its panel counts presets"
@@ -109,6 +112,7 @@ export function DeviceInspector({ id }: { readonly id: string }) {
       <PowerUps device={device} controls={anatomy.controls} />
       <Owners device={device} controls={anatomy.controls} />
       {!isOnPower && <PowerFacts device={device} />}
+      {station !== 'build' && <OutlineFacts device={device} />}
       <OnlyFor wired={wired} />
       {anatomy.switches.length > 0 && (
         <fieldset>

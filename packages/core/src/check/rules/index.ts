@@ -1,4 +1,7 @@
 import type { Rule } from '../define-rule.ts';
+import { cableTooShort } from './build/cable-too-short.ts';
+import { noRoomForPlug } from './build/no-room-for-plug.ts';
+import { offTheBoard } from './build/off-the-board.ts';
 import { instrumentCable } from './loudspeakers/instrument-cable.ts';
 import { noLoad } from './loudspeakers/no-load.ts';
 import { unratedJack } from './loudspeakers/unrated-jack.ts';
@@ -71,6 +74,9 @@ import { unusedSound } from './show/unused-sound.ts';
 
 /** Every rule, sorted by id; a test compares this list with the folder. */
 export const rules: readonly Rule[] = [
+  cableTooShort,
+  noRoomForPlug,
+  offTheBoard,
   instrumentCable,
   noLoad,
   unratedJack,

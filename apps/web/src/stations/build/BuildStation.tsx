@@ -1,0 +1,65 @@
+import { Button } from '@mantine/core';
+import { boardsOf, inOrder, setBoard } from '@yunta/core';
+import { useState } from 'react';
+import { useShow } from '../../api/rig.tsx';
+import { CellSelect } from '../../ui/CellSelect.tsx';
+import { StationHead } from '../../ui/StationHead.tsx';
+import { BoardSheet } from './BoardSheet.tsx';
+import { CableSheet } from './CableSheet.tsx';
+import './build.css';
+
+/** The board to scale, and the cables that run on it. */
+export function BuildStation() {
+  const { show, run } = useShow();
+  const boards = boardsOf(show.rig);
+  const [chosen, choose] = useState<string | null>(null);
+  const board = boards.find(({ place }) => place.id === chosen) ?? boards.at(0);
+  const without = inOrder(show.rig.places).filter((place) => !place.board);
+  return (
+    <>
+      <StationHead
+        name="Build"
+        startAt={['[data-arrange]', '[data-first-board]']}
+        question="What stands where, and what do I cut?"
+      >
+        {boards.length > 1 && (
+          <CellSelect
+            bordered
+            label="Board shown"
+            value={board!.place.id}
+            choices={boards.map(({ place }) => ({ value: place.id, label: place.name }))}
+            onPick={choose}
+          />
+        )}
+        {without.length > 0 && (
+          <CellSelect
+            bordered
+            label="Give a place a board"
+            value=""
+            placeholder="A board for …"
+            choices={without.map(({ id, name }) => ({ value: id, label: name }))}
+            onPick={(id) => {
+              if (run(setBoard(show, id, { width: 800, depth: 400 }))) choose(id);
+            }}
+          />
+        )}
+      </StationHead>
+      {board ? (
+        <BoardSheet key={board.place.id} board={board} />
+      ) : (
+        <div className="sheet" style={{ padding: '12px 14px' }}>
+          <p style={{ margin: '0 0 8px' }}>
+            No place has a board yet. Give the place that the pedals stand at one, with its size; pieces have typical
+            outlines until you measure them.
+          </p>
+          {without.slice(0, 1).map(({ id, name }) => (
+            <Button key={id} data-first-board onClick={() => run(setBoard(show, id, { width: 800, depth: 400 }))}>
+              A board for {name}, 800 by 400 mm
+            </Button>
+          ))}
+        </div>
+      )}
+      <CableSheet />
+    </>
+  );
+}

@@ -1,0 +1,146 @@
+import { describe, expect, test } from '@jest/globals';
+import { arrangeNow } from '../arrange/arrange.ts';
+import { judgeArrangement } from '../arrange/problem.ts';
+import { bodyOfType } from '../catalogue/bodies.ts';
+import { catalogue } from '../catalogue/types.ts';
+import { applySteps, invertSteps } from '../change/steps.ts';
+import { demoShow } from '../demo/demo.ts';
+import { hallwayRig } from '../demo/by-feet.ts';
+import { jackPoint, sideOf, turned, turnedPoint, turnedSide } from '../model/body.ts';
+import { jacksOf } from '../model/jacks.ts';
+import type { Show } from '../model/documents.ts';
+import { isWiredAlike } from '../model/wiring.ts';
+import { onBoard, standsAt, withBoard } from '../testing/board-rigs.ts';
+import { withPowerCable } from '../testing/power-rigs.ts';
+import { ordinary } from '../testing/rule-rigs.ts';
+import { arrangeProblemOf, boardOf, placePieces, setSpot } from './arrangement.ts';
+import { boardsOf } from './boards.ts';
+import { overhang, overlaps, plugThatClears, standing } from './judge-board.ts';
+import { cableRuns, shortestRun, slack } from './runs.ts';
+import { touchesOf } from './touches.ts';
+
+const done = (show: Show, steps: Parameters<typeof applySteps>[1]): Show => {
+  const result = applySteps(show, steps);
+  if (!result.ok) throw new Error(JSON.stringify(result.problems));
+  return result.value;
+};
+
+describe('outlines', () => {
+  const pedal = catalogue.find(({ type }) => type.id === 'drive')!.type;
+  const jacks = jacksOf(pedal);
+  const jack = (id: string) => jacks.find((each) => each.id === id)!;
+  test('in at the right, out at the left, power at the back, unless it is told otherwise', () => {
+    expect(['in', 'out', 'power-in'].map((id) => sideOf(pedal.body!, jack(id)))).toEqual(['right', 'left', 'back']);
+    expect(sideOf({ ...pedal.body!, sides: { in: 'top' } }, jack('in'))).toBe('top');
+    expect(sideOf({ ...pedal.body!, jacks: 'back' }, jack('out'))).toBe('back');
+  });
+  test('turned four times it is as it was, and the point of a jack stays on the outline', () => {
+    for (const turn of [0, 90, 180, 270]) {
+      const body = turned(pedal.body!, turn);
+      for (const each of jacks) {
+        const point = turnedPoint(pedal.body!, jackPoint(pedal.body!, jacks, each), turn);
+        const side = turnedSide(sideOf(pedal.body!, each), turn);
+        const edge = {
+          left: point.x === 0,
+          right: point.x === body.width,
+          front: point.y === 0,
+          back: point.y === body.depth,
+          top: true,
+        };
+        expect([turn, each.id, edge[side]]).toEqual([turn, each.id, true]);
+      }
+    }
+    expect(turnedSide('left', 90)).toBe('back');
+  });
+  test('types that stand on a board have a typical outline', () => {
+    expect(bodyOfType({ id: 'drive', archetype: 'pedal' })).toMatchObject({ from: 'typical', width: 70 });
+    expect(bodyOfType({ id: 'guitar', archetype: 'instrument' })).toBeUndefined();
+  });
+});
+
+describe('a board', () => {
+  test('has the pieces of its place, and of places that stand on it, too', () => {
+    const [board] = boardsOf(onBoard().rig);
+    expect(board.pieces.map(({ device }) => device.id)).toEqual(['switcher', 'drive', 'delay', 'supply']);
+    const both = withBoard(onBoard(), { also: ['combo'] });
+    expect(boardsOf(both.rig)[0].pieces.map(({ device }) => device.id)).toContain('cabinet');
+  });
+  test('says what overlaps, overhangs, and which plug clears', () => {
+    const board = boardOf(onBoard(), 'board')!;
+    expect(overlaps(board)).toEqual([]);
+    expect(standing(board).every((piece) => overhang(board, piece) === 0)).toBe(true);
+    const drive = standing(board).find(({ device }) => device.id === 'drive')!;
+    expect(drive.plugs.map((plug) => plugThatClears(board, drive, plug))).toContain('straight');
+    const near = boardOf(standsAt(onBoard(), { drive: { x: 300, y: 20 } }), 'board')!;
+    const tight = standing(near).find(({ device }) => device.id === 'drive')!;
+    expect(tight.plugs.map((plug) => plugThatClears(near, tight, plug))).toContain('angled');
+  });
+  test('is arranged as one edit; what is held stays; undone it is as it was', () => {
+    const show = standsAt(withBoard(onBoard()), { drive: { x: 420, y: 60, held: 1 } });
+    const board = boardOf(show, 'board')!;
+    const problem = arrangeProblemOf(show, board);
+    const { best, cost } = arrangeNow(problem, 3, 20);
+    expect(judgeArrangement(problem, best!)).toEqual(cost);
+    const command = placePieces(board, best!)!;
+    const next = done(show, command.steps);
+    expect(next.rig.devices.drive.at).toEqual({ x: 420, y: 60, held: 1 });
+    expect(overlaps(boardOf(next, 'board')!)).toEqual([]);
+    const after = boardOf(next, 'board')!;
+    for (const piece of standing(after))
+      for (const plug of piece.plugs)
+        if (piece.device.id !== 'drive') expect(plugThatClears(after, piece, plug)).not.toBe('none');
+    expect(applySteps(next, invertSteps(command.steps))).toEqual({ ok: true, value: show });
+    expect(placePieces(after, best!)).toBeNull();
+  });
+  test('changes neither signal nor proof', () => {
+    const show = onBoard();
+    expect(isWiredAlike(show.rig, done(show, setSpot(show, 'drive', { x: 0, y: 0 }).steps).rig)).toBe(true);
+  });
+});
+
+describe('cables', () => {
+  test('run from jack to jack along the edges, with slack, to the next five centimetres (worked by hand)', () => {
+    const show = withPowerCable(onBoard(), 'drive', { length: null });
+    const power = cableRuns(show.rig).find(({ cable }) =>
+      cable.plugs.some(({ device, jack }) => device === 'drive' && jack === 'power-in'),
+    )!;
+    const boards = boardsOf(show.rig);
+    const mm = shortestRun(boards, power.cable)!;
+    const [from, to] = ['supply', 'drive'].map((id) => {
+      const piece = standing(boards[0]).find(({ device }) => device.id === id)!;
+      const plug = piece.plugs.find(({ cable }) => cable.id === power.cable.id)!;
+      return { x: piece.spot.x + plug.point.x, y: piece.spot.y + plug.point.y };
+    });
+    expect(mm).toBe(Math.abs(from.x - to.x) + Math.abs(from.y - to.y));
+    expect(power.runs! * 1000).toBeGreaterThanOrEqual(mm * (1 + slack.share) + slack.mm);
+    expect(Math.round(power.runs! * 1000) % 50).toBe(0);
+    expect(power.metres).toBe(power.runs);
+    expect(power.ends.map(({ connector }) => connector)).toEqual(['barrel 2.1 mm', 'barrel 2.1 mm']);
+  });
+  test('what was measured wins; an end on no board has no run', () => {
+    const runs = cableRuns(onBoard().rig);
+    expect(runs.every(({ cable, metres }) => metres === (cable.length ?? metres))).toBe(true);
+    const guitar = runs.find(({ cable }) => cable.plugs.some(({ device }) => device === 'guitar'))!;
+    expect(guitar).toMatchObject({ runs: null });
+    expect(guitar.ends[0].clears).toBeUndefined();
+  });
+  test('each end says its connector and gender', () => {
+    const all = cableRuns(onBoard().rig).flatMap(({ ends }) => ends.map(({ connector }) => connector));
+    expect(new Set(all)).toEqual(
+      new Set(['6.3 mm plug', '6.3 mm plug, loudspeaker', 'five-pin plug, male', 'barrel 2.1 mm']),
+    );
+  });
+});
+
+describe('touches', () => {
+  test('one a part for the unit whose slots play it; none for what it switches', () => {
+    const touches = touchesOf(demoShow());
+    expect(touches.get('switcher')).toBeGreaterThan(30);
+    expect(touches.get('drive-1')).toBeUndefined();
+  });
+  test('of a rig that feet play, the pedals that change', () => {
+    const touches = touchesOf(hallwayRig());
+    expect([...touches.values()].reduce((sum, count) => sum + count, 0)).toBeGreaterThan(0);
+    expect(touchesOf(ordinary().show).get('switcher')).toBe(2);
+  });
+});

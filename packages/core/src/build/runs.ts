@@ -1,0 +1,119 @@
+import { inOrder } from '../model/documents.ts';
+import { jackFacts } from '../model/jack-kinds.ts';
+import { jackOf } from '../model/jacks.ts';
+import type { Jack } from '../model/anatomy.ts';
+import type { Cable, Plug, Rig } from '../model/rig.ts';
+import { boardsOf, type BoardOf } from './boards.ts';
+import { type CutList, cutList } from './cut.ts';
+import { plugThatClears, standing, type Standing } from './judge-board.ts';
+
+/** One end of a cable as it has to be made or bought. */
+export interface EndToMake {
+  readonly plug: Plug;
+  readonly device: string;
+  readonly jack: string;
+  /** The connector with its gender, as the jack takes it. */
+  readonly connector: string;
+  /** Undefined where the piece stands on no board, so that nobody knows. */
+  readonly clears: 'straight' | 'angled' | 'none' | undefined;
+}
+
+export interface CableRun {
+  readonly cable: Cable;
+  readonly ends: readonly EndToMake[];
+  /** Metres from jack to jack on the board, slack counted, rounded up; null where an end is on no board. */
+  readonly runs: number | null;
+  /** What it is to be: as entered, else as it runs. */
+  readonly metres: number | null;
+}
+
+/** Slack of a run: a tenth, and a hand's breadth at both ends together (common practice). */
+export const slack = { share: 0.1, mm: 80 } as const;
+/** Cables are cut to the next so many mm. */
+const rounding = 50;
+
+/** What a cable has to be long at least, from jack to jack along the edges of the board, in mm, without slack. */
+export function shortestRun(boards: readonly BoardOf[], cable: Cable): number | null {
+  const points = cable.plugs.map(({ device, jack }) => {
+    for (const board of boards) {
+      const piece = standing(board).find((each) => each.device.id === device);
+      const plug = piece?.plugs.find((each) => each.plug.jack === jack && each.cable.id === cable.id);
+      if (piece && plug) return { board, x: piece.spot.x + plug.point.x, y: piece.spot.y + plug.point.y };
+    }
+    return undefined;
+  });
+  const [first, ...more] = points;
+  if (!first || more.some((point) => point?.board !== first.board)) return null;
+  // From plug to plug, one after the other: a chain, or the arms of a Y cord.
+  let [mm, from] = [0, first];
+  for (const point of more) {
+    mm += Math.abs(point!.x - from.x) + Math.abs(point!.y - from.y);
+    from = point!;
+  }
+  return mm;
+}
+
+export function cableRuns(rig: Rig): readonly CableRun[] {
+  const boards = boardsOf(rig);
+  const all = boards.flatMap((board) => standing(board).map((piece) => ({ board, piece })));
+  return inOrder(rig.cables).map((cable) => {
+    const shortest = shortestRun(boards, cable);
+    const runs =
+      shortest === null ? null : (Math.ceil((shortest * (1 + slack.share) + slack.mm) / rounding) * rounding) / 1000;
+    return { cable, ends: cable.plugs.map((plug) => endOf(rig, all, cable, plug)), runs, metres: cable.length ?? runs };
+  });
+}
+
+function endOf(
+  rig: Rig,
+  all: readonly { readonly board: BoardOf; readonly piece: Standing }[],
+  cable: Cable,
+  plug: Plug,
+): EndToMake {
+  const device = rig.devices[plug.device];
+  const jack = jackOf(device, plug.jack);
+  const there = all.find(({ piece }) => piece.device.id === plug.device);
+  const on = there?.piece.plugs.find((each) => each.plug.jack === plug.jack);
+  return {
+    plug,
+    device: device.name,
+    jack: jack?.label ?? plug.jack,
+    connector: jack ? connectorOf(rig, cable, plug, jack) : '',
+    clears: there && on ? plugThatClears(there.board, there.piece, on) : undefined,
+  };
+}
+
+/** The connector that goes into a jack: what such jacks usually take (common practice). */
+function connectorOf(rig: Rig, cable: Cable, plug: Plug, jack: Jack): string {
+  const { power } = rig.devices[plug.device].type;
+  const { carries, direction } = jackFacts(jack.kind);
+  switch (carries) {
+    case 'midi':
+      return 'five-pin plug, male';
+    case 'contact':
+    case 'expression':
+      return (jack.poles?.length ?? 1) > 1 ? '6.3 mm plug, three poles' : '6.3 mm plug';
+    case 'power': {
+      const output = power?.supply?.outputs.find(({ id }) => id === jack.id);
+      return output?.plug ?? power?.needs?.plug ?? 'barrel';
+    }
+    case 'mains':
+      return direction === 'in' ? `${power?.mains?.inlet ?? 'mains'}, female` : 'mains plug, male';
+    case 'signal':
+      if (jack.speaker === true || cable.kind === 'speaker') return '6.3 mm plug, loudspeaker';
+      if (jack.balanced === true) return direction === 'out' ? 'XLR, female' : 'XLR, male';
+      return jack.stereo === true || jack.shares !== undefined ? '6.3 mm plug, three poles' : '6.3 mm plug';
+  }
+}
+
+/** What is cut from the reels of a rig: cables of the kinds that there are reels of, whose length is known. */
+export function cutListOf({ settings }: Rig, runs: readonly CableRun[]): CutList {
+  const reels = settings.reels ?? [];
+  const kinds = new Set(reels.map(({ carries }) => carries ?? 'signal'));
+  return cutList(
+    runs.flatMap(({ cable, metres }) =>
+      metres === null || !kinds.has(cable.kind) ? [] : [{ name: cable.tag, metres, kind: cable.kind }],
+    ),
+    reels.map(({ id, metres, carries }) => ({ name: id, metres, kind: carries ?? 'signal' })),
+  );
+}
