@@ -80,3 +80,39 @@ test('a board: moved by keys, held, arranged, refused sizes, proved too small; c
   await waitForText(page, '[aria-label="Cut list"]', 'M19');
   await saved(page);
 }, 240_000);
+
+test('buy, pack and leave at home: dates, weights, ticks, a variant', async () => {
+  await page.goto(running.url);
+  await click(page, 'link', 'River-boat combo rig');
+  const rig = page.url().replace(/\/[a-z]+$/, '');
+  await page.goto(`${rig}/build?view=buy`);
+  await waitForText(page, 'main', 'without a price');
+  expect(await axeFaults(page)).toEqual([]);
+  await retype('Price of MIDI cable', '10-12');
+  await retype('Days until MIDI cable comes', '14');
+  await waitForText(page, 'main', '2027-04-16');
+  await retype('Price of MIDI cable', 'dear');
+  await waitForSaid(page, 'alert', 'is no price');
+  await click(page, 'button', 'Give up');
+
+  await page.goto(`${rig}/build?view=pack`);
+  await waitForText(page, 'main', 'Board case');
+  expect(await axeFaults(page)).toEqual([]);
+  await retype('Empty weight of Amp case', '8000');
+  await waitForText(page, 'main', 'two people');
+  await click(page, 'checkbox', 'Echo is packed');
+  await page.waitForFunction(
+    () => document.querySelector<HTMLInputElement>('[aria-label="Echo is packed"]')?.checked === true,
+  );
+  await choose(page, 'How Board case travels', 'in the hold');
+  await saved(page);
+
+  await page.goto(`${rig}/build?view=home`);
+  await waitForText(page, 'main', 'What can stay at home');
+  expect(await axeFaults(page)).toEqual([]);
+  await click(page, 'button', 'What is lost with 1 at home');
+  await waitForText(page, 'main', 'No song is lost.');
+  await click(page, 'button', 'Make it a variant');
+  await waitForText(page, 'header', 'Without Tuner');
+  await saved(page);
+}, 240_000);

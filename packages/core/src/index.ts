@@ -100,6 +100,8 @@ export { applySteps, type Batch, checkShow, invertSteps, type Step } from './cha
 export { sameData } from './units/same-data.ts';
 export { addBuiltOn, buildOn, revertTo, setTwin, twinBank, withFollowers } from './change/based-on.ts';
 export { baseOf, differencesOf, followersOf, oddOnesOut, type Wanted, wantedOf } from './model/based-on.ts';
+export { variantBy } from './variants/edit.ts';
+export { type AtHome, leaveAtHome, losses, whatCanStayAtHome } from './home/at-home.ts';
 export { addVariant, editVariant, removeVariant, setVariant, settleConflicts } from './variants/edit.ts';
 export { type Move, type MoveKind, movesBetween } from './variants/moves.ts';
 export { type Conflict, variantNamed, variantOf, type VariantView } from './variants/view.ts';
@@ -158,6 +160,29 @@ export { type Assumed, setFile, songFile, type SongFile } from './show/song-midi
 export { cueSheet, playedOnWords, type PartSteps, resetWords } from './paper/cue-sheet.ts';
 export { patchList } from './paper/patch-list.ts';
 export { powerPlan } from './paper/power-plan.ts';
+export {
+  type PackCase,
+  type PackItem,
+  type Packing,
+  type PartRow,
+  type Shopping,
+  isDate,
+  travels,
+} from './model/pack.ts';
+export {
+  filledCases,
+  type FilledCase,
+  packed,
+  type Packed,
+  packingOf,
+  putInCase,
+  setPacking,
+  tagLines,
+  unpacked,
+  usualLimits,
+} from './pack/cases.ts';
+export { type Bill, billOf, partsToBuy, type PartToBuy, setPart, setShopping, shoppingOf } from './pack/parts.ts';
+export { packingList, shoppingList, tagSheet } from './paper/packing.ts';
 export { cableSchedule, endWords } from './paper/cable-schedule.ts';
 export { type Board, type BoardSpot, type Body, type BodySide, type Reel, sides } from './model/body.ts';
 export { type BoardOf, boardsOf, type PieceOn, type PlugOn } from './build/boards.ts';

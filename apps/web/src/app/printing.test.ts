@@ -23,6 +23,9 @@ test('everything that can be printed of the demo, in the order of the paper; of 
     'Patch list',
     'Power plan',
     'Cable schedule',
+    'Shopping list',
+    'Packing list',
+    'Tags',
     'Routing',
     'Cue sheet',
   ]);

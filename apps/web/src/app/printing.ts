@@ -6,6 +6,9 @@ import {
   patchList,
   powerPlan,
   cableSchedule,
+  packingList,
+  shoppingList,
+  tagSheet,
   programmingSheets,
   type Sheet,
   type Show,
@@ -24,6 +27,9 @@ export const printables = [
   ['patch', 'Patch list', 'what plugs into what'],
   ['power', 'Power plan', 'what hangs on which output, batteries, the mains'],
   ['cables', 'Cable schedule', 'ends, lengths and looms, and what is cut from which reel'],
+  ['shopping', 'Shopping list', 'what is to be bought, and by when it has to be ordered'],
+  ['packing', 'Packing list', 'what goes into which case'],
+  ['tags', 'Tags', 'for cases and for both ends of each cable'],
   ['drawing', 'Routing drawing', 'the run of the selected sound'],
   ['cues', 'Cue sheet', 'parts, slots, feet and hands, to be read from the floor'],
 ] as const;
@@ -51,6 +57,12 @@ export function sheetsOf({ show, wiring, played, resets }: OpenedShow, what: Pri
       return [patchList(show, wiring)];
     case 'cables':
       return [cableSchedule(show)];
+    case 'shopping':
+      return [shoppingList(show)];
+    case 'packing':
+      return [packingList(show)];
+    case 'tags':
+      return [tagSheet(show)];
     case 'power':
       return [powerPlan(show)];
     case 'cues':

@@ -13,6 +13,8 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   'set-anatomy': (f) => `Change the ${f.what} of ${f.device}`,
   connect: (f) => `Connect ${f.from} to ${f.to}`,
   disconnect: (f) => `Unplug ${f.cable}`,
+  'leave-at-home': (f) => `Leave ${f.count} ${f.count === 1 ? 'piece' : 'pieces'} at home`,
+  'put-in-case': (f) => `Pack ${f.device} elsewhere`,
   arrange: (f) => `Arrange ${f.count} ${f.count === 1 ? 'piece' : 'pieces'} on ${f.place}`,
   'set-spot': (f) => `Move ${f.device}`,
   'set-body': (f) => `Change the outline of ${f.device}`,
@@ -97,6 +99,8 @@ const settingWords: Readonly<Record<string, string>> = {
   wantedOrder: 'the wanted order',
   power: 'what is planned of power',
   reels: 'which reels there are',
+  pack: 'what is packed',
+  shop: 'what is to be bought',
 };
 
 /** A named edit in words, for undo and the history. */

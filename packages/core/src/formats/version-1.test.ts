@@ -8,7 +8,7 @@ import { showOfToday, stepOfToday, storedShow } from './version-1.ts';
 
 /** As before there was anything about power or outlines in a rig. */
 function withoutPower({ rig, songbook }: Show): Show {
-  const { power: _, reels: _reels, ...settings } = rig.settings;
+  const { power: _, reels: _reels, pack: _pack, shop: _shop, ...settings } = rig.settings;
   const { stage: _stage, ...places } = rig.places;
   const { board: _board, ...place } = places.board;
   const entries = Object.entries(rig.devices);
@@ -23,7 +23,7 @@ function withoutPower({ rig, songbook }: Show): Show {
           .filter(([id]) => !['supply', 'strip'].includes(id))
           .map(([id, device]) => {
             const { power: __, body: ___, ...type } = device.type;
-            const { at: ____, ...rest } = device;
+            const { at: ____, case: _____, ...rest } = device;
             return [id, { ...rest, type }];
           }),
       ),

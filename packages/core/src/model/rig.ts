@@ -2,6 +2,7 @@ import type { Brand } from '../units/brand.ts';
 import type { Metres, MidiChannel, Milliseconds, SevenBit } from '../units/quantities.ts';
 import type { ControlValue } from './anatomy.ts';
 import { boardShape, bodyShape, buyShape, reelShape, spotShape } from './body.ts';
+import { packShape, shopShape } from './pack.ts';
 import { powerLeadShape, powerSettingsShape, powerShape, unitPowerShape } from './power.ts';
 import {
   anything,
@@ -205,6 +206,8 @@ const deviceShape = object(
     oneWay: list(id, 400),
     /** What it does, or what one of its controls does, is to be heard at these ends of the line and at no other. */
     onlyFor: list(object({ to: list(deviceId, 40, 1) }, { control: id }), 40, 1),
+    /** The case that it travels in. */
+    case: id,
     /** Where it stands on the board of its place. */
     at: spotShape,
     /** How this very unit is powered. */
@@ -250,7 +253,7 @@ export interface Cable extends DataOf<typeof cableShape> {}
  * Fields that people read, and that nothing is wired or worked out by: an edit of one changes no trace and no verdict.
  */
 export const displayOnly = {
-  devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent', 'power', 'at']),
+  devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent', 'power', 'at', 'case']),
   cables: new Set<keyof Cable>(['tag', 'length', 'loom', 'lead']),
 } as const;
 
@@ -378,6 +381,10 @@ const settingsShape = object(
     power: powerSettingsShape,
     /** Cable by the reel, to be cut. */
     reels: list(reelShape, 60),
+    /** Cases, and what is packed besides the devices. */
+    pack: packShape,
+    /** What is to be bought, and for when. */
+    shop: shopShape,
   },
 );
 export interface RigSettings extends DataOf<typeof settingsShape> {}

@@ -1,5 +1,7 @@
 import { buildOn, setTwin } from '../change/based-on.ts';
+import { setBoard } from '../change/build.ts';
 import { tolerate } from '../change/intent.ts';
+import { setLead } from '../change/power.ts';
 import * as commands from '../change/commands.ts';
 import { applySteps } from '../change/steps.ts';
 import { emptyRig, emptySongbook, type Show } from '../model/documents.ts';
@@ -15,9 +17,10 @@ export function madeByCommands({ rig, songbook }: Show): Show {
     if (!result.ok) throw new Error(`${command.command.name}: ${JSON.stringify(result.problems)}`);
     show = result.value;
   };
-  for (const { id, name, order } of Object.values(rig.places)) {
+  for (const { id, name, order, board } of Object.values(rig.places)) {
     run(commands.addPlace(show, id, name));
     run(commands.setPlace(show, id, 'order', order));
+    if (board) run(setBoard(show, id, board));
   }
   for (const device of Object.values(rig.devices)) {
     const { calls: _, powerUpSlot: __, onlyFor: ___, ...facts } = device;
@@ -29,6 +32,7 @@ export function madeByCommands({ rig, songbook }: Show): Show {
     run(commands.connect(show, id, plugs, length, poles));
     for (const field of ['tag', 'order', 'kind', 'loom'] as const)
       run(commands.setCable(show, id, field, facts[field] as never));
+    if (facts.lead) run(setLead(show, id, facts.lead));
   }
   for (const { id, name, wants, pedals, tolerates, ...facts } of Object.values(rig.sounds)) {
     run(commands.addSound(show, id, name));

@@ -74,6 +74,20 @@ const alone = ({ rig: { variants: _, ...rig } }: Show, { songbook }: Show): Show
 
 // ---- variants themselves ----
 
+/** A variant that is the rig as an edit leaves it; undefined where the edit is refused. */
+export function variantBy(base: Show, id: string, name: string, edit: Command): Command | undefined {
+  const tonight = applySteps(base, edit.steps);
+  if (!tonight.ok) return undefined;
+  const added = addVariant(base, id, name);
+  const steps = variantSteps(base, tonight.value);
+  return {
+    ...added,
+    steps: added.steps.map((step) =>
+      step.op === 'insert' && step.at.at(-1) === id ? { ...step, value: { ...(step.value as Variant), steps } } : step,
+    ),
+  };
+}
+
 /** `like`: begins as another variant; else as the rig itself. */
 export function addVariant(base: Show, id: string, name: string, like?: string): Command {
   const variants = base.rig.variants ?? {};

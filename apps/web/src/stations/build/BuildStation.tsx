@@ -1,15 +1,28 @@
-import { Button } from '@mantine/core';
+import { Button, SegmentedControl } from '@mantine/core';
 import { boardsOf, inOrder, setBoard } from '@yunta/core';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
+import { AtHomePage } from './AtHomePage.tsx';
 import { BoardSheet } from './BoardSheet.tsx';
+import { BuyPage } from './BuyPage.tsx';
 import { CableSheet } from './CableSheet.tsx';
+import { PackPage } from './PackPage.tsx';
 import './build.css';
 
-/** The board to scale, and the cables that run on it. */
+const views = [
+  { value: 'board', label: 'Board and cables' },
+  { value: 'buy', label: 'Buy' },
+  { value: 'pack', label: 'Pack' },
+  { value: 'home', label: 'At home' },
+] as const;
+
+/** The board to scale and the cables that run on it; what is bought, packed, and what can stay at home. */
 export function BuildStation() {
+  const [params, setParams] = useSearchParams();
+  const view = views.find(({ value }) => value === params.get('view'))?.value ?? 'board';
   const { show, run } = useShow();
   const boards = boardsOf(show.rig);
   const [chosen, choose] = useState<string | null>(null);
@@ -22,7 +35,14 @@ export function BuildStation() {
         startAt={['[data-arrange]', '[data-first-board]']}
         question="What stands where, and what do I cut?"
       >
-        {boards.length > 1 && (
+        <SegmentedControl
+          aria-label="What of the build"
+          size="xs"
+          value={view}
+          data={views.map(({ value, label }) => ({ value, label }))}
+          onChange={(next) => setParams(next === 'board' ? {} : { view: next })}
+        />
+        {view === 'board' && boards.length > 1 && (
           <CellSelect
             bordered
             label="Board shown"
@@ -31,7 +51,7 @@ export function BuildStation() {
             onPick={choose}
           />
         )}
-        {without.length > 0 && (
+        {view === 'board' && without.length > 0 && (
           <CellSelect
             bordered
             label="Give a place a board"
@@ -44,7 +64,10 @@ export function BuildStation() {
           />
         )}
       </StationHead>
-      {board ? (
+      {view === 'buy' && <BuyPage />}
+      {view === 'pack' && <PackPage />}
+      {view === 'home' && <AtHomePage />}
+      {view !== 'board' ? null : board ? (
         <BoardSheet key={board.place.id} board={board} />
       ) : (
         <div className="sheet" style={{ padding: '12px 14px' }}>
@@ -59,7 +82,7 @@ export function BuildStation() {
           ))}
         </div>
       )}
-      <CableSheet />
+      {view === 'board' && <CableSheet />}
     </>
   );
 }

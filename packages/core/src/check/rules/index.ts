@@ -1,7 +1,9 @@
 import type { Rule } from '../define-rule.ts';
 import { cableTooShort } from './build/cable-too-short.ts';
+import { heavyCase } from './build/heavy-case.ts';
 import { noRoomForPlug } from './build/no-room-for-plug.ts';
 import { offTheBoard } from './build/off-the-board.ts';
+import { partMissing } from './build/part-missing.ts';
 import { instrumentCable } from './loudspeakers/instrument-cable.ts';
 import { noLoad } from './loudspeakers/no-load.ts';
 import { unratedJack } from './loudspeakers/unrated-jack.ts';
@@ -61,6 +63,7 @@ import { stereoEnds } from './routing/stereo-ends.ts';
 import { orderRepeats } from './routing/order-repeats.ts';
 import { timeBeforeDrive } from './routing/time-before-drive.ts';
 import { twoSidesInMono } from './routing/two-sides-in-mono.ts';
+import { flyingBattery } from './safety/flying-battery.ts';
 import { unearthed } from './safety/unearthed.ts';
 import { delayWithoutTempo } from './show/delay-without-tempo.ts';
 import { feetAtOnce } from './show/feet-at-once.ts';
@@ -75,8 +78,10 @@ import { unusedSound } from './show/unused-sound.ts';
 /** Every rule, sorted by id; a test compares this list with the folder. */
 export const rules: readonly Rule[] = [
   cableTooShort,
+  heavyCase,
   noRoomForPlug,
   offTheBoard,
+  partMissing,
   instrumentCable,
   noLoad,
   unratedJack,
@@ -136,6 +141,7 @@ export const rules: readonly Rule[] = [
   stereoEnds,
   timeBeforeDrive,
   twoSidesInMono,
+  flyingBattery,
   unearthed,
   delayWithoutTempo,
   feetAtOnce,

@@ -1,0 +1,220 @@
+import {
+  billOf,
+  isDate,
+  numberTyped,
+  partsToBuy,
+  type PartRow,
+  type PartToBuy,
+  setPart,
+  setShopping,
+  shoppingOf,
+} from '@yunta/core';
+import { useState } from 'react';
+import { TextInput } from '@mantine/core';
+import { useShow } from '../../api/rig.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
+import { InlineField } from '../../ui/InlineField.tsx';
+import { LineForm } from '../../ui/LineForm.tsx';
+import { LinkButton } from '../../ui/LinkButton.tsx';
+import { numberShown, wholeNumber } from '../../ui/numbers.ts';
+
+/** What the patch asks for and its spares, less what there is: what it costs, and by when it has to be ordered. */
+export function BuyPage() {
+  const { show, run, attempt } = useShow();
+  const parts = partsToBuy(show.rig);
+  const bill = billOf(show.rig);
+  const { firstShow, budget } = shoppingOf(show.rig);
+  const [typed, setTyped] = useState('');
+  const add = () => {
+    const name = typed.trim();
+    if (name === '' || parts.some((part) => part.name === name)) return;
+    if (run(setPart(show, name, { wanted: 1 }))) setTyped('');
+  };
+  return (
+    <section aria-label="What to buy">
+      <div className="sectionhead">
+        <h2>Buy</h2>
+        <span className="soft">
+          {numberShown(bill.low)} to {numberShown(bill.high)} in all
+          {bill.unpriced > 0 ? `, ${bill.unpriced} without a price` : ''}
+        </span>
+        {bill.overBudget && <b className="powerlow">over the budget</b>}
+        <span className="tools buildtools">
+          <label className="buildseed">
+            <span className="soft">first show</span>
+            <InlineField
+              look="boxed"
+              label="Date of the first show"
+              value={firstShow ?? ''}
+              placeholder="2027-03-01"
+              maxLength={10}
+              onCommit={(date) =>
+                date !== '' && !isDate(date)
+                  ? `“${date}” is no date: write year-month-day, 2027-03-01.`
+                  : attempt(setShopping(show, { firstShow: date === '' ? undefined : date }))
+              }
+            />
+          </label>
+          <label className="buildseed">
+            <span className="soft">budget</span>
+            <InlineField
+              look="boxed"
+              label="Budget"
+              value={budget === undefined ? '' : numberShown(budget)}
+              placeholder="—"
+              onCommit={(text) => {
+                const value = text === '' ? undefined : numberTyped(text);
+                return text !== '' && !(value !== undefined && value >= 0 && value <= 10_000_000)
+                  ? `“${text}” is no amount.`
+                  : attempt(setShopping(show, { budget: value }));
+              }}
+            />
+          </label>
+        </span>
+      </div>
+      <div className="sheet">
+        <LineForm does="Add" onAdd={add}>
+          <TextInput
+            aria-label="Add something to buy"
+            placeholder="Something the patch does not ask for: strings, gaffer tape, a fuse"
+            value={typed}
+            maxLength={120}
+            onChange={(event) => setTyped(event.currentTarget.value)}
+            style={{ flex: 1 }}
+          />
+        </LineForm>
+        <div className="scroll-x">
+          <DataTable className="build">
+            <thead>
+              <tr>
+                <th>Part</th>
+                <th>Needed</th>
+                <th>Spares</th>
+                <th>There</th>
+                <th>Buy</th>
+                <th>Price of one</th>
+                <th>Days to come</th>
+                <th>Order by</th>
+                <th>In the meantime</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {parts.map((part) => (
+                <PartLine key={part.name} part={part} />
+              ))}
+            </tbody>
+          </DataTable>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function PartLine({ part }: { readonly part: PartToBuy }) {
+  const { show, run, attempt } = useShow();
+  const { name, row, needed, spares, have, buy, orderBy, by } = part;
+  const set = (change: Partial<PartRow>) => attempt(setPart(show, name, change));
+  const count = (field: 'have' | 'spares' | 'wanted' | 'days', most: number) => (typed: string) => {
+    if (typed === '') return set({ [field]: undefined });
+    const value = wholeNumber(typed, 0, most);
+    return value === undefined ? `“${typed}” will not do: write 0 to ${most}.` : set({ [field]: value });
+  };
+  const price = (typed: string): string | null => {
+    if (typed === '') return set({ low: undefined, high: undefined });
+    const [low, high = low] = typed.split(/\s*[–—-]\s*/).map((text) => numberTyped(text));
+    return low === undefined || high === undefined || low > high
+      ? `“${typed}” is no price: write 12, or 12–15.`
+      : set({ low, high });
+  };
+  return (
+    <tr>
+      <td title={by.join(', ')}>{name}</td>
+      <td className="num">
+        {by.length > 0 ? (
+          needed
+        ) : (
+          <InlineField
+            look="mono"
+            label={`How many of ${name}`}
+            value={String(needed)}
+            onCommit={count('wanted', 100_000)}
+          />
+        )}
+      </td>
+      <td>
+        <InlineField
+          look="mono"
+          label={`Spares of ${name}`}
+          value={String(spares)}
+          onCommit={count('spares', 10_000)}
+        />
+      </td>
+      <td>
+        <InlineField
+          look="mono"
+          label={`How many of ${name} there are`}
+          value={row?.have === undefined ? '' : String(have)}
+          placeholder="—"
+          onCommit={count('have', 100_000)}
+        />
+      </td>
+      <td className="num">{buy > 0 ? <b>{buy}</b> : <span className="soft">0</span>}</td>
+      <td>
+        <InlineField
+          look="mono"
+          label={`Price of ${name}`}
+          value={
+            row?.low === undefined
+              ? ''
+              : row.high === undefined || row.high === row.low
+                ? numberShown(row.low)
+                : `${numberShown(row.low)}–${numberShown(row.high)}`
+          }
+          placeholder="—"
+          onCommit={price}
+        />
+      </td>
+      <td>
+        <InlineField
+          look="mono"
+          label={`Days until ${name} comes`}
+          value={row?.days === undefined ? '' : String(row.days)}
+          placeholder="—"
+          onCommit={count('days', 2_000)}
+        />
+      </td>
+      <td className="num">{orderBy ?? ''}</td>
+      <td>
+        <InlineField
+          label={`What could be used instead of ${name}`}
+          value={row?.substitute ?? ''}
+          placeholder="—"
+          onCommit={(substitute) => set({ substitute: substitute === '' ? undefined : substitute })}
+        />
+      </td>
+      <td className="doings">
+        {by.length === 0 && (
+          <LinkButton
+            aria-label={`Remove ${name}`}
+            onClick={() =>
+              run(
+                setPart(show, name, {
+                  have: undefined,
+                  spares: undefined,
+                  low: undefined,
+                  high: undefined,
+                  days: undefined,
+                  substitute: undefined,
+                  wanted: undefined,
+                }),
+              )
+            }
+          >
+            Remove
+          </LinkButton>
+        )}
+      </td>
+    </tr>
+  );
+}

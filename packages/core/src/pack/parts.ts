@@ -1,0 +1,147 @@
+import { cableRuns } from '../build/runs.ts';
+import { type Command, command, set } from '../change/command.ts';
+import type { Show } from '../model/documents.ts';
+import { isDate, type PartRow, type Shopping } from '../model/pack.ts';
+import { inOrder } from '../model/documents.ts';
+import type { Rig } from '../model/rig.ts';
+
+/** Spares of each part, where nobody has said: two of every connector, one of what is whole (common practice). */
+export const usualSpares = { connector: 2, whole: 1, metre: 0 } as const;
+
+/** A part that the rig asks for. */
+export interface NeededPart {
+  readonly name: string;
+  readonly kind: keyof typeof usualSpares;
+  readonly needed: number;
+  /** The pieces or cables that ask for it. */
+  readonly by: readonly string[];
+}
+
+export interface PartToBuy extends NeededPart {
+  readonly row: PartRow | undefined;
+  readonly spares: number;
+  readonly have: number;
+  readonly buy: number;
+  /** Low and high for what is to be bought; null where no price is known. */
+  readonly price: readonly [low: number, high: number] | null;
+  /** The last day to order it so that it is there for the first show; null where that cannot be said. */
+  readonly orderBy: string | null;
+}
+
+/** Connectors by kind and angle, whole leads, metres of cable: counted from the patch. */
+export function neededParts(rig: Rig): readonly NeededPart[] {
+  const parts = new Map<string, { kind: NeededPart['kind']; needed: number; by: Set<string> }>();
+  const add = (name: string, kind: NeededPart['kind'], count: number, by: string): void => {
+    const part = parts.get(name) ?? { kind, needed: 0, by: new Set() };
+    part.needed += count;
+    part.by.add(by);
+    parts.set(name, part);
+  };
+  for (const { cable, ends, metres } of cableRuns(rig)) {
+    const name = {
+      signal: 'instrument',
+      speaker: 'loudspeaker',
+      midi: 'MIDI',
+      contact: 'contact',
+      expression: 'expression',
+      power: 'power',
+      mains: 'mains',
+    }[cable.kind];
+    if (cable.kind === 'mains') add('Mains lead', 'whole', 1, cable.tag);
+    else if (cable.kind === 'midi') add('MIDI cable', 'whole', 1, cable.tag);
+    else
+      for (const { connector, clears } of ends)
+        add(`${connector}${clears === 'angled' ? ', angled' : ''}`, 'connector', 1, cable.tag);
+    if (metres !== null && cable.kind !== 'mains' && cable.kind !== 'midi')
+      add(`Metre of ${name} cable`, 'metre', metres, cable.tag);
+    for (const id of cable.lead?.reverses ?? []) add('Reversing power lead', 'whole', 1, rig.devices[id]?.name ?? id);
+  }
+  for (const { name, type } of inOrder(rig.devices))
+    if (type.power?.needs?.battery) add('Block battery, 9 V', 'whole', 1, name);
+  return [...parts].map(([name, { kind, needed, by }]) => ({
+    name,
+    kind,
+    needed: Math.ceil(Math.round(needed * 1000) / 1000),
+    by: [...by],
+  }));
+}
+
+export const shoppingOf = ({ settings }: Rig): Shopping => settings.shop ?? {};
+
+/** What is to be bought: what the rig asks for and its spares, less what there is; and what is wanted besides. */
+export function partsToBuy(rig: Rig): readonly PartToBuy[] {
+  const { rows = [], firstShow } = shoppingOf(rig);
+  const needed = neededParts(rig);
+  const extra = rows
+    .filter(({ name }) => !needed.some((part) => part.name === name))
+    .map(({ name, wanted = 0 }): NeededPart => ({ name, kind: 'whole', needed: wanted, by: [] }));
+  return [...needed, ...extra].map((part) => {
+    const row = rows.find(({ name }) => name === part.name);
+    const spares = row?.spares ?? (part.by.length > 0 ? usualSpares[part.kind] : 0);
+    const have = row?.have ?? 0;
+    const buy = Math.max(0, part.needed + spares - have);
+    const [low, high] = [row?.low ?? row?.high, row?.high ?? row?.low];
+    return {
+      ...part,
+      row,
+      spares,
+      have,
+      buy,
+      price: low === undefined || high === undefined ? null : [low * buy, high * buy],
+      orderBy: buy > 0 && row?.days !== undefined && firstShow !== undefined ? dayBefore(firstShow, row.days) : null,
+    };
+  });
+}
+
+/** So many days before a date, as a date; null where it is none. */
+export function dayBefore(iso: string, days: number): string | null {
+  if (!isDate(iso)) return null;
+  const [year, month, day] = iso.split('-').map(Number);
+  const at = Date.UTC(year, month - 1, day);
+  // The thirtieth of February is none.
+  if (new Date(at).getUTCDate() !== day) return null;
+  return new Date(at - days * 86_400_000).toISOString().slice(0, 10);
+}
+
+export interface Bill {
+  readonly low: number;
+  readonly high: number;
+  /** Things to buy of which no price is known. */
+  readonly unpriced: number;
+  readonly overBudget: boolean;
+}
+
+export function billOf(rig: Rig): Bill {
+  const parts = partsToBuy(rig).filter(({ buy }) => buy > 0);
+  const low = parts.reduce((sum, { price }) => sum + (price?.[0] ?? 0), 0);
+  const { budget } = shoppingOf(rig);
+  return {
+    low,
+    high: parts.reduce((sum, { price }) => sum + (price?.[1] ?? 0), 0),
+    unpriced: parts.filter(({ price }) => price === null).length,
+    overBudget: budget !== undefined && low > budget,
+  };
+}
+
+export const setShopping = (show: Show, change: Partial<Shopping>): Command => {
+  const old = show.rig.settings.shop;
+  const next = Object.fromEntries(Object.entries({ ...old, ...change }).filter(([, value]) => value !== undefined));
+  return command('set-setting', { field: 'shop' }, [
+    set(['settings', 'shop'], Object.keys(next).length > 0 ? next : undefined, old),
+  ]);
+};
+
+/** What is known of one part; what is not said any more goes. */
+export function setPart(show: Show, name: string, change: Partial<PartRow>): Command {
+  const rows = shoppingOf(show.rig).rows ?? [];
+  const old = rows.find((row) => row.name === name);
+  const all = Object.entries({ ...old, ...change, name }).filter(([, value]) => value !== undefined);
+  const next = Object.fromEntries(all) as unknown as PartRow;
+  const isEmpty = all.length === 1;
+  const left = old
+    ? rows.flatMap((row) => (row !== old ? [row] : isEmpty ? [] : [next]))
+    : isEmpty
+      ? rows
+      : [...rows, next];
+  return setShopping(show, { rows: left.length > 0 ? left : undefined });
+}
