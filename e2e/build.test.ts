@@ -10,7 +10,7 @@ const field = async (name: string) => (await page.waitForSelector(`::-p-aria([na
 const answer = '.buildanswer';
 /** Puts something else into a field, by keys. */
 async function retype(name: string, text: string): Promise<void> {
-  await (await field(name)).focus();
+  await (await find(page, 'textbox', name)).focus();
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
@@ -84,6 +84,7 @@ test('a board: moved by keys, held, arranged, refused sizes, proved too small; c
 test('buy, pack and leave at home: dates, weights, ticks, a variant', async () => {
   await page.goto(running.url);
   await click(page, 'link', 'River-boat combo rig');
+  await find(page, 'heading', 'Overview');
   const rig = page.url().replace(/\/[a-z]+$/, '');
   await page.goto(`${rig}/build?view=buy`);
   await waitForText(page, 'main', 'without a price');
