@@ -24,6 +24,8 @@ const inTopic =
   (topic: string) =>
   (rule: string): boolean =>
     rule.startsWith(`${topic}/`) && !soundRules.has(rule);
+/** Told where cases are packed. */
+const flyingBattery = 'safety/flying-battery';
 const none = (): boolean => false;
 
 export const stations: readonly Station[] = [
@@ -39,9 +41,14 @@ export const stations: readonly Station[] = [
     to: 'power',
     name: 'Power',
     pieces: true,
-    holds: (rule) => inTopic('power')(rule) || inTopic('safety')(rule),
+    holds: (rule) => inTopic('power')(rule) || (inTopic('safety')(rule) && rule !== flyingBattery),
   },
-  { to: 'build', name: 'Build', pieces: true, holds: inTopic('build') },
+  {
+    to: 'build',
+    name: 'Build',
+    pieces: true,
+    holds: (rule) => inTopic('build')(rule) || rule === flyingBattery,
+  },
   { to: 'sounds', name: 'Sounds', gap: true, holds: (rule) => soundRules.has(rule) },
   { to: 'program', name: 'Program', holds: inTopic('midi') },
   { to: 'set', name: 'Set', holds: inTopic('show') },

@@ -56,8 +56,8 @@ export function neededParts(rig: Rig): readonly NeededPart[] {
       add(`Metre of ${name} cable`, 'metre', metres, cable.tag);
     for (const id of cable.lead?.reverses ?? []) add('Reversing power lead', 'whole', 1, rig.devices[id]?.name ?? id);
   }
-  for (const { name, type } of inOrder(rig.devices))
-    if (type.power?.needs?.battery) add('Block battery, 9 V', 'whole', 1, name);
+  for (const { name, type, power } of inOrder(rig.devices))
+    if (power?.onBattery === true && type.power?.needs?.battery) add('Block battery, 9 V', 'whole', 1, name);
   return [...parts].map(([name, { kind, needed, by }]) => ({
     name,
     kind,

@@ -181,7 +181,7 @@ function CaseRow({ filled }: { readonly filled: FilledCase }) {
         {unweighed > 0 ? 'at least ' : ''}
         {kilograms(grams)}
       </td>
-      <td>{heavy ? <b className="powerlow">{lift}</b> : lift}</td>
+      <td className="nowrap">{heavy ? <b className="powerlow">{lift}</b> : lift}</td>
       <td>
         <CellSelect
           label={`How ${each.name} travels`}
