@@ -191,7 +191,7 @@ export { overhang, overlaps, plugThatClears, standing, type Standing, tooTall } 
 export { type CableRun, cableRuns, cutListOf, type EndToMake } from './build/runs.ts';
 export { type CutList } from './build/cut.ts';
 export { touchesOf } from './build/touches.ts';
-export { setBoard, setBody, setReels } from './change/build.ts';
+export { setBoard, setBody, setBuy, setReels } from './change/build.ts';
 export { arrange, type Arranged, type ArrangeProgress, freeSpot } from './arrange/arrange.ts';
 export {
   type ArrangeProblem,

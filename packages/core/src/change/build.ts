@@ -1,4 +1,4 @@
-import type { Board, Body, Reel } from '../model/body.ts';
+import type { Board, Body, BuyFacts, Reel } from '../model/body.ts';
 import type { Show } from '../model/documents.ts';
 import { type Command, command, set } from './command.ts';
 
@@ -6,6 +6,12 @@ import { type Command, command, set } from './command.ts';
 export function setBody(show: Show, id: string, body: Body | undefined): Command {
   const device = show.rig.devices[id];
   return command('set-body', { device: device.name }, [set(['devices', id, 'type', 'body'], body, device.type.body)]);
+}
+
+/** What a device costs and how long it takes to come; undefined: nobody knows. */
+export function setBuy(show: Show, id: string, buy: BuyFacts | undefined): Command {
+  const device = show.rig.devices[id];
+  return command('set-body', { device: device.name }, [set(['devices', id, 'type', 'buy'], buy, device.type.buy)]);
 }
 
 /** What the pieces of a place stand on; undefined: nothing. */

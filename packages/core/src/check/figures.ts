@@ -1,4 +1,5 @@
 import type { Show } from '../model/documents.ts';
+import { powerInUse } from '../power/wired.ts';
 import type { Severity } from './define-rule.ts';
 import { check, contextOf } from './engine.ts';
 import { rules } from './rules/index.ts';
@@ -8,6 +9,14 @@ export interface Figures {
   readonly pieces: number;
   readonly cables: number;
   readonly plugs: number;
+  /** What all pieces weigh whose weight is known, in grams, and how many are not. */
+  readonly grams: number;
+  readonly unweighed: number;
+  /** Pieces that need an output of a supply, and outputs that feed something. */
+  readonly loads: number;
+  readonly outputs: number;
+  /** What the pieces cost whose price is known. */
+  readonly price: readonly [low: number, high: number];
   /** Slots with a sound that recall from anywhere, of all such. */
   readonly recall: number;
   readonly judged: number;
@@ -30,6 +39,7 @@ export function figuresOf(show: Show): Figures {
     pieces: Object.keys(show.rig.devices).length,
     cables: Object.keys(show.rig.cables).length,
     plugs: Object.values(show.rig.cables).reduce((sum, { plugs }) => sum + plugs.length, 0),
+    ...builtOf(show),
     recall: judgements.filter(({ verdict }) => verdict === 'recalls').length,
     judged: judgements.length,
     byFeet: byFeet.filter(({ failed }) => !failed).length,
@@ -46,6 +56,21 @@ export function figuresOf(show: Show): Figures {
   };
 }
 
+function builtOf({ rig }: Show): Pick<Figures, 'grams' | 'unweighed' | 'loads' | 'outputs' | 'price'> {
+  const types = Object.values(rig.devices).map(({ type }) => type);
+  const { feeds, loads } = powerInUse(rig);
+  return {
+    grams: types.reduce((sum, { body }) => sum + (body?.grams ?? 0), 0),
+    unweighed: types.filter(({ body }) => body?.grams === undefined).length,
+    loads: loads.length,
+    outputs: feeds.filter((feed) => feed.loads.length > 0).flatMap((feed) => feed.outputs).length,
+    price: [
+      types.reduce((sum, { buy }) => sum + (buy?.low ?? buy?.high ?? 0), 0),
+      types.reduce((sum, { buy }) => sum + (buy?.high ?? buy?.low ?? 0), 0),
+    ],
+  };
+}
+
 /** The figures in the order in which they are read. */
 export const figureRows: readonly { readonly label: string; readonly of: (figures: Figures) => string }[] = [
   { label: 'Sounds that recall from anywhere', of: ({ recall, judged }) => `${recall} of ${judged}` },
@@ -57,6 +82,16 @@ export const figureRows: readonly { readonly label: string; readonly of: (figure
   { label: 'Pieces', of: ({ pieces }) => String(pieces) },
   { label: 'Cables', of: ({ cables }) => String(cables) },
   { label: 'Plugs', of: ({ plugs }) => String(plugs) },
+  {
+    label: 'Weight of the pieces',
+    of: ({ grams, unweighed }) => `${unweighed > 0 ? 'at least ' : ''}${(grams / 1000).toFixed(1)} kg`,
+  },
+  { label: 'Pieces that need an output', of: ({ loads }) => String(loads) },
+  { label: 'Outputs in use', of: ({ outputs }) => String(outputs) },
+  {
+    label: 'Price of the pieces, as far as it is known',
+    of: ({ price: [low, high] }) => (high === 0 ? 'not known' : low === high ? String(low) : `${low} to ${high}`),
+  },
   { label: 'Findings that stop the show', of: ({ findings }) => String(findings['stops-the-show']) },
   { label: 'Findings to fix before load-in', of: ({ findings }) => String(findings['fix-before-load-in']) },
   { label: 'Findings worth knowing', of: ({ findings }) => String(findings['worth-knowing']) },

@@ -34,6 +34,7 @@ export function AtHomePage() {
                 <th>Pieces left</th>
                 <th>Need an output</th>
                 <th>Weigh</th>
+                <th>Cost</th>
                 <th>Which stay at home</th>
                 <th />
               </tr>
@@ -100,6 +101,13 @@ function PointRow({
         {figures.unweighed > 0 ? '≥ ' : ''}
         {(figures.grams / 1000).toFixed(1)} kg
       </td>
+      <td className="num">
+        {figures.price[1] === 0
+          ? ''
+          : figures.price[0] === figures.price[1]
+            ? figures.price[0]
+            : `${figures.price[0]}–${figures.price[1]}`}
+      </td>
       <td>{left.length === 0 ? <span className="soft">nothing</span> : left.map(name).join(', ')}</td>
       <td className="doings">
         {left.length > 0 && (
@@ -132,7 +140,7 @@ function LossRow({ point: { left, songs } }: { readonly point: AtHome }) {
   };
   return (
     <tr>
-      <td colSpan={8}>
+      <td colSpan={9}>
         <div className="buildlost">
           <p>{songs.length === 0 ? 'No song is lost.' : `Lost: ${songs.join(', ')}.`}</p>
           {lost.length > 0 && (

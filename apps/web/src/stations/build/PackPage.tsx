@@ -12,6 +12,8 @@ import {
   setPacking,
   tagLines,
   travels,
+  numberTyped,
+  usualLimits,
 } from '@yunta/core';
 import { useState } from 'react';
 import { useParams } from 'react-router';
@@ -23,7 +25,7 @@ import { InlineField } from '../../ui/InlineField.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { Notice } from '../../ui/Notice.tsx';
-import { wholeNumber } from '../../ui/numbers.ts';
+import { numberShown, wholeNumber } from '../../ui/numbers.ts';
 
 const travelWords = { ground: 'on the ground', hold: 'in the hold', cabin: 'in the cabin' } as const;
 const kilograms = (grams: number): string => `${(grams / 1000).toFixed(1)} kg`;
@@ -69,6 +71,11 @@ export function PackPage() {
               : `${missing} of ${all.length} still missing`}
         </span>
         <LinkButton onClick={addCase}>Add a case</LinkButton>
+        <span className="tools buildtools">
+          <Limit label="one hand lifts" field="oneHand" />
+          <Limit label="two hands" field="twoHands" />
+          <Limit label="two people" field="twoPeople" />
+        </span>
       </div>
       {cases.length > 0 && (
         <div className="sheet scroll-x">
@@ -135,6 +142,29 @@ export function PackPage() {
         banks, a board’s battery supply too, fly in the cabin only, terminals protected: check the airline.
       </p>
     </section>
+  );
+}
+
+/** What may be lifted, in kg; what is usual where nobody has said. */
+function Limit({ label, field }: { readonly label: string; readonly field: keyof typeof usualLimits }) {
+  const { show, attempt } = useShow();
+  const value = packingOf(show.rig)[field];
+  return (
+    <label className="buildseed">
+      <span className="soft">{label}</span>
+      <InlineField
+        look="boxed"
+        label={`What ${label === 'one hand lifts' ? 'one hand' : label} may lift`}
+        value={numberShown(value ?? usualLimits[field])}
+        unit="kg"
+        onCommit={(typed) => {
+          const kg = typed === '' ? undefined : numberTyped(typed);
+          return typed !== '' && !(kg !== undefined && kg >= 0.5 && kg <= 100)
+            ? `“${typed}” will not do: write 0.5 to 100 kg.`
+            : attempt(setPacking(show, { [field]: kg }));
+        }}
+      />
+    </label>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import { type Body, type Device, jacksOf, setBody, sides } from '@yunta/core';
+import { type Body, type Device, jacksOf, numberTyped, setBody, setBuy, sides } from '@yunta/core';
 import { useShow } from '../../../api/rig.tsx';
 import { Fold } from '../../../ui/Fold.tsx';
 import { InlineField } from '../../../ui/InlineField.tsx';
@@ -12,7 +12,14 @@ const sourceWords = { typical: 'typical', papers: 'its papers', measured: 'measu
 /** How large a piece is, what it weighs, and where its jacks are; a figure that is changed counts as measured. */
 export function OutlineFacts({ device, isOpen = false }: { readonly device: Device; readonly isOpen?: boolean }) {
   const { show, run, attempt } = useShow();
-  const { body } = device.type;
+  const { body, buy } = device.type;
+  const price = (typed: string): string | null => {
+    if (typed === '') return attempt(setBuy(show, device.id, undefined));
+    const [low, high = low] = typed.split(/\s*[–—-]\s*/).map((text) => numberTyped(text));
+    return low === undefined || high === undefined || low > high
+      ? `“${typed}” is no price: write 12, or 12–15.`
+      : attempt(setBuy(show, device.id, { ...buy, low, high }));
+  };
   const write = (change: Partial<Body>) => {
     const { from, ...rest } = body ?? usual;
     const all = Object.entries({ ...rest, ...change }).filter(([, value]) => value !== undefined);
@@ -31,7 +38,21 @@ export function OutlineFacts({ device, isOpen = false }: { readonly device: Devi
         : attempt(write({ [field]: value }));
     };
   return (
-    <Fold title="Outline" open={isOpen}>
+    <Fold title="Outline and price" open={isOpen}>
+      <div className="powerrow">
+        <span className="soft">Costs</span>
+        <InlineField
+          look="boxed"
+          label="Price"
+          value={
+            buy?.low === undefined
+              ? ''
+              : [buy.low, buy.high ?? buy.low].filter((each, i, all) => i === 0 || each !== all[0]).join('–')
+          }
+          placeholder="12, or 12–15"
+          onCommit={price}
+        />
+      </div>
       {!body ? (
         <LinkButton onClick={() => run(setBody(show, device.id, usual))}>Say how large it is</LinkButton>
       ) : (
