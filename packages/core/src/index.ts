@@ -188,7 +188,15 @@ export { type Board, type BoardSpot, type Body, type BodySide, type Reel, sides 
 export { type BoardOf, boardsOf, type PieceOn, type PlugOn } from './build/boards.ts';
 export { arrangeProblemOf, boardOf, placePieces, setSpot } from './build/arrangement.ts';
 export { overhang, overlaps, plugThatClears, standing, type Standing, tooTall } from './build/judge-board.ts';
-export { type CableRun, cableRuns, cutListOf, type EndToMake } from './build/runs.ts';
+export {
+  type CableRun,
+  cableRuns,
+  cutListOf,
+  type EndToMake,
+  type Loom,
+  loomsOf,
+  pluggingOrder,
+} from './build/runs.ts';
 export { type CutList } from './build/cut.ts';
 export { touchesOf } from './build/touches.ts';
 export { setBoard, setBody, setBuy, setReels } from './change/build.ts';

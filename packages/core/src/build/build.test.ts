@@ -16,7 +16,7 @@ import { ordinary } from '../testing/rule-rigs.ts';
 import { arrangeProblemOf, boardOf, placePieces, setSpot } from './arrangement.ts';
 import { boardsOf } from './boards.ts';
 import { overhang, overlaps, plugThatClears, standing } from './judge-board.ts';
-import { cableRuns, shortestRun, slack } from './runs.ts';
+import { cableRuns, loomsOf, pluggingOrder, shortestRun, slack } from './runs.ts';
 import { touchesOf } from './touches.ts';
 
 const done = (show: Show, steps: Parameters<typeof applySteps>[1]): Show => {
@@ -129,6 +129,27 @@ describe('cables', () => {
     expect(new Set(all)).toEqual(
       new Set(['6.3 mm plug', '6.3 mm plug, loudspeaker', 'five-pin plug, male', 'barrel 2.1 mm']),
     );
+  });
+});
+
+describe('looms and order', () => {
+  test('a loom is as long as its longest member', () => {
+    const show = onBoard();
+    const [first, second] = Object.keys(show.rig.cables);
+    const cables = {
+      ...show.rig.cables,
+      [first]: { ...show.rig.cables[first], loom: 'amp', length: 5 as never },
+      [second]: { ...show.rig.cables[second], loom: 'amp', length: 6 as never },
+    };
+    const looms = loomsOf(cableRuns({ ...show.rig, cables }));
+    expect(looms.map(({ name, metres, members, unknown }) => [name, metres, members.length, unknown])).toEqual([
+      ['amp', 6, 2, 0],
+    ]);
+  });
+  test('loudspeakers are plugged in first, the mains last', () => {
+    const kinds = pluggingOrder(cableRuns(demoShow().rig)).map(({ cable }) => cable.kind);
+    expect(kinds[0]).toBe('speaker');
+    expect(kinds.at(-1)).toBe('mains');
   });
 });
 

@@ -117,3 +117,34 @@ export function cutListOf({ settings }: Rig, runs: readonly CableRun[]): CutList
     reels.map(({ id, metres, carries }) => ({ name: id, metres, kind: carries ?? 'signal' })),
   );
 }
+
+/** Loudspeakers before anything is on, signal before messages, power behind, the mains last (common practice). */
+const plugOrder: readonly Cable['kind'][] = ['speaker', 'signal', 'contact', 'expression', 'midi', 'power', 'mains'];
+
+/** Cables in the order in which they are plugged in; they come out in the reverse, everything muted first. */
+export const pluggingOrder = (runs: readonly CableRun[]): readonly CableRun[] =>
+  [...runs].sort((a, b) => plugOrder.indexOf(a.cable.kind) - plugOrder.indexOf(b.cable.kind));
+
+/** Cables that are tied together. */
+export interface Loom {
+  readonly name: string;
+  readonly members: readonly CableRun[];
+  /** Of the longest member whose length is known; null where none is. */
+  readonly metres: number | null;
+  /** Members whose length nobody knows. */
+  readonly unknown: number;
+}
+
+export function loomsOf(runs: readonly CableRun[]): readonly Loom[] {
+  const names = [...new Set(runs.flatMap(({ cable }) => (cable.loom === null ? [] : [cable.loom])))];
+  return names.map((name) => {
+    const members = runs.filter(({ cable }) => cable.loom === name);
+    const known = members.flatMap(({ metres }) => (metres === null ? [] : [metres]));
+    return {
+      name,
+      members,
+      metres: known.length > 0 ? Math.max(...known) : null,
+      unknown: members.length - known.length,
+    };
+  });
+}

@@ -1,4 +1,4 @@
-import { cableRuns, cutListOf, type EndToMake } from '../build/runs.ts';
+import { cableRuns, cutListOf, type EndToMake, loomsOf, pluggingOrder } from '../build/runs.ts';
 import type { Show } from '../model/documents.ts';
 import { lengthLabel } from '../units/length.ts';
 import type { Metres } from '../units/quantities.ts';
@@ -15,7 +15,8 @@ export function cableSchedule({ rig }: Show): Sheet {
   const unit = rig.settings.lengthUnit;
   const label = (metres: number | null): string => (metres === null ? '' : lengthLabel(metres as Metres, unit));
   const runs = cableRuns(rig);
-  const looms = [...new Set(runs.map(({ cable }) => cable.loom))];
+  const looms = [...loomsOf(runs).map(({ name }) => name), null];
+  const loomLength = (name: string): string => label(loomsOf(runs).find((loom) => loom.name === name)!.metres);
   const reels = rig.settings.reels ?? [];
   const list = cutListOf(rig, runs);
   const kindOf = (id: string): string => reels.find((reel) => reel.id === id)?.kind ?? id;
@@ -26,7 +27,7 @@ export function cableSchedule({ rig }: Show): Sheet {
     columns: ['Tag', 'From', 'To', 'Length', 'Is'],
     groups: [
       ...looms.map((loom) => ({
-        heading: loom === null ? 'Single cables' : `Loom ${loom}`,
+        heading: loom === null ? 'Single cables' : [`Loom ${loom}`, loomLength(loom)].filter(Boolean).join(', '),
         lines: runs
           .filter(({ cable }) => cable.loom === loom)
           .map(({ cable, ends: [first, ...more], metres, runs: run }) => ({
@@ -40,6 +41,23 @@ export function cableSchedule({ rig }: Show): Sheet {
             ],
           })),
       })),
+      {
+        heading: 'Order of plugging: mute first, the mains last; out in the reverse',
+        lines: [
+          {
+            id: 'plugging',
+            cells: [
+              '',
+              pluggingOrder(runs)
+                .map(({ cable }) => cable.tag)
+                .join(', '),
+              '',
+              '',
+              '',
+            ],
+          },
+        ].filter(() => runs.length > 0),
+      },
       ...(reels.length === 0
         ? []
         : [

@@ -8,6 +8,8 @@ import {
   lengthIn,
   lengthLabel,
   lengthTyped,
+  loomsOf,
+  pluggingOrder,
   type Reel,
   setReels,
 } from '@yunta/core';
@@ -56,8 +58,46 @@ export function CableSheet() {
           </DataTable>
         </div>
       )}
+      {runs.length > 0 && <Looms runs={runs} />}
       <Reels runs={runs} />
     </section>
+  );
+}
+
+/** What is tied together, and in which order it is plugged in. */
+function Looms({ runs }: { readonly runs: readonly CableRun[] }) {
+  const { show } = useShow();
+  const unit = show.rig.settings.lengthUnit;
+  const looms = loomsOf(runs);
+  return (
+    <Fold title="Looms, and the order of plugging">
+      <div className="buildcuts">
+        {looms.length === 0 ? (
+          <p className="soft">No loom yet: name one beside the cables that are tied together.</p>
+        ) : (
+          <ul aria-label="Looms">
+            {looms.map(({ name, members, metres, unknown }) => (
+              <li key={name}>
+                <b>{name}</b>, {metres === null ? 'of no known length' : lengthLabel(metres as never, unit)}
+                {unknown > 0 ? `, ${unknown} of unknown length` : ''}:{' '}
+                {members.map(({ cable }) => cable.tag).join(', ')}
+              </li>
+            ))}
+          </ul>
+        )}
+        <p>
+          Mute first; then{' '}
+          {pluggingOrder(runs)
+            .map(({ cable }) => cable.tag)
+            .join(', ')}
+          .{' '}
+          <span className="soft">
+            Loudspeakers before anything is on, the mains last; out in the reverse, a valve amplifier switched off
+            first.
+          </span>
+        </p>
+      </div>
+    </Fold>
   );
 }
 
