@@ -60,7 +60,7 @@ export { nameShape } from './model/rig.ts';
 export { sharingProblems, withSongbook } from './model/sharing.ts';
 export { chosenSetList, partsInSetOrder } from './model/set-order.ts';
 export { differencesBetween, settingWords, type TypeDifference, typeDifferences } from './catalogue/differences.ts';
-export { libraryOf, typeOfToday } from './catalogue/library.ts';
+export { libraryOf, typeOfToday, typicalFactsFor } from './catalogue/library.ts';
 export { catalogue, type CatalogueEntry, findTypes, typeById } from './catalogue/types.ts';
 export * as editAnatomy from './design/edit-anatomy.ts';
 export { type JackWidth, jackWidths } from './design/edit-anatomy.ts';
@@ -199,7 +199,7 @@ export {
 } from './build/runs.ts';
 export { type CutList } from './build/cut.ts';
 export { touchesOf } from './build/touches.ts';
-export { setBoard, setBody, setBuy, setReels } from './change/build.ts';
+export { setBoard, setBody, setBuy, setReels, takeTypical, type TypicalFacts } from './change/build.ts';
 export { arrange, type Arranged, type ArrangeProgress, freeSpot } from './arrange/arrange.ts';
 export {
   type ArrangeProblem,

@@ -1,5 +1,5 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
-import type { DeviceType } from '../model/rig.ts';
+import type { Device, DeviceType } from '../model/rig.ts';
 import type { CatalogueEntry } from './entry.ts';
 import { catalogue } from './types.ts';
 
@@ -22,3 +22,15 @@ export const libraryOf = (own: readonly DeviceType[]): readonly CatalogueEntry[]
 /** What a piece's type is in a library today: the same one, of a later revision perhaps. */
 export const typeOfToday = (type: DeviceType, library: readonly CatalogueEntry[]): DeviceType | undefined =>
   library.find((entry) => entry.type.id === type.id)?.type;
+
+/** What types of today say of power and outline that devices of a rig do not say yet. */
+export const typicalFactsFor = (
+  devices: readonly Device[],
+  library: readonly CatalogueEntry[],
+): readonly { readonly id: string; readonly power: DeviceType['power']; readonly body: DeviceType['body'] }[] =>
+  devices.flatMap(({ id, type }) => {
+    const today = typeOfToday(type, library);
+    const power = type.power ? undefined : today?.power;
+    const body = type.body ? undefined : today?.body;
+    return power || body ? [{ id, power, body }] : [];
+  });

@@ -1,5 +1,6 @@
 import type { Board, Body, BuyFacts, Reel } from '../model/body.ts';
 import type { Show } from '../model/documents.ts';
+import type { TypePower } from '../model/power.ts';
 import { type Command, command, set } from './command.ts';
 
 /** The outline of a device's type; undefined: nobody knows it. */
@@ -24,3 +25,25 @@ export const setReels = (show: Show, reels: readonly Reel[]): Command =>
   command('set-setting', { field: 'reels' }, [
     set(['settings', 'reels'], reels.length > 0 ? reels : undefined, show.rig.settings.reels),
   ]);
+
+/** Facts that a device is given because its type has them today. */
+export interface TypicalFacts {
+  readonly id: string;
+  readonly power: TypePower | undefined;
+  readonly body: Body | undefined;
+}
+
+/** Gives devices of which nobody has said how they are powered or how large they are what is typical of their type. */
+export function takeTypical(show: Show, facts: readonly TypicalFacts[]): Command {
+  return command(
+    'take-typical',
+    { count: facts.length },
+    facts.flatMap(({ id, power, body }) => {
+      const { type } = show.rig.devices[id];
+      return [
+        ...(power && !type.power ? [set(['devices', id, 'type', 'power'], power, undefined)] : []),
+        ...(body && !type.body ? [set(['devices', id, 'type', 'body'], body, undefined)] : []),
+      ];
+    }),
+  );
+}

@@ -15,6 +15,7 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   disconnect: (f) => `Unplug ${f.cable}`,
   'leave-at-home': (f) => `Leave ${f.count} ${f.count === 1 ? 'piece' : 'pieces'} at home`,
   'put-in-case': (f) => `Pack ${f.device} elsewhere`,
+  'take-typical': (f) => `Take typical values for ${f.count} ${f.count === 1 ? 'piece' : 'pieces'}`,
   arrange: (f) => `Arrange ${f.count} ${f.count === 1 ? 'piece' : 'pieces'} on ${f.place}`,
   'set-spot': (f) => `Move ${f.device}`,
   'set-body': (f) => `Change the outline of ${f.device}`,

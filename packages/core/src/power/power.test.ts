@@ -8,6 +8,8 @@ import { isWiredAlike } from '../model/wiring.ts';
 import type { Show } from '../model/documents.ts';
 import type { Plug } from '../model/rig.ts';
 import { validateRig } from '../model/validate.ts';
+import { takeTypical } from '../change/build.ts';
+import { typicalFactsFor } from '../catalogue/library.ts';
 import { catalogue } from '../catalogue/types.ts';
 import { poweredTypes } from '../catalogue/power.ts';
 import { judgeSupply } from '../supply/judge.ts';
@@ -374,6 +376,29 @@ test('batteries: watt-hours by watts, milliampere-hours by milliamperes (worked 
     ['supply', 5.71],
     ['drive', 41.67],
   ]);
+});
+
+test('a rig from before: what its types say today is taken in one edit, and what was said stays', () => {
+  const show = withNeeds(powered(), 'drive', { ma: 33 });
+  const old = {
+    ...show,
+    rig: {
+      ...show.rig,
+      devices: Object.fromEntries(
+        Object.entries(show.rig.devices).map(([id, device]) => {
+          const { power: _, body: __, ...type } = device.type;
+          return [id, id === 'drive' ? device : { ...device, type }];
+        }),
+      ),
+      cables: {},
+    },
+  } as Show;
+  const facts = typicalFactsFor(Object.values(old.rig.devices), catalogue);
+  expect(facts.map(({ id }) => id)).toEqual(['switcher', 'combo', 'delay', 'cabinet', 'supply']);
+  const next = done(old, takeTypical(old, facts));
+  expect(next.rig.devices.delay.type.power).toEqual(show.rig.devices.delay.type.power);
+  expect(next.rig.devices.drive.type.power?.needs?.ma).toBe(33);
+  expect(typicalFactsFor(Object.values(next.rig.devices), catalogue)).toEqual([]);
 });
 
 describe('types', () => {

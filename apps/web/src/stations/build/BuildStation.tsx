@@ -5,6 +5,7 @@ import { useSearchParams } from 'react-router';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { StationHead } from '../../ui/StationHead.tsx';
+import { TakeTypical } from '../entry/TakeTypical.tsx';
 import { AtHomePage } from './AtHomePage.tsx';
 import { BoardSheet } from './BoardSheet.tsx';
 import { BuyPage } from './BuyPage.tsx';
@@ -42,6 +43,7 @@ export function BuildStation() {
           data={views.map(({ value, label }) => ({ value, label }))}
           onChange={(next) => setParams(next === 'board' ? {} : { view: next })}
         />
+        <TakeTypical />
         {view === 'board' && boards.length > 1 && (
           <CellSelect
             bordered

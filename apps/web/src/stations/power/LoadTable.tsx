@@ -16,6 +16,7 @@ import { DataTable } from '../../ui/DataTable.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
 import { rounded } from './Outputs.tsx';
+import { TakeTypical } from '../entry/TakeTypical.tsx';
 import { SpecialLeads } from './SpecialLeads.tsx';
 
 /** What needs power, what it needs, and what feeds it; those without power are marked. */
@@ -35,7 +36,7 @@ export function LoadTable({ power }: { readonly power: PowerInUse }) {
         <h2>Pieces</h2>
         <span className="soft">{rounded(power.loads.reduce((sum, { needs }) => sum + needs.ma, 0))} mA in all</span>
         <span className="tools">
-          <SpecialLeads />
+          <TakeTypical /> <SpecialLeads />
         </span>
       </div>
       {power.loads.length === 0 ? (
