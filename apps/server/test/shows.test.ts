@@ -26,8 +26,8 @@ describe('a new database', () => {
   test('is migrated and holds the demo', async () => {
     const { json } = await running.ask('GET', '/api/shows');
     expect(json).toEqual([
-      expect.objectContaining({ name: 'River-boat combo rig', revision: 0, devices: 11, sounds: 37 }),
-      expect.objectContaining({ name: 'Fly rig, no amp', devices: 11, sounds: 37 }),
+      expect.objectContaining({ name: 'River-boat combo rig', revision: 0, devices: 13, sounds: 37 }),
+      expect.objectContaining({ name: 'Fly rig, no amp', devices: 12, sounds: 37 }),
     ]);
   });
   test('health says that server and database are there', async () => {
