@@ -178,16 +178,16 @@ test('the whole job by keyboard alone: rig, sounds, slots, fault, fix', async ()
   await page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Add a cable');
   await typeLines(cables);
   await waitForText(page, 'main', '11 cables');
-  await altTo('4', 'Sounds');
+  await altTo('6', 'Sounds');
   await page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Add a sound');
   await typeLines(['Lead', 'Clean']);
   await altTo('3', 'Routing');
-  await altTo('4', 'Sounds');
+  await altTo('6', 'Sounds');
   await page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'gridcell');
   await fillMatrix();
   expect(await matrix()).toEqual(wanted);
 
-  await altTo('5', 'Program');
+  await altTo('7', 'Program');
   await tabTo('Put Lead on a switch');
   await press('Space', 'ArrowRight', 'Space');
   await waitForSaid(page, 'status', 'put on 1·2');
@@ -237,9 +237,9 @@ test('from a new sound to its proof in under 40 keys', async () => {
     keys += 1;
     await altTo(digit, station);
   };
-  await alt('7', 'Proof');
+  await alt('9', 'Proof');
   await waitForVerdict(page, 'From anywhere', '34 of 37 recall');
-  await alt('4', 'Sounds');
+  await alt('6', 'Sounds');
   await page.waitForFunction(() => document.activeElement?.getAttribute('role') === 'gridcell');
   // Back from the cells to the field above them.
   keys += 1;
@@ -250,12 +250,12 @@ test('from a new sound to its proof in under 40 keys', async () => {
   keys += 1;
   await (await page.waitForSelector('[role="gridcell"][aria-label^="Ebb, Compressor"]'))!.focus();
   await count('Space', 'ArrowRight', 'Space', 'ArrowRight', 'ArrowRight', 'Space');
-  await alt('5', 'Program');
+  await alt('7', 'Program');
   await tabTo('Put Ebb on a switch');
   keys += 1;
   await count('Space', 'Space');
   await waitForSaid(page, 'status', 'put on');
-  await alt('7', 'Proof');
+  await alt('9', 'Proof');
   await waitForVerdict(page, 'From anywhere', '35 of 38 recall');
   expect(keys).toBeLessThan(40);
 });

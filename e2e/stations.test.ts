@@ -141,7 +141,7 @@ describe('gear', () => {
     await find(page, 'heading', 'Tuner');
     await type(page, 'Add a device', 'preamp');
     await find(page, 'heading', 'Preamp');
-    await waitForText(page, 'main', '12 pieces');
+    await waitForText(page, 'main', '14 pieces');
   });
 });
 
@@ -212,9 +212,9 @@ describe('a Y cord in the patch', () => {
     const field = (await page.waitForSelector('::-p-aria([name="Add a cable"])'))!;
     for (let i = 0; i < ' + moon'.length; i += 1) await field.press('Backspace');
     await field.press('Enter');
-    await named('combobox', 'To 2 of C22');
+    await named('combobox', 'To 2 of C31');
     await saved(page);
-    expect(await textOf(page, 'main')).toContain('22 cables');
+    expect(await textOf(page, 'main')).toContain('31 cables');
   });
 });
 
@@ -467,7 +467,7 @@ describe('a column pasted from a spreadsheet', () => {
     await find(page, 'button', 'Add 2 devices');
     await waitForText(page, 'main', 'No device is called “unheard of”, and no type has these words.');
     await field.press('Enter');
-    await waitForText(page, 'main', '13 pieces');
+    await waitForText(page, 'main', '15 pieces');
     await waitForSaid(page, 'status', 'Added 2 devices. 1 line left, with why.');
     expect(await field.evaluate((node) => (node as HTMLTextAreaElement).value)).toBe('unheard of');
     await go('Sounds');

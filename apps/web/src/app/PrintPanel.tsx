@@ -8,7 +8,7 @@ import { download, fileName } from '../ui/download.ts';
 import { LinkButton } from '../ui/LinkButton.tsx';
 import { Notice } from '../ui/Notice.tsx';
 import type { PaperSize } from '../workers/pdf-types.ts';
-import { drawingOf, type Printable, printables, printedOf, sheetsOf, usualPaper } from './printing.ts';
+import { drawingOf, type Printable, printables, printedOf, sheetsOf, usuallyPrinted, usualPaper } from './printing.ts';
 
 /** What to print, on which paper; each sheet as a table too. */
 export function PrintPanel({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
@@ -30,7 +30,7 @@ function Choices({ onClose }: { readonly onClose: () => void }) {
   const { show } = useShow();
   const rig = useRig();
   const { pdf: pdfs, judge } = useServices();
-  const [chosen, setChosen] = useState<ReadonlySet<Printable>>(new Set(printables.map(([what]) => what)));
+  const [chosen, setChosen] = useState<ReadonlySet<Printable>>(new Set(usuallyPrinted));
   const [paper, setPaper] = useState<PaperSize>(usualPaper(navigator.language));
   const [state, setState] = useState<'idle' | 'printing' | { readonly reason: string }>('idle');
   const toggle = (what: Printable) => {
