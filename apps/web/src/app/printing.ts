@@ -35,7 +35,7 @@ export const printables = [
 ] as const;
 export type Printable = (typeof printables)[number][0];
 
-/** What is chosen to begin with: what is read on stage and at the rack; what is built, bought and packed is asked for. */
+/** What is chosen to begin with: what is read on stage; what is built, bought and packed is asked for. */
 export const usuallyPrinted: readonly Printable[] = printables
   .map(([what]) => what)
   .filter((what) => !['cables', 'shopping', 'packing', 'tags'].includes(what));

@@ -1,4 +1,4 @@
-import { openedType } from '../design/opened-type.ts';
+import { factsOf, openedType } from '../design/opened-type.ts';
 import type { Anatomy } from '../model/anatomy.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { type Show, splitRef } from '../model/documents.ts';
@@ -13,8 +13,23 @@ export function takeType(show: Show, id: string, type: DeviceType): Command {
   const device = show.rig.devices[id];
   return command('take-type', { device: device.name, type: type.name, revision: type.revision }, [
     ...prunings(device, anatomyOf(type)),
-    set(['devices', id, 'type'], type, device.type),
+    set(['devices', id, 'type'], { ...type, ...keptFacts(device.type, type) }, device.type),
   ]);
+}
+
+/**
+ * Power, outline and price where another type comes in: what somebody looked up or measured of the device stays, and
+ * so does what the new type says nothing of.
+ */
+function keptFacts(was: DeviceType, next: DeviceType): Pick<DeviceType, 'power' | 'body' | 'buy'> {
+  const known = <F extends { readonly from: string }>(old: F | undefined, other: F | undefined): F | undefined =>
+    old && (old.from !== 'typical' || !other) ? old : other;
+  return factsOf({
+    ...was,
+    power: known(was.power, next.power),
+    body: known(was.body, next.body),
+    buy: was.buy ?? next.buy,
+  });
 }
 
 /** Writes out all that is inside a device, so that each thing of it can be changed; it behaves as before. */

@@ -18,6 +18,14 @@ export const openedType = (type: DeviceType, id: string): DeviceType =>
         archetype: declared.id,
         // Through JSON: as a file would hold it, without fields that hold nothing.
         params: { anatomy: JSON.parse(JSON.stringify(anatomyOf(type))) as unknown },
+        ...factsOf(type),
       };
+
+/** What a type says of power, outline and price: none of it is inside. */
+export const factsOf = ({ power, body, buy }: DeviceType): Pick<DeviceType, 'power' | 'body' | 'buy'> => ({
+  ...(power ? { power } : {}),
+  ...(body ? { body } : {}),
+  ...(buy ? { buy } : {}),
+});
 
 export const withAnatomy = (type: DeviceType, anatomy: unknown): DeviceType => ({ ...type, params: { anatomy } });

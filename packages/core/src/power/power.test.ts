@@ -10,7 +10,8 @@ import type { Plug } from '../model/rig.ts';
 import { validateRig } from '../model/validate.ts';
 import { takeTypical } from '../change/build.ts';
 import { typicalFactsFor } from '../catalogue/library.ts';
-import { catalogue } from '../catalogue/types.ts';
+import { openDevice, takeType } from '../change/set-anatomy.ts';
+import { catalogue, typeById } from '../catalogue/types.ts';
 import { poweredTypes } from '../catalogue/power.ts';
 import { judgeSupply } from '../supply/judge.ts';
 import {
@@ -399,6 +400,18 @@ test('a rig from before: what its types say today is taken in one edit, and what
   expect(next.rig.devices.delay.type.power).toEqual(show.rig.devices.delay.type.power);
   expect(next.rig.devices.drive.type.power?.needs?.ma).toBe(33);
   expect(typicalFactsFor(Object.values(next.rig.devices), catalogue)).toEqual([]);
+});
+
+test('written out, or of another type, a device keeps its jacks of power and what was looked up', () => {
+  const show = withNeeds(lookedUp(powered()), 'drive', { ma: 33 });
+  const opened = done(show, openDevice(show, 'drive', 'own'));
+  expect(opened.rig.devices.drive.type.power).toEqual(show.rig.devices.drive.type.power);
+  expect(opened.rig.devices.drive.type.body).toEqual(show.rig.devices.drive.type.body);
+  const { power: _, ...bare } = typeById('distortion').type;
+  const taken = done(show, takeType(show, 'drive', bare));
+  expect(taken.rig.devices.drive.type.power?.needs?.ma).toBe(33);
+  const typical = done(powered(), takeType(powered(), 'drive', typeById('distortion').type));
+  expect(typical.rig.devices.drive.type.power).toEqual(typeById('distortion').type.power);
 });
 
 describe('types', () => {
