@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import type { AllocationProblem } from '@yunta/core';
-import { Random, randomAllocation } from '@yunta/core/testing';
+import { type AllocationProblem, judgeArrangement } from '@yunta/core';
+import { boardArrangement, powered, Random, randomAllocation } from '@yunta/core/testing';
 import { Planning } from './planning.ts';
 
 const turn = () => new Promise<void>((resolve) => setImmediate(resolve));
@@ -61,4 +61,30 @@ describe('a plan', () => {
     };
     expect(await new Planning(turn).fewestLoops('f', problem)).toBe(2);
   });
+});
+
+describe('positions on a board', () => {
+  test('are the best that were met in the time, and stopped before with the best so far', async () => {
+    const problem = boardArrangement(new Random(1), 8);
+    const told = await new Planning(turn).arrange('a', problem, 1, 200);
+    expect('refused' in told ? null : judgeArrangement(problem, told.best!)).toEqual('cost' in told && told.cost);
+    const planning = new Planning(turn);
+    const began = performance.now();
+    const stopped = planning.arrange('a', problem, 1, 60_000);
+    setTimeout(() => {
+      planning.stop('a');
+    }, 150);
+    expect(await stopped).toMatchObject({ isProved: false });
+    expect(performance.now() - began).toBeLessThan(30_000);
+  });
+  test('of a board that cannot be are refused', async () => {
+    const problem = boardArrangement(new Random(1), 2);
+    const told = await new Planning(turn).arrange('a', { ...problem, board: { ...problem.board, width: 1e9 } }, 1, 50);
+    expect('refused' in told && told.refused[0].pointer).toBe('/board/width');
+  });
+});
+
+test('power is planned, and all numbers of the plan are proved', async () => {
+  const { rig } = powered();
+  expect(await new Planning(turn).power('p', rig)).toMatchObject({ is: 'planned', plan: { found: { proved: 7 } } });
 });

@@ -104,20 +104,10 @@ export class Planning {
     const checked = checkArrange(problem);
     if (!checked.ok) return { refused: checked.problems };
     const end = performance.now() + milliseconds;
-    this.stop(name);
-    const mine = this.asked.get(name);
-    const steps = arrange(problem, seed, Infinity);
-    for (let last = performance.now(); ;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-      const ended = { ...step.value, isProved: false, cannot: undefined };
-      if (performance.now() > end) return ended;
-      if (performance.now() - last < 40) continue;
-      await this.turn();
-      if (this.asked.get(name) !== mine) return ended;
-      void onProgress?.(step.value);
-      last = performance.now();
-    }
+    const steps = until(arrange(problem, seed, Infinity), () => performance.now() > end);
+    const found = await this.inSlices(name, steps, (progress) => void onProgress?.(progress));
+    if ('done' in found && 'isProved' in found.done) return found.done;
+    return { ...('done' in found ? found.done : found.stopped), isProved: false, cannot: undefined };
   }
 
   stop(name: string): void {
@@ -127,5 +117,14 @@ export class Planning {
   /** What there is to count of a rig, judged anew. */
   figures(show: Show): Figures {
     return figuresOf(show);
+  }
+}
+
+/** The same steps, ended with the last of them where they are over time. */
+function* until<S, T>(steps: Generator<S, T>, isOver: () => boolean): Generator<S, S | T> {
+  for (;;) {
+    const step = steps.next();
+    if (step.done || isOver()) return step.value;
+    yield step.value;
   }
 }

@@ -1,9 +1,9 @@
 import { type Command, command, set } from '../change/command.ts';
 import type { ArrangeProblem, Arrangement } from '../arrange/problem.ts';
-import { plugRoom } from '../model/body.ts';
 import type { Show } from '../model/documents.ts';
 import type { BoardSpot } from '../model/body.ts';
 import { boardAt, type BoardOf, type PieceOn } from './boards.ts';
+import { roomAt } from './judge-board.ts';
 import { touchesOf } from './touches.ts';
 
 /** Positions are looked at so many mm apart where the surface has no holes. */
@@ -24,19 +24,17 @@ export function arrangeProblemOf(show: Show, { board, pieces }: BoardOf): Arrang
       width: piece.body.width,
       depth: piece.body.depth,
       height: piece.body.height,
-      clear: clearOf(piece),
+      clear: {
+        left: roomAt(piece, 'left'),
+        right: roomAt(piece, 'right'),
+        front: roomAt(piece, 'front'),
+        back: roomAt(piece, 'back'),
+      },
       touches: touches.get(piece.device.id) ?? 0,
       ...(piece.isHeld && piece.spot ? { held: piece.spot } : {}),
     })),
     links: linksOf(pieces),
   };
-}
-
-/** The room that angled plugs need at each side that has any. */
-export function clearOf({ plugs }: PieceOn): ArrangeProblem['pieces'][number]['clear'] {
-  const at = (side: string): number =>
-    Math.max(0, ...plugs.filter((plug) => plug.side === side).map(({ carries }) => plugRoom[carries].angled));
-  return { left: at('left'), right: at('right'), front: at('front'), back: at('back') };
 }
 
 /** Each cable between two pieces of the board, from its first end there to each other. */

@@ -49,7 +49,7 @@ export function freeBefore(board: BoardOf, piece: Standing, { side, point }: Plu
       front: at.y - (spot.y + body.depth),
       back: spot.y - at.y,
     }[side];
-    if (gap >= 0) free = Math.min(free, gap - roomOf(other, opposite[side]));
+    if (gap >= 0) free = Math.min(free, gap - roomAt(other, opposite[side]));
   }
   return free;
 }
@@ -61,7 +61,8 @@ const opposite: Readonly<Record<Exclude<BodySide, 'top'>, BodySide>> = {
   back: 'front',
 };
 
-const roomOf = ({ plugs }: PieceOn, side: BodySide): number =>
+/** The mm that angled plugs need at a side of a piece; 0 where none is plugged in there. */
+export const roomAt = ({ plugs }: PieceOn, side: BodySide): number =>
   Math.max(0, ...plugs.filter((plug) => plug.side === side).map(({ carries }) => plugRoom[carries].angled));
 
 /** The plug that clears: straight where there is room for one, else at an angle; none where even that has no room. */

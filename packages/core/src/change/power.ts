@@ -10,7 +10,6 @@ import {
   type UnitPower,
 } from '../model/power.ts';
 import type { Cable, Plug, Rig } from '../model/rig.ts';
-import { problem, type Problem } from '../units/problem.ts';
 import { sameData } from '../units/same-data.ts';
 import { type Command, command, remove, set } from './command.ts';
 import { connect } from './commands.ts';
@@ -25,24 +24,6 @@ export function setTypePower(show: Show, id: string, power: TypePower | undefine
     ...gone.flatMap((jack) => unplugSteps(show.rig, { device: device.id, jack: jack.id })),
     set(['devices', id, 'type', 'power'], power, device.type.power),
   ]);
-}
-
-/** What still hangs on a jack that power facts would no longer have. */
-export function powerStillNeeded({ rig }: Show, id: string, power: TypePower | undefined): Problem | undefined {
-  const left = new Set(powerJacksOf(power).map((jack) => jack.id));
-  for (const cable of Object.values(rig.cables))
-    for (const plug of cable.plugs)
-      if (
-        plug.device === id &&
-        !left.has(plug.jack) &&
-        powerJacksOf(rig.devices[id].type.power).some((jack) => jack.id === plug.jack)
-      )
-        return problem('', 'in-use', {
-          what: 'Jack',
-          id: jackOf(rig.devices[id], plug.jack)?.label ?? plug.jack,
-          by: `cable ${cable.tag}`,
-        });
-  return undefined;
 }
 
 /** How one unit is powered: battery, voltages, held. */

@@ -1,4 +1,4 @@
-import { type DataOf, decimal, id, integer, list, object, oneOf, text, yesNo } from './shape.ts';
+import { type DataOf, decimal, id, integer, list, object, oneOf, text } from './shape.ts';
 
 /** How a case travels: in the hold of an aircraft, in its cabin, or on the ground. */
 export const travels = ['ground', 'hold', 'cabin'] as const;
@@ -58,7 +58,6 @@ const partShape = object(
     substitute: text(200, 1),
     /** Bought though nothing in the rig asks for it. */
     wanted: integer(0, 100_000),
-    done: yesNo,
   },
 );
 export interface PartRow extends DataOf<typeof partShape> {}

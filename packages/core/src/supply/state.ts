@@ -233,14 +233,11 @@ export class SupplyState {
     }
   }
 
-  /** The plan with the choices as given, or as far as they are left the first of each. */
-  plan(choices?: readonly number[]): SupplyPlan {
-    return {
-      seats: this.seats.map((seat) => seat ?? 'unpowered'),
-      choices:
-        choices ?? this.problem.feeds.map((_, f) => (this.count[f] > 0 ? Math.max(0, firstBit(this.left[f])) : 0)),
-    };
-  }
+  /** The plan, each feed set to one of its choices. */
+  plan = (choices: readonly number[]): SupplyPlan => ({
+    seats: this.seats.map((seat) => seat ?? 'unpowered'),
+    choices,
+  });
 
   /**
    * Of the choices left of a feed those that no other beats: one that gives as much and takes as little of every limit
@@ -266,8 +263,6 @@ export class SupplyState {
       .map(({ c }) => c);
   }
 }
-
-export const firstBit = (mask: number): number => (mask === 0 ? -1 : 31 - Math.clz32(mask & -mask));
 
 function maskOf<T>(all: readonly T[], holds: (one: T) => boolean): number {
   let mask = 0;

@@ -28,7 +28,7 @@ export function AtHomePage() {
           <DataTable className="build">
             <thead>
               <tr>
-                <th>Stay</th>
+                <th>At home</th>
                 <th>Songs lost</th>
                 <th style={{ width: 130 }} />
                 <th>Pieces left</th>

@@ -47,7 +47,7 @@ export function SpecialLeads() {
         />
       </label>
       <label>
-        chains{' '}
+        chains, plugs of each{' '}
         <InlineField
           look="boxed"
           label="Chain leads, plugs of each"

@@ -1,5 +1,5 @@
 import { defineRule } from '../../define-rule.ts';
-import { basis, graded, plannedPower } from '../../power-queries.ts';
+import { basis, plannedPower } from '../../power-queries.ts';
 
 export const noPower = defineRule({
   meta: {
@@ -20,7 +20,6 @@ export const noPower = defineRule({
       .map((load) => ({
         messageId: load.by === 'loose' ? ('loose' as const) : ('nothing' as const),
         at: { device: load.device.id },
-        ...graded('stops-the-show', []),
         data: {
           device: load.device.name,
           ma: load.needs.ma,
