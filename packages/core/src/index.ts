@@ -187,7 +187,15 @@ export { cableSchedule, endWords } from './paper/cable-schedule.ts';
 export { type Board, type BoardSpot, type Body, type BodySide, type Reel, sides } from './model/body.ts';
 export { type BoardOf, boardsOf, type PieceOn, type PlugOn } from './build/boards.ts';
 export { arrangeProblemOf, boardOf, placePieces, setSpot } from './build/arrangement.ts';
-export { overhang, overlaps, plugThatClears, standing, type Standing, tooTall } from './build/judge-board.ts';
+export {
+  boardFigures,
+  overhang,
+  overlaps,
+  plugThatClears,
+  standing,
+  type Standing,
+  tooTall,
+} from './build/judge-board.ts';
 export {
   type CableRun,
   cableRuns,

@@ -15,7 +15,7 @@ import { withPowerCable } from '../testing/power-rigs.ts';
 import { ordinary } from '../testing/rule-rigs.ts';
 import { arrangeProblemOf, boardOf, placePieces, setSpot } from './arrangement.ts';
 import { boardsOf } from './boards.ts';
-import { overhang, overlaps, plugThatClears, standing } from './judge-board.ts';
+import { boardFigures, overhang, overlaps, plugThatClears, standing } from './judge-board.ts';
 import { cableRuns, loomsOf, pluggingOrder, shortestRun, slack } from './runs.ts';
 import { touchesOf } from './touches.ts';
 
@@ -91,6 +91,10 @@ describe('a board', () => {
         if (piece.device.id !== 'drive') expect(plugThatClears(after, piece, plug)).not.toBe('none');
     expect(applySteps(next, invertSteps(command.steps))).toEqual({ ok: true, value: show });
     expect(placePieces(after, best!)).toBeNull();
+  });
+  test('says what stands, what it weighs and what share it takes (worked by hand)', () => {
+    // Switcher 1000, drive 400, delay 800, supply 900 g; 20700, 8400, 18850 and 17100 of 320000 mm².
+    expect(boardFigures(boardOf(onBoard(), 'board')!)).toEqual({ stand: 4, wrong: 0, grams: 3_100, percent: 20 });
   });
   test('changes neither signal nor proof', () => {
     const show = onBoard();

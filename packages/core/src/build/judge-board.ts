@@ -71,3 +71,22 @@ export function plugThatClears(board: BoardOf, piece: Standing, plug: PlugOn): '
   const room = plugRoom[plug.carries];
   return free >= room.straight ? 'straight' : free >= room.angled ? 'angled' : 'none';
 }
+
+/** How many pieces stand, how many not as they can, what all weigh with the board, and the share of its area. */
+export interface BoardFigures {
+  readonly stand: number;
+  readonly wrong: number;
+  readonly grams: number;
+  readonly percent: number;
+}
+
+export function boardFigures(board: BoardOf): BoardFigures {
+  const here = standing(board);
+  const area = board.pieces.reduce((sum, { body }) => sum + body.width * body.depth, 0);
+  return {
+    stand: here.length,
+    wrong: overlaps(board).length + here.filter((piece) => overhang(board, piece) > 0).length,
+    grams: board.pieces.reduce((sum, { body }) => sum + (body.grams ?? 0), board.board.grams ?? 0),
+    percent: Math.round((area / (board.board.width * board.board.depth)) * 100),
+  };
+}

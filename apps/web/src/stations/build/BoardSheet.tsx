@@ -1,13 +1,12 @@
 import { Button, Checkbox } from '@mantine/core';
 import {
   arrangeProblemOf,
+  boardFigures,
   type Board,
   type BoardOf,
   type CannotFit,
   costOfArrangement,
   inOrder,
-  overhang,
-  overlaps,
   placePieces,
   setBoard,
   standing,
@@ -37,18 +36,14 @@ export function BoardSheet({ board }: { readonly board: BoardOf }) {
   const solver = useArranged(problem);
   const [seed, setSeed] = useState(1);
   const [time, setTime] = useState('2000');
-  const here = standing(board);
-  const weight = board.pieces.reduce((sum, { body }) => sum + (body.grams ?? 0), board.board.grams ?? 0);
-  const used = board.pieces.reduce((sum, { body }) => sum + body.width * body.depth, 0);
-  const wrong = overlaps(board).length + here.filter((piece) => overhang(board, piece) > 0).length;
+  const { stand, wrong, grams, percent } = boardFigures(board);
   return (
     <section aria-label={board.place.name}>
       <div className="sectionhead">
         <h2>{board.place.name}</h2>
         <span className="soft">
-          {here.length} of {board.pieces.length} pieces stand on it
-          {wrong > 0 ? `, ${wrong} not as they can` : ''}; {(weight / 1000).toFixed(1)} kg;{' '}
-          {Math.round((used / (board.board.width * board.board.depth)) * 100)} % of its area
+          {stand} of {board.pieces.length} pieces stand on it
+          {wrong > 0 ? `, ${wrong} not as they can` : ''}; {(grams / 1000).toFixed(1)} kg; {percent} % of its area
         </span>
         <span className="tools buildtools">
           <label className="buildseed">
