@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
-import type { ElementHandle, Page } from 'puppeteer-core';
+import type { ElementHandle, HTTPRequest, Page } from 'puppeteer-core';
 import { axeFaults, choose, click, find, go, saved, textOf, waitForSaid, waitForText } from './browsing.ts';
 import { opened } from './opened.ts';
 
@@ -120,6 +120,23 @@ test('a device made in the editor: drawn, traced, kept, taken elsewhere, and tak
   await waitForSaid(page, 'alert', 'The type was not kept. This changed in the meantime');
   await click(page, 'button', 'Dismiss');
   await click(page, 'button', 'Back to the gear');
+});
+
+test('a line entered while the own types are on their way waits for them', async () => {
+  const held: HTTPRequest[] = [];
+  const hold = (request: HTTPRequest) => {
+    if (new URL(request.url()).pathname === '/api/types') held.push(request);
+    else void request.continue();
+  };
+  await page.setRequestInterception(true);
+  page.on('request', hold);
+  await newRig('Early rig', 'guitar > odd box > amp');
+  expect(held).not.toEqual([]);
+  await waitForText(page, 'main', '0 pieces');
+  await Promise.all(held.map((request) => request.continue()));
+  await waitForText(page, 'main', '3 pieces');
+  page.off('request', hold);
+  await page.setRequestInterception(false);
 });
 
 test('types go out as a file and come in from one; a bad one is refused whole', async () => {

@@ -12,6 +12,8 @@ export interface Library {
   readonly own: readonly KeptType[];
   /** All that a name may mean: one's own first, then the generic ones. */
   readonly entries: readonly CatalogueEntry[];
+  /** One's own types are on their way for the first time: a name may mean more in a moment. */
+  readonly isComing: boolean;
   readonly error: Error | null;
 }
 
@@ -20,7 +22,8 @@ export function useLibrary(): Library {
   const types = useQuery({ queryKey: key, queryFn: listTypes });
   const own = types.data ?? none;
   const entries = useMemo(() => (own.length === 0 ? catalogue : libraryOf(own.map(({ type }) => type))), [own]);
-  return { own, entries, error: types.error };
+  const isComing = types.isPending && types.fetchStatus === 'fetching' && types.failureCount === 0;
+  return { own, entries, isComing, error: types.error };
 }
 
 interface Keeping {

@@ -8,7 +8,7 @@ import {
   readRigText,
   type RigText,
 } from '@yunta/core';
-import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { useLibrary } from '../../api/library.ts';
 import { useShow } from '../../api/rig.tsx';
 import { ReadRows } from './ReadRows.tsx';
@@ -23,11 +23,12 @@ const kinds = { device: 'on the rig', jack: 'jack', type: 'new' } as const;
  */
 export function RigEntry({ label, placeholder }: { readonly label: string; readonly placeholder: string }) {
   const { show, run, selectDevice } = useShow();
-  const { entries: library } = useLibrary();
+  const { entries: library, isComing } = useLibrary();
   const unit = show.rig.settings.lengthUnit ?? 'm';
   const [text, setText] = useState('');
   const [choices, setChoices] = useState<Choices>({});
   const [said, setSaid] = useState('');
+  const [isAsked, setAsked] = useState(false);
   const [completion, setCompletion] = useState(noCompletion);
   const area = useRef<HTMLTextAreaElement>(null);
   const list = useCombobox({ onDropdownClose: () => list.resetSelectedOption() });
@@ -53,6 +54,7 @@ export function RigEntry({ label, placeholder }: { readonly label: string; reado
     requestAnimationFrame(() => area.current?.setSelectionRange(caret, caret));
   };
   const add = () => {
+    setAsked(false);
     const now = readRigText(show, text, { choices, bare: unit, library });
     const command = addRigText(show, now);
     list.closeDropdown();
@@ -64,6 +66,12 @@ export function RigEntry({ label, placeholder }: { readonly label: string; reado
     const added = now.rows.flatMap((row) => row.adds);
     if (added.length === 1) selectDevice(added[0].id);
   };
+  // A line entered before one's own types are there waits for them: a name of theirs would be refused as unknown.
+  const addAsked = useEffectEvent(add);
+  useEffect(() => {
+    if (isAsked && !isComing) addAsked();
+  }, [isAsked, isComing]);
+  const ask = () => (isComing ? setAsked(true) : add());
   const isOpen = list.dropdownOpened && completion.options.length > 0;
   return (
     <div className={`sheet ${styles.entry}`}>
@@ -71,7 +79,7 @@ export function RigEntry({ label, placeholder }: { readonly label: string; reado
         className="addline"
         onSubmit={(event) => {
           event.preventDefault();
-          add();
+          ask();
         }}
       >
         <Combobox store={list} onOptionSubmit={complete} shadow="none" position="bottom-start" width={320} withinPortal>
@@ -100,7 +108,7 @@ export function RigEntry({ label, placeholder }: { readonly label: string; reado
                   complete(completion.options[Math.max(0, list.getSelectedOptionIndex())].text);
                 } else if (event.key === 'Enter' && !event.shiftKey && list.getSelectedOptionIndex() < 0) {
                   event.preventDefault();
-                  add();
+                  ask();
                 }
               }}
             />
