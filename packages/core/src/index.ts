@@ -181,10 +181,30 @@ export {
   unpacked,
   usualLimits,
 } from './pack/cases.ts';
-export { type Bill, billOf, partsToBuy, type PartToBuy, setPart, setShopping, shoppingOf } from './pack/parts.ts';
+export {
+  type Bill,
+  bandOf,
+  billOf,
+  partsToBuy,
+  type PartToBuy,
+  setPart,
+  setShopping,
+  shoppingOf,
+  substitutesFor,
+} from './pack/parts.ts';
 export { packingList, shoppingList, tagSheet } from './paper/packing.ts';
 export { cableSchedule, endWords } from './paper/cable-schedule.ts';
-export { type Board, type BoardSpot, type Body, type BodySide, type Reel, sides } from './model/body.ts';
+export {
+  type Board,
+  type BoardSpot,
+  type Body,
+  type BodySide,
+  type BuyFacts,
+  type Edge,
+  edges,
+  type Reel,
+  sides,
+} from './model/body.ts';
 export { type BoardOf, boardsOf, type PieceOn, type PlugOn } from './build/boards.ts';
 export { arrangeProblemOf, boardOf, placePieces, setSpot } from './build/arrangement.ts';
 export {
@@ -206,6 +226,8 @@ export {
   pluggingOrder,
 } from './build/runs.ts';
 export { type CutList } from './build/cut.ts';
+export { lineEndWords, type LineThrough, linesThrough } from './build/lines.ts';
+export { endChoices, jackChoices, plugFits, plugFor } from './model/connectors.ts';
 export { touchesOf } from './build/touches.ts';
 export { setBoard, setBody, setBuy, setReels, takeTypical, type TypicalFacts } from './change/build.ts';
 export { arrange, type Arranged, type ArrangeProgress, freeSpot } from './arrange/arrange.ts';
@@ -291,7 +313,7 @@ export { jsonSize } from './formats/json-size.ts';
 export { repairShow } from './change/repair.ts';
 export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './formats/json.ts';
 export { lengthIn, lengthLabel } from './units/length.ts';
-export { lengthTyped, numberTyped } from './units/typed.ts';
+export { lengthTyped, numberTyped, rangeText, rangeTyped } from './units/typed.ts';
 export { assertNever, describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';
 export type { Evidence } from './why/evidence.ts';
 export * as why from './why/index.ts';

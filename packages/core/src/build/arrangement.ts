@@ -52,10 +52,10 @@ function linksOf(pieces: readonly PieceOn[]): ArrangeProblem['links'] {
 
 /** The arrangement as the rig: one edit. Null where every piece stands so already. */
 export function placePieces({ place, pieces }: BoardOf, spots: Arrangement): Command | null {
-  const steps = pieces.flatMap(({ device, spot, turn, isHeld }, i) => {
+  const steps = pieces.flatMap(({ device, spot }, i) => {
     const { x, y } = spots[i];
     if (spot?.x === x && spot.y === y) return [];
-    const at: BoardSpot = { x, y, ...(turn === 0 ? {} : { turn: turn as 90 }), ...(isHeld ? { held: 1 } : {}) };
+    const at: BoardSpot = { ...device.at, x, y };
     return [set(['devices', device.id, 'at'], at, device.at)];
   });
   return steps.length > 0 ? command('arrange', { place: place.name, count: steps.length }, steps) : null;

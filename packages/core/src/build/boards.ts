@@ -1,8 +1,10 @@
 import { inOrder } from '../model/documents.ts';
 import {
+  across,
   type Board,
   type Body,
   type BodySide,
+  type Edge,
   jackPoint,
   sideOf,
   turned,
@@ -25,8 +27,11 @@ export interface PieceOn {
   readonly device: Device;
   /** As it is turned. */
   readonly body: Body;
-  readonly spot: { readonly x: number; readonly y: number } | undefined;
+  readonly spot: Point | undefined;
   readonly turn: number;
+  /** The edge of the board that it is let into. */
+  readonly edge: Edge | undefined;
+  /** Stays where it is: as told, or since it is let into the edge. */
   readonly isHeld: boolean;
   /** What is plugged in, with its point from the piece's left front corner and the side that it leaves by. */
   readonly plugs: readonly PlugOn[];
@@ -38,7 +43,12 @@ export interface PlugOn {
   readonly label: string;
   readonly carries: 'signal' | 'midi' | 'contact' | 'expression' | 'power' | 'mains';
   readonly side: BodySide;
-  readonly point: { readonly x: number; readonly y: number };
+  readonly point: Point;
+}
+
+export interface Point {
+  readonly x: number;
+  readonly y: number;
 }
 
 /** The boards of a rig: places that have one, each with its pieces. */
@@ -62,8 +72,9 @@ export function boardAt(rig: Rig, place: Place, board: Board): BoardOf {
       board,
       pieces: inOrder(rig.devices).flatMap((device) => {
         const { body } = device.type;
-        const isOn = device.place === place.id || (board.also?.includes(device.place) ?? false);
-        return isOn && body ? [pieceOn(device, body, plugs.get(device.id) ?? [])] : [];
+        return isPiece(place, board, device) && body
+          ? [pieceOn(board, device, body, plugs.get(device.id) ?? [], (id) => isPiece(place, board, rig.devices[id]))]
+          : [];
       }),
     };
     known.set(place, found);
@@ -71,32 +82,70 @@ export function boardAt(rig: Rig, place: Place, board: Board): BoardOf {
   return found;
 }
 
+/** Whether a device is on a board: at its place, and something that stands. */
+const isPiece = (place: Place, board: Board, { place: at, type }: Device): boolean =>
+  type.body !== undefined && (at === place.id || (board.also?.includes(at) ?? false));
+
 function pieceOn(
+  board: Board,
   device: Device,
-  body: Body,
+  own: Body,
   plugged: readonly { readonly cable: Cable; readonly plug: Plug }[],
+  isHere: (device: string) => boolean,
 ): PieceOn {
-  const turn = device.at?.turn ?? 0;
+  const { turn = 0, edge, held = false } = device.at ?? {};
   const jacks = jacksOf(device.type);
+  const body = turned(own, turn);
   return {
     device,
-    body: turned(body, turn),
-    spot: device.at && { x: device.at.x, y: device.at.y },
+    body,
+    spot: device.at && (edge ? letInto(board, edge, body, device.at) : { x: device.at.x, y: device.at.y }),
     turn,
-    isHeld: device.at?.held === 1,
+    edge,
+    isHeld: held || edge !== undefined,
     plugs: plugged.flatMap(({ cable, plug }): PlugOn[] => {
       const jack = jacks.find(({ id }) => id === plug.jack);
       if (!jack) return [];
+      const point = turnedPoint(own, jackPoint(own, jacks, jack), turn);
+      // What comes from outside is plugged in outside, what comes from the board inside.
+      const side = edge && (cable.plugs.every(({ device: id }) => isHere(id)) ? across[edge] : edge);
       return [
         {
           cable,
           plug,
           label: jack.label,
           carries: jackFacts(jack.kind).carries,
-          side: turnedSide(sideOf(body, jack), turn),
-          point: turnedPoint(body, jackPoint(body, jacks, jack), turn),
+          side: side ?? turnedSide(sideOf(own, jack), turn),
+          point: side ? onSide(body, side, point) : point,
         },
       ];
     }),
   };
+}
+
+/** Where a piece stands that is let into an edge: flush with it, along it as told. */
+function letInto({ width, depth }: Board, edge: Edge, body: Body, { x, y }: Point): Point {
+  switch (edge) {
+    case 'back':
+      return { x, y: depth - body.depth };
+    case 'front':
+      return { x, y: 0 };
+    case 'left':
+      return { x: 0, y };
+    case 'right':
+      return { x: width - body.width, y };
+  }
+}
+
+function onSide({ width, depth }: Body, side: Edge, { x, y }: Point): Point {
+  switch (side) {
+    case 'back':
+      return { x, y: depth };
+    case 'front':
+      return { x, y: 0 };
+    case 'left':
+      return { x: 0, y };
+    case 'right':
+      return { x: width, y };
+  }
 }

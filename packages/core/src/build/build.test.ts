@@ -3,19 +3,21 @@ import { arrangeNow } from '../arrange/arrange.ts';
 import { judgeArrangement } from '../arrange/problem.ts';
 import { bodyOfType } from '../catalogue/bodies.ts';
 import { catalogue } from '../catalogue/types.ts';
+import { setCable } from '../change/commands.ts';
 import { applySteps, invertSteps } from '../change/steps.ts';
 import { demoShow } from '../demo/demo.ts';
 import { hallwayRig } from '../demo/by-feet.ts';
-import { jackPoint, sideOf, turned, turnedPoint, turnedSide } from '../model/body.ts';
+import { across, type Board, type Edge, jackPoint, sideOf, turned, turnedPoint, turnedSide } from '../model/body.ts';
 import { jacksOf } from '../model/jacks.ts';
 import type { Show } from '../model/documents.ts';
 import { isWiredAlike } from '../model/wiring.ts';
-import { onBoard, standsAt, withBoard } from '../testing/board-rigs.ts';
-import { withPowerCable } from '../testing/power-rigs.ts';
+import { endsIn, onBoard, standsAt, withBoard } from '../testing/board-rigs.ts';
+import { editedShow } from '../testing/edited-show.ts';
+import { poweredBuilder, withPowerCable } from '../testing/power-rigs.ts';
 import { ordinary } from '../testing/rule-rigs.ts';
 import { arrangeProblemOf, boardOf, placePieces, setSpot } from './arrangement.ts';
 import { boardsOf } from './boards.ts';
-import { boardFigures, overhang, overlaps, plugThatClears, standing } from './judge-board.ts';
+import { boardFigures, freeBefore, overhang, overlaps, plugThatClears, standing } from './judge-board.ts';
 import { cableRuns, loomsOf, pluggingOrder, shortestRun, slack } from './runs.ts';
 import { touchesOf } from './touches.ts';
 
@@ -76,14 +78,14 @@ describe('a board', () => {
     expect(tight.plugs.map((plug) => plugThatClears(near, tight, plug))).toContain('angled');
   });
   test('is arranged as one edit; what is held stays; undone it is as it was', () => {
-    const show = standsAt(withBoard(onBoard()), { drive: { x: 420, y: 60, held: 1 } });
+    const show = standsAt(withBoard(onBoard()), { drive: { x: 420, y: 60, held: true } });
     const board = boardOf(show, 'board')!;
     const problem = arrangeProblemOf(show, board);
     const { best, cost } = arrangeNow(problem, 3, 20);
     expect(judgeArrangement(problem, best!)).toEqual(cost);
     const command = placePieces(board, best!)!;
     const next = done(show, command.steps);
-    expect(next.rig.devices.drive.at).toEqual({ x: 420, y: 60, held: 1 });
+    expect(next.rig.devices.drive.at).toEqual({ x: 420, y: 60, held: true });
     expect(overlaps(boardOf(next, 'board')!)).toEqual([]);
     const after = boardOf(next, 'board')!;
     for (const piece of standing(after))
@@ -167,5 +169,93 @@ describe('touches', () => {
     const touches = touchesOf(hallwayRig());
     expect([...touches.values()].reduce((sum, count) => sum + count, 0)).toBeGreaterThan(0);
     expect(touchesOf(ordinary().show).get('switcher')).toBe(2);
+  });
+});
+
+describe('an edge panel', () => {
+  const panelled = (edge: Edge, board: Partial<Board> = {}) =>
+    standsAt(
+      withBoard(
+        poweredBuilder()
+          .device('guitar-2', 'guitar', 'Second guitar')
+          .device('second', 'drive', 'Second drive')
+          .device('panel', 'edge-panel', 'Panel')
+          .cables('Second guitar > Panel Instrument in', 'Panel Instrument out > Second drive').show,
+        board,
+      ),
+      { second: { x: 300, y: 200 }, panel: { x: 100, y: 90, edge } },
+    );
+  const panelOf = (show: Show) => {
+    const board = boardOf(show, 'board')!;
+    return { board, panel: standing(board).find(({ device }) => device.id === 'panel')! };
+  };
+  test.each([
+    ['back', { x: 100, y: 355 }],
+    ['front', { x: 100, y: 0 }],
+    ['left', { x: 0, y: 90 }],
+    ['right', { x: 650, y: 90 }],
+  ] as const)('stands flush with the %s edge, plugged into outside and inside', (edge, spot) => {
+    const { board, panel } = panelOf(panelled(edge));
+    expect(panel.spot).toEqual(spot);
+    expect(overhang(board, panel)).toBe(0);
+    const [outside, inside] = ['instrument-in', 'instrument-out'].map((jack) =>
+      panel.plugs.find(({ plug }) => plug.jack === jack)!,
+    );
+    expect([outside.side, inside.side]).toEqual([edge, across[edge]]);
+    expect(freeBefore(board, panel, outside)).toBe(Infinity);
+    expect(freeBefore(board, panel, inside)).toBeLessThan(800);
+    expect(plugThatClears(board, panel, outside)).toBe('straight');
+  });
+  test('goes with the edge where the board becomes another, and stays where it is when the rest is arranged', () => {
+    expect(panelOf(panelled('back', { depth: 500 })).panel.spot).toEqual({ x: 100, y: 455 });
+    const show = panelled('back');
+    const { board } = panelOf(show);
+    const problem = arrangeProblemOf(show, board);
+    const { best } = arrangeNow(problem, 3, 20);
+    const next = editedShow(show, () => placePieces(board, best!)!);
+    expect(next.rig.devices.panel.at).toEqual({ x: 100, y: 90, edge: 'back' });
+    expect(overlaps(boardOf(next, 'board')!)).toEqual([]);
+  });
+  test('lets a cable run to its inside (worked by hand)', () => {
+    const show = panelled('back');
+    const runs = cableRuns(show.rig);
+    const inside = runs.find(({ cable }) => cable.plugs.some(({ device }) => device === 'second'))!;
+    const outside = runs.find(({ cable }) => cable.plugs.some(({ device }) => device === 'guitar-2'))!;
+    // The drive’s input is at its right, 60 mm deep: 370, 260. The panel’s inside is at 355 from the front.
+    const { panel } = panelOf(show);
+    const { point } = panel.plugs.find(({ plug }) => plug.jack === 'instrument-out')!;
+    expect(shortestRun(boardsOf(show.rig), inside.cable)).toBe(Math.abs(100 + point.x - 370) + 355 - 260);
+    expect(outside.runs).toBeNull();
+  });
+});
+
+describe('what is on the ends of a cable', () => {
+  const before = onBoard();
+  const show = endsIn(before, { plug: 'XLR, male', bent: true });
+  const endAt = (from: Show) =>
+    cableRuns(from.rig)
+      .flatMap(({ ends }) => ends)
+      .find(({ entered }) => entered !== undefined);
+  test('is as entered, beside what the jack takes', () => {
+    expect(endAt(show)).toMatchObject({ device: 'Drive', takes: '6.3 mm plug', connector: 'XLR, male', bent: true });
+    expect(endAt(onBoard())).toBeUndefined();
+  });
+  test('goes with the plug to another jack, and stays where another end moves', () => {
+    const cable = Object.values(show.rig.cables).find(({ ends }) => ends)!;
+    const other = cable.plugs.findIndex(({ device }) => device !== 'drive');
+    const moved = (index: number, jack: string) =>
+      editedShow(show, (now) =>
+        setCable(
+          now,
+          cable.id,
+          'plugs',
+          cable.plugs.map((plug, i) => (i === index ? { device: 'switcher' as never, jack } : plug)),
+        ),
+      );
+    expect(endAt(moved(1 - other, 'return-4'))).toMatchObject({ device: 'Switcher', connector: 'XLR, male' });
+    expect(endAt(moved(other, 'send-4'))).toMatchObject({ device: 'Drive', connector: 'XLR, male' });
+  });
+  test('changes neither signal nor proof', () => {
+    expect(isWiredAlike(before.rig, show.rig)).toBe(true);
   });
 });

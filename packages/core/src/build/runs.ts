@@ -1,8 +1,8 @@
+import { endFacts } from '../model/cable-ends.ts';
 import { inOrder } from '../model/documents.ts';
-import { jackFacts } from '../model/jack-kinds.ts';
+import { plugFor } from '../model/connectors.ts';
 import { jackOf } from '../model/jacks.ts';
-import type { Jack } from '../model/anatomy.ts';
-import type { Cable, Plug, Rig } from '../model/rig.ts';
+import type { Cable, EndFacts, Plug, Rig } from '../model/rig.ts';
 import { boardsOf, type BoardOf } from './boards.ts';
 import { type CutList, cutList } from './cut.ts';
 import { plugThatClears, standing, type Standing } from './judge-board.ts';
@@ -12,10 +12,16 @@ export interface EndToMake {
   readonly plug: Plug;
   readonly device: string;
   readonly jack: string;
-  /** The connector with its gender, as the jack takes it. */
+  /** The connector with its gender that the jack takes. */
+  readonly takes: string;
+  /** The connector that is on it: as entered, else as the jack takes it. */
   readonly connector: string;
   /** Undefined where the piece stands on no board, so that nobody knows. */
   readonly clears: 'straight' | 'angled' | 'none' | undefined;
+  /** Whether it is to be at an angle: as entered, else where nothing else clears. */
+  readonly bent: boolean;
+  /** What somebody has said of it. */
+  readonly entered: EndFacts | undefined;
 }
 
 export interface CableRun {
@@ -72,38 +78,21 @@ function endOf(
 ): EndToMake {
   const device = rig.devices[plug.device];
   const jack = jackOf(device, plug.jack);
+  const takes = jack ? plugFor(device.type, cable, jack) : '';
+  const entered = endFacts(cable, plug);
   const there = all.find(({ piece }) => piece.device.id === plug.device);
   const on = there?.piece.plugs.find((each) => each.plug.jack === plug.jack);
+  const clears = there && on ? plugThatClears(there.board, there.piece, on) : undefined;
   return {
     plug,
     device: device.name,
     jack: jack?.label ?? plug.jack,
-    connector: jack ? connectorOf(rig, cable, plug, jack) : '',
-    clears: there && on ? plugThatClears(there.board, there.piece, on) : undefined,
+    takes,
+    connector: entered?.plug ?? takes,
+    entered,
+    bent: entered?.bent ?? clears === 'angled',
+    clears,
   };
-}
-
-/** The connector that goes into a jack: what such jacks usually take (common practice). */
-function connectorOf(rig: Rig, cable: Cable, plug: Plug, jack: Jack): string {
-  const { power } = rig.devices[plug.device].type;
-  const { carries, direction } = jackFacts(jack.kind);
-  switch (carries) {
-    case 'midi':
-      return 'five-pin plug, male';
-    case 'contact':
-    case 'expression':
-      return (jack.poles?.length ?? 1) > 1 ? '6.3 mm plug, three poles' : '6.3 mm plug';
-    case 'power': {
-      const output = power?.supply?.outputs.find(({ id }) => id === jack.id);
-      return output?.plug ?? power?.needs?.plug ?? 'barrel';
-    }
-    case 'mains':
-      return direction === 'in' ? `${power?.mains?.inlet ?? 'mains'}, female` : 'mains plug, male';
-    case 'signal':
-      if (jack.speaker === true || cable.kind === 'speaker') return '6.3 mm plug, loudspeaker';
-      if (jack.balanced === true) return direction === 'out' ? 'XLR, female' : 'XLR, male';
-      return jack.stereo === true || jack.shares !== undefined ? '6.3 mm plug, three poles' : '6.3 mm plug';
-  }
 }
 
 /** What is cut from the reels of a rig: cables of the kinds that there are reels of, whose length is known. */

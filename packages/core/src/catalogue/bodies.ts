@@ -65,6 +65,7 @@ const byId: Readonly<Record<string, Body>> = {
   'outlet-strip': body(400, 60, 50, 700, 'top'),
   receiver: body(210, 150, 45, 1_000, 'back'),
   'edge-panel': body(150, 45, 45, 400, 'back'),
+  'edge-panel-midi': body(220, 45, 45, 600, 'back'),
   'entry-box': body(140, 60, 45, 400, 'back'),
   'direct-box': body(100, 130, 50, 700, 'sides'),
 };

@@ -22,6 +22,11 @@ export const lineGear: readonly CatalogueEntry[] = [
   entry('edge-panel', 'Edge panel', 'panel', 'patch jacks board connector', 'board', {
     lines: ['instrument', 'output'],
   }),
+  entry('edge-panel-midi', 'Edge panel, mains, line and MIDI', 'panel', 'patch jacks board connector', 'board', {
+    lines: ['instrument', 'output'],
+    balanced: ['output'],
+    midi: true,
+  }),
   entry('entry-box', 'Entry box', 'panel', 'patch junction board tuner tap lift return', 'board', {
     lines: ['instrument', 'return'],
     tunerTap: true,

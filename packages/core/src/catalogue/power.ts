@@ -214,6 +214,11 @@ const powers: Readonly<Record<string, TypePower>> = {
     mains: { va: 0, volts: [100, 240], hertz: [50, 60], inlet: 'three-pin inlet', earthed: true },
     outlets: { count: 6, va: 2_300 },
   },
+  'edge-panel-midi': {
+    from: 'typical',
+    mains: { va: 0, volts: [100, 240], hertz: [50, 60], inlet: 'locking inlet', earthed: true },
+    outlets: { count: 1, va: 2_300 },
+  },
   'multi-core-power': {
     from: 'typical',
     lines: [

@@ -9,10 +9,13 @@ export function setBody(show: Show, id: string, body: Body | undefined): Command
   return command('set-body', { device: device.name }, [set(['devices', id, 'type', 'body'], body, device.type.body)]);
 }
 
-/** What a device costs and how long it takes to come; undefined: nobody knows. */
-export function setBuy(show: Show, id: string, buy: BuyFacts | undefined): Command {
+/** What a device costs, how long it takes to come, and whether it is still to be bought. */
+export function setBuy(show: Show, id: string, buy: BuyFacts): Command {
   const device = show.rig.devices[id];
-  return command('set-body', { device: device.name }, [set(['devices', id, 'type', 'buy'], buy, device.type.buy)]);
+  const known = Object.fromEntries(Object.entries(buy).filter(([, value]) => value !== undefined));
+  return command('set-buy', { device: device.name }, [
+    set(['devices', id, 'type', 'buy'], Object.keys(known).length > 0 ? known : undefined, device.type.buy),
+  ]);
 }
 
 /** What the pieces of a place stand on; undefined: nothing. */

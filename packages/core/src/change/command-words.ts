@@ -19,6 +19,7 @@ const words: Readonly<Record<string, (facts: Facts) => string>> = {
   arrange: (f) => `Arrange ${f.count} ${f.count === 1 ? 'piece' : 'pieces'} on ${f.place}`,
   'set-spot': (f) => `Move ${f.device}`,
   'set-body': (f) => `Change the outline of ${f.device}`,
+  'set-buy': (f) => `Change what ${f.device} costs`,
   'set-board': (f) => `Change the board of ${f.place}`,
   'give-power': (f) => `Give power to ${f.count} ${f.count === 1 ? 'piece' : 'pieces'}`,
   'feed-load': (f) => `Change what feeds ${f.device}`,

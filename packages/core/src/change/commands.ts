@@ -1,7 +1,7 @@
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { slotOfCast, soundOfCast } from '../model/casting.ts';
 import { followersOf } from '../model/based-on.ts';
-import { castOf, controlRef, inOrder, type Show, splitRef } from '../model/documents.ts';
+import { castOf, controlRef, inOrder, jackRef, type Show, splitRef } from '../model/documents.ts';
 import {
   type Action,
   type Cable,
@@ -13,6 +13,7 @@ import {
   type Place,
   type RigSettings,
   type DeviceType,
+  type EndFacts,
   type MomentaryActions,
   type Plug,
   type Rig,
@@ -197,15 +198,38 @@ export function cableKind(rig: Rig, plug: Plug): Cable['kind'] {
 export const disconnect = (show: Show, id: string): Command =>
   command('disconnect', { cable: show.rig.cables[id].tag }, [remove(['cables', id], show.rig.cables[id])]);
 
-/** Other plugs unmake wires of poles that they have not: the cable is straight again. */
+/**
+ * Other plugs unmake wires of poles that they have not: the cable is straight again. What is on an end goes with it to
+ * another jack.
+ */
 export function setCable<K extends keyof Cable>(show: Show, id: string, field: K, value: Cable[K]): Command {
   const cable = show.rig.cables[id];
+  const ends = field === 'plugs' ? endsMoved(cable, value as readonly Plug[]) : cable.ends;
   const named = command('set-cable', { cable: cable.tag, field: String(field) }, [
     set(['cables', id, field], value, cable[field]),
+    ...(ends === cable.ends ? [] : [set(['cables', id, 'ends'], ends, cable.ends)]),
   ]);
   const { poles } = cable;
   if (field !== 'plugs' || !poles || holds(show.rig, value as readonly Plug[], poles)) return named;
   return { ...named, steps: [set(['cables', id, 'poles'], undefined, poles), ...named.steps] };
+}
+
+/** What is on the ends of a cable after its plugs have changed. */
+function endsMoved({ plugs, ends }: Cable, next: readonly Plug[]): Cable['ends'] {
+  if (!ends || next.length !== plugs.length) return ends;
+  const moved = new Map(plugs.map((plug, i) => [jackRef(plug), jackRef(next[i])]));
+  if ([...moved].every(([from, to]) => from === to)) return ends;
+  return Object.fromEntries(Object.entries(ends).map(([at, end]) => [moved.get(at) ?? at, end]));
+}
+
+/** What is on one end of a cable; undefined: nobody has said. */
+export function setEnd(show: Show, id: string, plug: Plug, end: EndFacts | undefined): Command {
+  const { tag, ends } = show.rig.cables[id];
+  const { [jackRef(plug)]: _, ...others } = ends ?? {};
+  const next = end ? { ...others, [jackRef(plug)]: end } : others;
+  return command('set-cable', { cable: tag, field: 'ends' }, [
+    set(['cables', id, 'ends'], Object.keys(next).length > 0 ? next : undefined, ends),
+  ]);
 }
 
 /** Whether every pole of some wires is one of the plugs' jacks. */

@@ -1,9 +1,11 @@
 import type { Jack } from './anatomy.ts';
 import { jackFacts } from './jack-kinds.ts';
 import { powerSources } from './power.ts';
-import { type DataOf, decimal, id, integer, list, object, oneOf, record, text } from './shape.ts';
+import { type DataOf, decimal, id, integer, list, object, oneOf, record, text, yesNo } from './shape.ts';
 
-export const sides = ['back', 'left', 'right', 'front', 'top'] as const;
+export const edges = ['back', 'left', 'right', 'front'] as const;
+export type Edge = (typeof edges)[number];
+export const sides = [...edges, 'top'] as const;
 export type BodySide = (typeof sides)[number];
 
 /** Outline of a device in mm, what it weighs, and on which side each jack is where that is not the usual one. */
@@ -19,6 +21,10 @@ export const bodyShape = object(
     /** Where all its jacks are that are not told one by one. */
     jacks: oneOf('sides', 'back', 'top'),
     sides: record(oneOf(...sides), 400),
+    /** Which plug each jack takes, where that is not the usual one. */
+    takes: record(text(60, 1), 400),
+    /** A cover that has to be opened where it stands: on which side, and how many mm that needs. */
+    cover: object({ side: oneOf(...edges), mm: integer(1, 1_000) }),
   },
 );
 export interface Body extends DataOf<typeof bodyShape> {}
@@ -26,14 +32,25 @@ export interface Body extends DataOf<typeof bodyShape> {}
 /** What a piece costs and how long it takes to come. */
 export const buyShape = object(
   {},
-  { low: decimal(0, 1_000_000), high: decimal(0, 1_000_000), days: integer(0, 1_000) },
+  {
+    low: decimal(0, 1_000_000),
+    high: decimal(0, 1_000_000),
+    days: integer(0, 1_000),
+    /** It is not there yet. */
+    isWanted: yesNo,
+  },
 );
 export interface BuyFacts extends DataOf<typeof buyShape> {}
 
 /** Where a device stands on the board of its place: its left front corner in mm from the left and from the front. */
 export const spotShape = object(
   { x: integer(-10_000, 10_000), y: integer(-10_000, 10_000) },
-  { turn: oneOf(0, 90, 180, 270), held: oneOf(1) },
+  {
+    turn: oneOf(0, 90, 180, 270),
+    held: yesNo,
+    /** It is let into this edge of the board: what is plugged in from outside leaves the board there. */
+    edge: oneOf(...edges),
+  },
 );
 export interface BoardSpot extends DataOf<typeof spotShape> {}
 
@@ -134,6 +151,14 @@ export function turnedPoint(
       return { x, y };
   }
 }
+
+/** The side across from one. */
+export const across: Readonly<Record<Edge, Edge>> = {
+  left: 'right',
+  right: 'left',
+  front: 'back',
+  back: 'front',
+};
 
 const clockwise: Readonly<Record<BodySide, readonly [BodySide, BodySide, BodySide, BodySide]>> = {
   back: ['back', 'right', 'front', 'left'],

@@ -1,6 +1,7 @@
 import type { Jack } from './anatomy.ts';
 import { jackFacts } from './jack-kinds.ts';
-import type { Cable, Plug } from './rig.ts';
+import { jackRef } from './documents.ts';
+import type { Cable, EndFacts, Plug } from './rig.ts';
 import type { Wiring } from './wiring.ts';
 
 /** One plug of a cable. */
@@ -9,6 +10,12 @@ export interface CableEnd {
   readonly index: number;
   readonly plug: Plug;
   readonly jack: Jack | undefined;
+}
+
+/** What somebody has said of one end of a cable. */
+export function endFacts({ ends }: Pick<Cable, 'ends'>, plug: Plug): EndFacts | undefined {
+  const at = jackRef(plug);
+  return ends && Object.hasOwn(ends, at) ? ends[at] : undefined;
 }
 
 /** Whether something comes out of a jack. */

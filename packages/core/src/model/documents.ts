@@ -4,6 +4,7 @@ import {
   faultKinds,
   formatVersion,
   type Order,
+  type Plug,
   type Rig,
   rigFormat,
   rigShape,
@@ -24,6 +25,8 @@ export const castOf = (rig: Rig, part: string): Cast | undefined =>
   Object.values(rig.casting).find((cast) => cast.part === part);
 
 export const controlRef = (device: string, control: string): ControlRef => `${device}/${control}`;
+/** A jack of a rig, as `device/jack`. */
+export const jackRef = ({ device, jack }: Plug): string => `${device}/${jack}`;
 
 export function splitRef(ref: ControlRef): { readonly device: string; readonly control: string } {
   const at = ref.indexOf('/');

@@ -227,6 +227,17 @@ export interface Plug extends DataOf<typeof plugShape> {}
 const poleShape = object({ plug: integer(0, 63), pole: id });
 export interface CablePole extends DataOf<typeof poleShape> {}
 
+const cableEndShape = object(
+  {},
+  {
+    /** The connector, as people call it. */
+    plug: text(60, 1),
+    /** Straight or at an angle. */
+    bent: yesNo,
+  },
+);
+export interface EndFacts extends DataOf<typeof cableEndShape> {}
+
 const cableShape = object(
   {
     id: cableId,
@@ -245,6 +256,8 @@ const cableShape = object(
     poles: list(list(poleShape, 64, 2), 64, 1),
     /** Of a power cable: what is special about it. */
     lead: powerLeadShape,
+    /** What is on its ends, where somebody has said, by the jack that each is in; of other jacks passed over. */
+    ends: record(cableEndShape, 64, isRef),
   },
 );
 export interface Cable extends DataOf<typeof cableShape> {}
@@ -254,7 +267,7 @@ export interface Cable extends DataOf<typeof cableShape> {}
  */
 export const displayOnly = {
   devices: new Set<keyof Device>(['firstPresetNumber', 'place', 'intent', 'power', 'at', 'case']),
-  cables: new Set<keyof Cable>(['tag', 'length', 'loom', 'lead']),
+  cables: new Set<keyof Cable>(['tag', 'length', 'loom', 'lead', 'ends']),
 } as const;
 
 const placeShape = object(

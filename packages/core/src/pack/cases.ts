@@ -95,6 +95,18 @@ export function filledCases(rig: Rig): readonly FilledCase[] {
   });
 }
 
+/** Pieces in a case that are larger than it is outside, whichever way they are turned. */
+export function doesNotGoIn({ case: { size }, contents }: FilledCase): readonly Device[] {
+  if (!size) return [];
+  const outer = [...size].sort((a, b) => a - b);
+  return contents.flatMap(({ device }) => {
+    const body = device?.type.body;
+    if (!body) return [];
+    const edges = [body.width, body.depth, body.height].sort((a, b) => a - b);
+    return edges.some((mm, i) => mm > outer[i]) ? [device] : [];
+  });
+}
+
 /** What is in no case yet. */
 export const unpacked = (rig: Rig): readonly Packed[] => packed(rig).filter((one) => one.case === undefined);
 

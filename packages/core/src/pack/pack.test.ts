@@ -4,12 +4,12 @@ import type { Show } from '../model/documents.ts';
 import { isDate } from '../model/pack.ts';
 import { isWiredAlike } from '../model/wiring.ts';
 import { validateRig } from '../model/validate.ts';
-import { onBoard, standsAt } from '../testing/board-rigs.ts';
+import { endsIn, onBoard, standsAt } from '../testing/board-rigs.ts';
 import { packedRig, withPacking, withShopping } from '../testing/pack-rigs.ts';
 import { powered, withPowerCable } from '../testing/power-rigs.ts';
-import { ordinary } from '../testing/rule-rigs.ts';
+import { ordinary, withDevice } from '../testing/rule-rigs.ts';
 import { filledCases, nioshLoad, packed, putInCase, setPacking, tagLines, unpacked } from './cases.ts';
-import { billOf, dayBefore, neededParts, partsToBuy, setPart } from './parts.ts';
+import { billOf, dayBefore, neededParts, partsToBuy, setPart, substitutesFor } from './parts.ts';
 
 const done = (show: Show, steps: Parameters<typeof applySteps>[1]): Show => {
   const result = applySteps(show, steps);
@@ -92,6 +92,50 @@ describe('parts', () => {
     expect(of('barrel 2.1 mm')).toMatchObject({ needed: 6, spares: 2, buy: 8, price: null });
     expect(billOf(show.rig)).toMatchObject({ low: 26, high: 31, overBudget: false });
     expect(billOf(withShopping(show, { ...show.rig.settings.shop, budget: 20 }).rig).overBudget).toBe(true);
+  });
+  test('a piece that is not there yet is one of them, with its own price and days', () => {
+    const { type } = powered().rig.devices.drive;
+    const show = withShopping(
+      withDevice(powered(), 'drive', { type: { ...type, buy: { isWanted: true, low: 90, high: 120, days: 14 } } }),
+      { firstShow: '2027-03-01' },
+    );
+    expect(partsToBuy(show.rig)[0]).toMatchObject({
+      name: 'Drive',
+      spares: 0,
+      buy: 1,
+      price: [90, 120],
+      orderBy: '2027-02-15',
+    });
+    const there = withDevice(show, 'drive', { type: { ...type, buy: { low: 90 } } });
+    expect(partsToBuy(there.rig).some(({ name }) => name === 'Drive')).toBe(false);
+  });
+  test('what would do in the meantime: a plug that goes in with as little room, a piece that does the same', () => {
+    const meanwhile = (show: Show, name: string) => {
+      const parts = partsToBuy(show.rig);
+      return substitutesFor(
+        show.rig,
+        parts.find((part) => part.name === name)!,
+        parts,
+      );
+    };
+    const rows = ['6.3 mm plug, three poles', '6.3 mm plug, angled', 'XLR, male'].map((name) => ({ name, have: 5 }));
+    const show = withShopping(
+      endsIn(
+        endsIn(standsAt(onBoard(), { drive: { x: 300, y: 20 } }), { plug: '6.3 mm plug, three poles' }),
+        { plug: 'XLR, male' },
+        'out',
+      ),
+      { rows },
+    );
+    expect(meanwhile(show, '6.3 mm plug')).toEqual(['6.3 mm plug, three poles', '6.3 mm plug, angled']);
+    // Neither is bent, and a straight one has no room.
+    const bent = withShopping(endsIn(onBoard(), { plug: '6.3 mm plug', bent: true }), { rows: rows.slice(0, 1) });
+    expect(meanwhile(bent, '6.3 mm plug, angled')).toEqual([]);
+    expect(meanwhile(withShopping(show, { rows: [] }), '6.3 mm plug')).toEqual([]);
+    const two = ordinary().device('second', 'drive', 'Second drive').show;
+    const { type } = two.rig.devices.drive;
+    const wanted = withDevice(two, 'drive', { type: { ...type, buy: { isWanted: true } } });
+    expect(meanwhile(wanted, 'Drive')).toEqual(['Second drive']);
   });
   test('a reversing lead is asked for where the patch has one', () => {
     const show = withPowerCable(powered(), 'drive', { lead: { reverses: ['drive'] } });

@@ -3,10 +3,13 @@ import { type Command, command, set } from '../change/command.ts';
 import type { Show } from '../model/documents.ts';
 import { isDate, type PartRow, type Shopping } from '../model/pack.ts';
 import { inOrder } from '../model/documents.ts';
-import type { Rig } from '../model/rig.ts';
+import type { BuyFacts } from '../model/body.ts';
+import { anatomyOf } from '../model/archetypes/registry.ts';
+import { plugFits } from '../model/connectors.ts';
+import type { Device, Rig } from '../model/rig.ts';
 
 /** Spares of each part, where nobody has said: two of every connector, one of what is whole (common practice). */
-export const usualSpares = { connector: 2, whole: 1, metre: 0 } as const;
+export const usualSpares = { connector: 2, whole: 1, metre: 0, piece: 0 } as const;
 
 /** A part that the rig asks for. */
 export interface NeededPart {
@@ -15,6 +18,8 @@ export interface NeededPart {
   readonly needed: number;
   /** The pieces or cables that ask for it. */
   readonly by: readonly string[];
+  /** Where it is a piece of the rig that is not there yet. */
+  readonly device?: Device;
 }
 
 export interface PartToBuy extends NeededPart {
@@ -24,6 +29,10 @@ export interface PartToBuy extends NeededPart {
   readonly buy: number;
   /** Low and high for what is to be bought; null where no price is known. */
   readonly price: readonly [low: number, high: number] | null;
+  /** What one costs, low and high; null where nobody has said. */
+  readonly each: readonly [low: number, high: number] | null;
+  /** Days that it takes to come; undefined where nobody has said. */
+  readonly days: number | undefined;
   /** The last day to order it so that it is there for the first show; null where that cannot be said. */
   readonly orderBy: string | null;
 }
@@ -50,20 +59,29 @@ export function neededParts(rig: Rig): readonly NeededPart[] {
     if (cable.kind === 'mains') add('Mains lead', 'whole', 1, cable.tag);
     else if (cable.kind === 'midi') add('MIDI cable', 'whole', 1, cable.tag);
     else
-      for (const { connector, clears } of ends)
-        add(`${connector}${clears === 'angled' ? ', angled' : ''}`, 'connector', 1, cable.tag);
+      for (const { connector, bent } of ends) add(`${connector}${bent ? ', angled' : ''}`, 'connector', 1, cable.tag);
     if (metres !== null && cable.kind !== 'mains' && cable.kind !== 'midi')
       add(`Metre of ${name} cable`, 'metre', metres, cable.tag);
     for (const id of cable.lead?.reverses ?? []) add('Reversing power lead', 'whole', 1, rig.devices[id]?.name ?? id);
   }
   for (const { name, type, power } of inOrder(rig.devices))
     if (power?.onBattery === true && type.power?.needs?.battery) add('Block battery, 9 V', 'whole', 1, name);
-  return [...parts].map(([name, { kind, needed, by }]) => ({
-    name,
-    kind,
-    needed: Math.ceil(Math.round(needed * 1000) / 1000),
-    by: [...by],
-  }));
+  const wanted = inOrder(rig.devices).filter(({ type }) => type.buy?.isWanted === true);
+  return [
+    ...wanted.map((device): NeededPart => ({
+      name: device.name,
+      kind: 'piece',
+      needed: 1,
+      by: [device.name],
+      device,
+    })),
+    ...[...parts].map(([name, { kind, needed, by }]) => ({
+      name,
+      kind,
+      needed: Math.ceil(Math.round(needed * 1000) / 1000),
+      by: [...by],
+    })),
+  ];
 }
 
 export const shoppingOf = ({ settings }: Rig): Shopping => settings.shop ?? {};
@@ -80,18 +98,68 @@ export function partsToBuy(rig: Rig): readonly PartToBuy[] {
     const spares = row?.spares ?? (part.by.length > 0 ? usualSpares[part.kind] : 0);
     const have = row?.have ?? 0;
     const buy = Math.max(0, part.needed + spares - have);
-    const [low, high] = [row?.low ?? row?.high, row?.high ?? row?.low];
+    // What a piece costs and how long it takes is said of the piece itself.
+    const facts = part.device ? part.device.type.buy : row;
+    const each = bandOf(facts);
     return {
       ...part,
       row,
       spares,
       have,
       buy,
-      price: low === undefined || high === undefined ? null : [low * buy, high * buy],
-      orderBy: buy > 0 && row?.days !== undefined && firstShow !== undefined ? dayBefore(firstShow, row.days) : null,
+      each,
+      price: each && [each[0] * buy, each[1] * buy],
+      days: facts?.days,
+      orderBy:
+        buy > 0 && facts?.days !== undefined && firstShow !== undefined ? dayBefore(firstShow, facts.days) : null,
     };
   });
 }
+
+/** The lowest and the highest price, where one of them is known. */
+export function bandOf(facts: BuyFacts | undefined): readonly [low: number, high: number] | null {
+  const [low, high] = [facts?.low ?? facts?.high, facts?.high ?? facts?.low];
+  return low === undefined || high === undefined ? null : [low, high];
+}
+
+/** `6.3 mm plug, angled`: the connector and how it is bent. */
+const bendOf = (name: string): { readonly plug: string; readonly isBent: boolean } => {
+  const plug = name.replace(/, angled$/, '');
+  return { plug, isBent: plug !== name };
+};
+
+/**
+ * What there is that would do until a part comes: another connector that goes into the same jack with as little room,
+ * or another piece that does the same to the sound.
+ */
+export function substitutesFor(rig: Rig, part: PartToBuy, parts: readonly PartToBuy[]): readonly string[] {
+  if (part.device) {
+    const does = effectsOf(part.device);
+    return does.size === 0
+      ? []
+      : inOrder(rig.devices)
+          .filter(({ type }) => type.buy?.isWanted !== true)
+          .filter((other) => [...does].every((effect) => effectsOf(other).has(effect)))
+          .map(({ name }) => name);
+  }
+  if (part.kind !== 'connector') return [];
+  const wanted = bendOf(part.name);
+  return parts
+    .filter(({ name, have }) => {
+      const other = bendOf(name);
+      return (
+        name !== part.name &&
+        have > 0 &&
+        (other.isBent || !wanted.isBent) &&
+        plugFits(wanted.plug, other.plug) === 'yes'
+      );
+    })
+    .map(({ name }) => name);
+}
+
+/** What a piece does to the sound. */
+const effectsOf = ({ type }: Device): ReadonlySet<string> =>
+  new Set(anatomyOf(type).sections.flatMap(({ active, effect }) => (active && effect ? [effect] : [])));
 
 /** So many days before a date, as a date; null where it is none. */
 export function dayBefore(iso: string, days: number): string | null {

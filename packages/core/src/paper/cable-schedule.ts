@@ -1,13 +1,14 @@
+import { lineEndWords, linesThrough } from '../build/lines.ts';
 import { cableRuns, cutListOf, type EndToMake, loomsOf, pluggingOrder } from '../build/runs.ts';
 import type { Show } from '../model/documents.ts';
 import { lengthLabel } from '../units/length.ts';
 import type { Metres } from '../units/quantities.ts';
 import type { Sheet } from './sheet.ts';
 
-export const endWords = ({ device, jack, connector, clears }: EndToMake): string =>
+export const endWords = ({ device, jack, connector, bent, clears }: EndToMake): string =>
   [
     `${device} ${jack}`,
-    [connector, ...(clears === 'angled' ? ['angled'] : clears === 'none' ? ['no room for it'] : [])].join(', '),
+    [connector, ...(bent ? ['angled'] : []), ...(clears === 'none' ? ['no room for it'] : [])].join(', '),
   ].join(': ');
 
 /** Every cable with its ends as they have to be made, its length and its loom; what is cut from which reel. */
@@ -58,6 +59,19 @@ export function cableSchedule({ rig }: Show): Sheet {
           },
         ].filter(() => runs.length > 0),
       },
+      ...linesThrough(rig).map(({ device, lines }) => ({
+        heading: `Lines of ${device.name}: ${lines.filter(({ is }) => is === 'spare').length} of ${lines.length} spare`,
+        lines: lines.map((line) => ({
+          id: `line/${device.id}/${line.number}`,
+          cells: [
+            String(line.number),
+            [line.into.jack, lineEndWords(line.into)].filter(Boolean).join(': '),
+            [line.out.jack, lineEndWords(line.out)].filter(Boolean).join(': '),
+            line.wire ? label(line.wire.metres) : '',
+            line.is === 'in use' ? line.carries : line.is,
+          ],
+        })),
+      })),
       ...(reels.length === 0
         ? []
         : [

@@ -1,5 +1,6 @@
 import { filledCases, type Packed, tagLines, unpacked } from '../pack/cases.ts';
-import { billOf, partsToBuy, shoppingOf } from '../pack/parts.ts';
+import { billOf, partsToBuy, type PartToBuy, shoppingOf, substitutesFor } from '../pack/parts.ts';
+import { rangeText } from '../units/typed.ts';
 import type { Show } from '../model/documents.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
@@ -57,9 +58,25 @@ export function tagSheet({ rig }: Show): Sheet {
   };
 }
 
+const partLine = (
+  { name, needed, spares, have, buy, price, orderBy, row }: PartToBuy,
+  substitutes: readonly string[],
+): SheetLine => ({
+  id: `buy/${name}`,
+  cells: [
+    String(buy),
+    name,
+    `${needed} + ${spares}${have > 0 ? `, ${have} there` : ''}`,
+    price === null ? '' : rangeText(...price),
+    orderBy ?? '',
+    row?.substitute ?? substitutes.join(' or '),
+  ],
+});
+
 /** What is to be bought, what it costs, and by when it has to be ordered. */
 export function shoppingList({ rig }: Show): Sheet {
-  const parts = partsToBuy(rig).filter(({ buy }) => buy > 0);
+  const all = partsToBuy(rig);
+  const parts = all.filter(({ buy }) => buy > 0);
   const { firstShow, budget } = shoppingOf(rig);
   const bill = billOf(rig);
   return {
@@ -74,17 +91,7 @@ export function shoppingList({ rig }: Show): Sheet {
           ...(bill.unpriced > 0 ? [`${bill.unpriced} without a price`] : []),
           ...(budget === undefined ? [] : [`budget ${budget}`]),
         ].join(', '),
-        lines: parts.map(({ name, needed, spares, have, buy, price, orderBy, row }) => ({
-          id: `buy/${name}`,
-          cells: [
-            String(buy),
-            name,
-            `${needed} + ${spares}${have > 0 ? `, ${have} there` : ''}`,
-            price === null ? '' : price[0] === price[1] ? String(price[0]) : `${price[0]}–${price[1]}`,
-            orderBy ?? '',
-            row?.substitute ?? '',
-          ],
-        })),
+        lines: parts.map((part) => partLine(part, substitutesFor(rig, part, all))),
       },
     ].filter(({ lines }) => lines.length > 0),
     notes: ['Spares: two of every connector, one of what is whole, unless said otherwise (common practice).'],

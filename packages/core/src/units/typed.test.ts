@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { lengthTyped, numberTyped } from './typed.ts';
+import { lengthTyped, numberTyped, rangeText, rangeTyped } from './typed.ts';
 
 describe('numbers as people type them', () => {
   test.each([
@@ -13,6 +13,21 @@ describe('numbers as people type them', () => {
   test.each(['', 'x', '1,2,3', '1.2.3', '3 m', 'Infinity', '1e5'])('“%s” is none', (text) =>
     expect(numberTyped(text)).toBeUndefined(),
   );
+});
+
+describe('ranges', () => {
+  test.each([
+    ['12', [12, 12]],
+    ['12–15', [12, 15]],
+    ['9 to 18', [9, 18]],
+    ['15-12', undefined],
+    ['1-2-3', undefined],
+    ['-5', undefined],
+    ['cheap', undefined],
+  ] as const)('%s', (text, range) => expect(rangeTyped(text)).toEqual(range));
+  test('are written as they are typed', () => {
+    for (const text of ['12', '12–15']) expect(rangeText(...rangeTyped(text)!)).toBe(text);
+  });
 });
 
 // Source: 1 ft = 0.3048 m and 1 in = 25.4 mm exactly (international yard and pound agreement, 1959).

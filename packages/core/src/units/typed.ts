@@ -10,6 +10,17 @@ export function numberTyped(text: string): number | undefined {
   return Number(plain.replace(',', '.'));
 }
 
+/** `12`, `12–15`, `9 to 18`: the lowest and the highest; undefined where it is no range. */
+export function rangeTyped(text: string): readonly [low: number, high: number] | undefined {
+  const parts = text.split(/\s*[–—-]\s*|\s+to\s+/);
+  if (parts.length > 2) return undefined;
+  const [low, high = low] = parts.map((part) => numberTyped(part));
+  return low === undefined || high === undefined || low > high ? undefined : [low, high];
+}
+
+/** A range as it is typed: one number where both are alike. */
+export const rangeText = (low: number, high = low): string => (low === high ? String(low) : `${low}–${high}`);
+
 /** Metres in a foot and in an inch (exact since 1959). */
 const metresIn: Readonly<Record<string, number>> = {
   m: 1,

@@ -84,21 +84,23 @@ function Piece({
   readonly isWrong: boolean;
 }) {
   const { show, run, device: selected, selectDevice } = useShow();
-  const { device, body, spot, turn, isHeld, plugs } = piece;
+  const { device, body, spot, turn, edge, isHeld, plugs } = piece;
   const { depth } = board.board;
   const top = depth - spot.y - body.depth;
   const put = (change: Partial<BoardSpot>) => {
     const at: BoardSpot = { ...device.at!, ...change };
-    const { turn: turned, held, ...rest } = at;
-    run(setSpot(show, device.id, { ...rest, ...(turned ? { turn: turned } : {}), ...(held ? { held } : {}) }));
+    const known = Object.entries(at).filter(([, value]) => value !== undefined && value !== 0);
+    run(setSpot(show, device.id, { x: at.x, y: at.y, ...Object.fromEntries(known) }));
   };
   const onKey = (event: React.KeyboardEvent) => {
     const step = event.shiftKey ? 10 : 1;
     const move = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];
     const key = event.key.toLowerCase();
-    if (move) put({ x: spot.x + move[0], y: spot.y + move[1] });
+    // What is let into an edge moves along it alone.
+    const [along, away] = edge === 'back' || edge === 'front' ? [1, 0] : edge ? [0, 1] : [1, 1];
+    if (move) put({ x: device.at!.x + along * move[0], y: device.at!.y + away * move[1] });
     else if (key === 'r') put({ turn: ((turn + 90) % 360) as 0 });
-    else if (key === 'h') put({ held: isHeld ? undefined : 1 });
+    else if (key === 'h' && !edge) put({ held: !isHeld || undefined });
     else if (event.key === 'Enter' || event.key === ' ') selectDevice(selected === device.id ? null : device.id);
     else return;
     event.preventDefault();
@@ -112,7 +114,7 @@ function Piece({
     <g
       role="button"
       tabIndex={0}
-      aria-label={`${device.name}, ${spot.x} mm from the left, ${spot.y} mm from the front${turn ? `, turned ${turn}°` : ''}${isHeld ? ', held' : ''}${isWrong ? ', does not stand so' : ''}${bad.length > 0 ? `, ${bad.length} ${bad.length === 1 ? 'plug' : 'plugs'} without room` : ''}`}
+      aria-label={`${device.name}, ${spot.x} mm from the left, ${spot.y} mm from the front${turn ? `, turned ${turn}°` : ''}${edge ? `, let into the ${edge} edge` : isHeld ? ', held' : ''}${isWrong ? ', does not stand so' : ''}${bad.length > 0 ? `, ${bad.length} ${bad.length === 1 ? 'plug' : 'plugs'} without room` : ''}`}
       aria-pressed={isSelected}
       className="boardpiece"
       onKeyDown={onKey}

@@ -1,13 +1,18 @@
 import {
   billOf,
+  type BuyFacts,
   isDate,
   numberTyped,
   partsToBuy,
   type PartRow,
   type PartToBuy,
+  rangeText,
+  rangeTyped,
+  setBuy,
   setPart,
   setShopping,
   shoppingOf,
+  substitutesFor,
 } from '@yunta/core';
 import { useState } from 'react';
 import { TextInput } from '@mantine/core';
@@ -101,7 +106,7 @@ export function BuyPage() {
             </thead>
             <tbody>
               {parts.map((part) => (
-                <PartLine key={part.name} part={part} />
+                <PartLine key={part.name} part={part} substitutes={substitutesFor(show.rig, part, parts)} />
               ))}
             </tbody>
           </DataTable>
@@ -111,21 +116,21 @@ export function BuyPage() {
   );
 }
 
-function PartLine({ part }: { readonly part: PartToBuy }) {
+function PartLine({ part, substitutes }: { readonly part: PartToBuy; readonly substitutes: readonly string[] }) {
   const { show, run, attempt } = useShow();
-  const { name, row, needed, spares, have, buy, orderBy, by } = part;
+  const { name, row, needed, spares, have, buy, orderBy, by, each, days, device } = part;
   const set = (change: Partial<PartRow>) => attempt(setPart(show, name, change));
-  const count = (field: 'have' | 'spares' | 'wanted' | 'days', most: number) => (typed: string) => {
+  const count = (field: 'have' | 'spares' | 'wanted', most: number) => (typed: string) => {
     if (typed === '') return set({ [field]: undefined });
     const value = wholeNumber(typed, 0, most);
     return value === undefined ? `“${typed}” will not do: write 0 to ${most}.` : set({ [field]: value });
   };
+  // What a piece costs and how long it takes is kept with the piece.
+  const setFacts = (change: BuyFacts): string | null =>
+    device ? attempt(setBuy(show, device.id, { ...device.type.buy, ...change })) : set(change);
   const price = (typed: string): string | null => {
-    if (typed === '') return set({ low: undefined, high: undefined });
-    const [low, high = low] = typed.split(/\s*[–—-]\s*/).map((text) => numberTyped(text));
-    return low === undefined || high === undefined || low > high
-      ? `“${typed}” is no price: write 12, or 12–15.`
-      : set({ low, high });
+    const range = typed === '' ? [] : rangeTyped(typed);
+    return range ? setFacts({ low: range[0], high: range[1] }) : `“${typed}” is no price: write 12, or 12–15.`;
   };
   return (
     <tr>
@@ -164,13 +169,7 @@ function PartLine({ part }: { readonly part: PartToBuy }) {
         <InlineField
           look="mono"
           label={`Price of ${name}`}
-          value={
-            row?.low === undefined
-              ? ''
-              : row.high === undefined || row.high === row.low
-                ? numberShown(row.low)
-                : `${numberShown(row.low)}–${numberShown(row.high)}`
-          }
+          value={each ? rangeText(...each) : ''}
           placeholder="—"
           onCommit={price}
         />
@@ -179,9 +178,14 @@ function PartLine({ part }: { readonly part: PartToBuy }) {
         <InlineField
           look="mono"
           label={`Days until ${name} comes`}
-          value={row?.days === undefined ? '' : String(row.days)}
+          value={days === undefined ? '' : String(days)}
           placeholder="—"
-          onCommit={count('days', 2_000)}
+          onCommit={(typed) => {
+            const value = typed === '' ? undefined : wholeNumber(typed, 0, 1_000);
+            return typed !== '' && value === undefined
+              ? `“${typed}” will not do: write 0 to 1000.`
+              : setFacts({ days: value });
+          }}
         />
       </td>
       <td className="num">{orderBy ?? ''}</td>
@@ -189,11 +193,20 @@ function PartLine({ part }: { readonly part: PartToBuy }) {
         <InlineField
           label={`What could be used instead of ${name}`}
           value={row?.substitute ?? ''}
-          placeholder="—"
+          placeholder={buy > 0 ? (substitutes.at(0) ?? '—') : '—'}
+          suggestions={substitutes}
           onCommit={(substitute) => set({ substitute: substitute === '' ? undefined : substitute })}
         />
       </td>
       <td className="doings">
+        {device && (
+          <LinkButton
+            aria-label={`${name} is there`}
+            onClick={() => run(setBuy(show, device.id, { ...device.type.buy, isWanted: undefined }))}
+          >
+            It is there
+          </LinkButton>
+        )}
         {by.length === 0 && (
           <LinkButton
             aria-label={`Remove ${name}`}

@@ -1,14 +1,19 @@
 import {
+  type Cable,
   type CableRun,
   cableRuns,
   commands,
   cutListOf,
+  endChoices,
   type EndToMake,
   freshId,
   lengthIn,
   lengthLabel,
   lengthTyped,
+  lineEndWords,
+  linesThrough,
   loomsOf,
+  plugFits,
   pluggingOrder,
   type Reel,
   setReels,
@@ -59,6 +64,7 @@ export function CableSheet() {
         </div>
       )}
       {runs.length > 0 && <Looms runs={runs} />}
+      <LedThroughTable />
       <Reels runs={runs} />
     </section>
   );
@@ -101,13 +107,36 @@ function Looms({ runs }: { readonly runs: readonly CableRun[] }) {
   );
 }
 
-const End = ({ end }: { readonly end: EndToMake }) => (
-  <span className="buildend">
-    {end.device} <span className="soft">{end.jack.toLowerCase()}</span>: {end.connector}
-    {end.clears === 'angled' && <b> angled</b>}
-    {end.clears === 'none' && <b className="stop"> no room</b>}
-  </span>
-);
+/** One end: its jack, and the connector that it needs, or that somebody has said is on it. */
+function End({ cable, end }: { readonly cable: Cable; readonly end: EndToMake }) {
+  const { show, run } = useShow();
+  const { plug, takes, entered, clears } = end;
+  const bend = (isBent: boolean): string => (isBent ? ', angled' : '');
+  const asTaken = `${takes}${bend(clears === 'angled')}`;
+  const pick = (picked: string) => {
+    const name = picked.replace(/, angled$/, '');
+    run(commands.setEnd(show, cable.id, plug, picked === '' ? undefined : { plug: name, bent: name !== picked }));
+  };
+  return (
+    <span className="buildend">
+      {end.device} <span className="soft">{end.jack.toLowerCase()}</span>:{' '}
+      <CellSelect
+        label={`End of ${cable.tag} at ${end.device} ${end.jack.toLowerCase()}`}
+        value={entered ? `${end.connector}${bend(end.bent)}` : ''}
+        shownAs={`${end.connector}${bend(end.bent)}`}
+        choices={() => [
+          { value: '', label: `as it has to be: ${asTaken}` },
+          ...endChoices(cable.kind, takes).flatMap((name) =>
+            ['', ', angled'].map((how) => ({ value: `${name}${how}`, label: `${name}${how}` })),
+          ),
+        ]}
+        onPick={pick}
+      />
+      {entered && plugFits(takes, end.connector) !== 'yes' && <b className="stop"> takes {takes}</b>}
+      {clears === 'none' && <b className="stop"> no room</b>}
+    </span>
+  );
+}
 
 function RunRow({ run: { cable, ends, runs } }: { readonly run: CableRun }) {
   const { show, attempt } = useShow();
@@ -117,11 +146,11 @@ function RunRow({ run: { cable, ends, runs } }: { readonly run: CableRun }) {
     <tr>
       <td className="mono">{cable.tag}</td>
       <td>
-        <End end={first} />
+        <End cable={cable} end={first} />
       </td>
       <td>
         {more.map((end) => (
-          <End key={`${end.plug.device} ${end.plug.jack}`} end={end} />
+          <End key={`${end.plug.device} ${end.plug.jack}`} cable={cable} end={end} />
         ))}
       </td>
       <td className="num">{runs === null ? '' : lengthLabel(runs as never, unit)}</td>
@@ -149,6 +178,47 @@ function RunRow({ run: { cable, ends, runs } }: { readonly run: CableRun }) {
         />
       </td>
     </tr>
+  );
+}
+
+/** What each line of a panel or a multi-core carries, and which are spare. */
+function LedThroughTable() {
+  const { show } = useShow();
+  const all = useMemo(() => linesThrough(show.rig), [show.rig]);
+  if (all.length === 0) return null;
+  const unit = show.rig.settings.lengthUnit;
+  return (
+    <Fold title="Lines of panels and multi-cores">
+      {all.map(({ device, lines }) => (
+        <DataTable key={device.id} className="build" aria-label={`Lines of ${device.name}`}>
+          <thead>
+            <tr>
+              <th style={{ width: 46 }}>Line</th>
+              <th>{device.name}</th>
+              <th>Comes from</th>
+              <th>Goes to</th>
+              <th>Carries</th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map(({ number, label, carries, into, out, wire, is }) => (
+              <tr key={number}>
+                <td className="num">{number}</td>
+                <td>{label}</td>
+                <td>{lineEndWords(into)}</td>
+                <td>{lineEndWords(out)}</td>
+                <td>
+                  {carries}
+                  {wire ? `, ${lengthLabel(wire.metres as never, unit)} of ${wire.gauge} AWG` : ''}{' '}
+                  {is === 'spare' && <span className="soft">spare</span>}
+                  {is === 'open' && <b className="powerlow">at one end only</b>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </DataTable>
+      ))}
+    </Fold>
   );
 }
 

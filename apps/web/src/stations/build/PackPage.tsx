@@ -26,6 +26,7 @@ import { LineForm } from '../../ui/LineForm.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { numberShown, wholeNumber } from '../../ui/numbers.ts';
+import { sizeTyped } from './size-typed.ts';
 
 const travelWords = { ground: 'on the ground', hold: 'in the hold', cabin: 'in the cabin' } as const;
 const kilograms = (grams: number): string => `${(grams / 1000).toFixed(1)} kg`;
@@ -83,6 +84,7 @@ export function PackPage() {
             <thead>
               <tr>
                 <th>Case</th>
+                <th>Outside</th>
                 <th>Empty</th>
                 <th>Weighs</th>
                 <th>Lifted by</th>
@@ -189,6 +191,21 @@ function CaseRow({ filled }: { readonly filled: FilledCase }) {
           value={each.name}
           maxLength={80}
           onCommit={(name) => (name === '' ? 'A case needs a name.' : attempt(change({ name })))}
+        />
+      </td>
+      <td>
+        <InlineField
+          look="mono"
+          label={`Outer size of ${each.name}`}
+          value={each.size ? each.size.join(' × ') : ''}
+          unit="mm"
+          placeholder="—"
+          onCommit={(typed) => {
+            const size = typed === '' ? undefined : sizeTyped(typed);
+            return typed !== '' && size === undefined
+              ? `“${typed}” is no size: write width, depth and height in mm, 600 × 400 × 300.`
+              : attempt(change({ size }));
+          }}
         />
       </td>
       <td>

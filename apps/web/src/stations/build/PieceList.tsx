@@ -3,6 +3,8 @@ import {
   arrangeProblemOf,
   type BoardOf,
   type BoardSpot,
+  type Edge,
+  edges,
   freeSpot,
   type PieceOn,
   setSpot,
@@ -16,6 +18,10 @@ import { InlineField } from '../../ui/InlineField.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { wholeNumber } from '../../ui/numbers.ts';
 
+const edgeWords = [
+  { value: '', label: 'stands on it' },
+  ...edges.map((edge) => ({ value: edge as string, label: `${edge} edge` })),
+];
 const turns = [0, 90, 180, 270].map((turn) => ({ value: String(turn), label: turn === 0 ? 'no' : `${turn}°` }));
 
 /** The pieces of a board with their millimetres; what stands beside it is put on it here. */
@@ -36,6 +42,7 @@ export function PieceList({ board }: { readonly board: BoardOf }) {
               <th>From the left</th>
               <th>From the front</th>
               <th>Turned</th>
+              <th>Let into</th>
               <th>Held</th>
               <th>Foot in the set</th>
               <th />
@@ -68,10 +75,15 @@ function PieceRow({
   readonly touches: number;
 }) {
   const { show, run, attempt, device: selected, selectDevice } = useShow();
-  const { device, body, spot, turn, isHeld } = piece;
+  const { device, body, spot, turn, edge, isHeld } = piece;
   const spotWith = (change: Partial<BoardSpot>): BoardSpot => {
-    const { turn: turned, held, ...rest } = { x: 0, y: 0, ...device.at, ...change };
-    return { ...rest, ...(turned ? { turn: turned } : {}), ...(held ? { held } : {}) };
+    const { turn: turned, held, edge: into, ...rest } = { x: 0, y: 0, ...device.at, ...change };
+    return {
+      ...rest,
+      ...(turned ? { turn: turned } : {}),
+      ...(held ? { held } : {}),
+      ...(into ? { edge: into } : {}),
+    };
   };
   const setMillimetres = (field: 'x' | 'y') => (typed: string) => {
     if (typed === '') return attempt(setSpot(show, device.id, undefined));
@@ -128,11 +140,23 @@ function PieceRow({
       </td>
       <td>
         {spot && (
+          <CellSelect
+            label={`What ${device.name} is let into`}
+            value={edge ?? ''}
+            choices={edgeWords}
+            onPick={(picked) =>
+              run(setSpot(show, device.id, spotWith({ edge: picked === '' ? undefined : (picked as Edge) })))
+            }
+          />
+        )}
+      </td>
+      <td>
+        {spot && !edge && (
           <Checkbox
             aria-label={`${device.name} is held on the board`}
             checked={isHeld}
             onChange={(event) =>
-              run(setSpot(show, device.id, spotWith({ held: event.currentTarget.checked ? 1 : undefined })))
+              run(setSpot(show, device.id, spotWith({ held: event.currentTarget.checked || undefined })))
             }
           />
         )}

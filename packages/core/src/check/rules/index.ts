@@ -1,8 +1,11 @@
 import type { Rule } from '../define-rule.ts';
 import { cableTooShort } from './build/cable-too-short.ts';
+import { caseTooSmall } from './build/case-too-small.ts';
+import { endDoesNotFit } from './build/end-does-not-fit.ts';
 import { heavyCase } from './build/heavy-case.ts';
 import { noRoomForPlug } from './build/no-room-for-plug.ts';
 import { offTheBoard } from './build/off-the-board.ts';
+import { panelConnectorMissing } from './build/panel-connector-missing.ts';
 import { partMissing } from './build/part-missing.ts';
 import { instrumentCable } from './loudspeakers/instrument-cable.ts';
 import { noLoad } from './loudspeakers/no-load.ts';
@@ -78,9 +81,12 @@ import { unusedSound } from './show/unused-sound.ts';
 /** Every rule, sorted by id; a test compares this list with the folder. */
 export const rules: readonly Rule[] = [
   cableTooShort,
+  caseTooSmall,
+  endDoesNotFit,
   heavyCase,
   noRoomForPlug,
   offTheBoard,
+  panelConnectorMissing,
   partMissing,
   instrumentCable,
   noLoad,

@@ -1,16 +1,21 @@
 import { type Control, emptyAnatomy, type Section } from '../anatomy.ts';
 import type { Archetype } from './archetype.ts';
-import { idOf, lastState, midiIn, signalIn, signalOut, value } from './common.ts';
+import { idOf, lastState, midiIn, midiOutput, signalIn, signalOut, value } from './common.ts';
 import { endsOf, throughOf, throughSections, widthParams } from './stereo.ts';
 
 /** Pieces that lead a line somewhere, divide it into bands, or are moved by a foot and carry no sound. */
 
-/** Lines through a panel, an entry box or a multi-core, each straight; the first may have a tap for a tuner. */
+/**
+ * Lines through a panel, an entry box or a multi-core, each straight; the first may have a tap for a tuner, and one
+ * more may lead MIDI through.
+ */
 export const panel: Archetype = {
   id: 'panel',
   params: {
     lines: { kind: 'words', default: ['instrument', 'return'], label: 'Lines', max: 24 },
     stereo: { kind: 'words', default: [], label: 'Of these stereo', max: 24, mayBeEmpty: true },
+    balanced: { kind: 'words', default: [], label: 'Of these balanced', max: 24, mayBeEmpty: true },
+    midi: { kind: 'boolean', default: false, label: 'A MIDI line' },
     tunerTap: { kind: 'boolean', default: false, label: 'Tuner tap on the first' },
     lift: { kind: 'choice', values: ['none', 'lifted', 'joined'], default: 'none', label: 'Audio ground' },
   },
@@ -18,11 +23,12 @@ export const panel: Archetype = {
     const lines = p.words('lines').map((name) => {
       const isStereo = p.words('stereo').includes(name);
       const label = name.charAt(0).toUpperCase() + name.slice(1);
+      const balance = p.words('balanced').includes(name) ? { balanced: true } : {};
       return {
         id: idOf(name),
         label,
-        input: endsOf(signalIn(`${idOf(name)}-in`, `${label} in`), isStereo),
-        output: endsOf(signalOut(`${idOf(name)}-out`, `${label} out`), isStereo),
+        input: endsOf({ ...signalIn(`${idOf(name)}-in`, `${label} in`), ...balance }, isStereo),
+        output: endsOf({ ...signalOut(`${idOf(name)}-out`, `${label} out`), ...balance }, isStereo),
       };
     });
     return {
@@ -30,6 +36,7 @@ export const panel: Archetype = {
       jacks: [
         ...lines.flatMap(({ input, output }) => [...input.jacks, ...output.jacks]),
         ...(p.yes('tunerTap') ? [signalOut('tuner', 'Tuner tap')] : []),
+        ...(p.yes('midi') ? [midiIn, midiOutput('through')] : []),
       ],
       sections: [
         ...lines.flatMap(({ id, label, input, output }) =>

@@ -12,7 +12,7 @@ import {
 import { useShow } from '../../../api/rig.tsx';
 import { Fold } from '../../../ui/Fold.tsx';
 import { InlineField } from '../../../ui/InlineField.tsx';
-import { rangeTyped } from './power-typed.ts';
+import { voltsTyped } from './power-typed.ts';
 import { SupplyFacts } from './SupplyFacts.tsx';
 import './power-facts.css';
 
@@ -87,7 +87,7 @@ const figure =
 const inRange =
   (unit: string, take: (range: readonly [number, number]) => string | null) =>
   (typed: string): string | null => {
-    const range = rangeTyped(typed);
+    const range = voltsTyped(typed);
     return range ? take(range) : `“${typed}” is no range: write 9, or 9–18 ${unit}.`;
   };
 const bare = (range: readonly number[]): string => voltsRange(range).replace(' V', '');

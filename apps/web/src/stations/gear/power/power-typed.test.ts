@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { choicesTyped, limitTyped, limitWords, outputsTyped, outputsWords, rangeTyped } from './power-typed.ts';
+import { choicesTyped, limitTyped, limitWords, outputsTyped, outputsWords, voltsTyped } from './power-typed.ts';
 
 test.each([
   ['9', [9, 9]],
@@ -11,7 +11,7 @@ test.each([
   ['nine', undefined],
   ['', undefined],
   ['1-2-3', undefined],
-] as const)('a range: %s', (typed, range) => expect(rangeTyped(typed)).toEqual(range));
+] as const)('a range: %s', (typed, range) => expect(voltsTyped(typed)).toEqual(range));
 
 test.each([
   ['9 V 500 mA', [{ volts: 9, ma: 500 }]],

@@ -1,14 +1,8 @@
-import { numberTyped, type PowerOutput, type PowerSupplyFacts } from '@yunta/core';
+import { numberTyped, rangeTyped, type PowerOutput, type PowerSupplyFacts } from '@yunta/core';
 
 /** `9 V`, `9-18 V`, `9 – 18`: the lowest and the highest; undefined where it is no range. */
-export function rangeTyped(typed: string): readonly [number, number] | undefined {
-  const parts = typed
-    .replace(/\b(v|volts?|hz)\b|(?<=\d)\s*(v|hz)\b/gi, '')
-    .split(/\s*[–—-]\s*|\s+to\s+/)
-    .map((part) => part.trim());
-  if (parts.length > 2) return undefined;
-  const [low, high = low] = parts.map((part) => numberTyped(part));
-  return low === undefined || high === undefined || low > high ? undefined : [low, high];
+export function voltsTyped(typed: string): readonly [number, number] | undefined {
+  return rangeTyped(typed.replace(/\b(v|volts?|hz)\b|(?<=\d)\s*(v|hz)\b/gi, ''));
 }
 
 /** `9 V 500 mA, 12 V 400 mA`: what an output may be set to; undefined where it is not understood. */

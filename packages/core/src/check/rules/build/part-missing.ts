@@ -1,5 +1,5 @@
 import { partsToBuy, shoppingOf } from '../../../pack/parts.ts';
-import { defineRule } from '../../define-rule.ts';
+import { defineRule, type Reported } from '../../define-rule.ts';
 import { none } from '../../queries.ts';
 
 export const partMissing = defineRule({
@@ -10,17 +10,23 @@ export const partMissing = defineRule({
     why: 'The classic delay is one missing connector that takes a week to arrive.',
     remedy: 'Say on Build, under Buy, how many there are, or what it costs and how long it takes.',
     source: 'common practice: two spares of every connector',
-    messages: { part: '{count} of {name} are needed, spares counted, and nobody has said how many there are.' },
+    messages: {
+      part: '{count} of {name} are needed, spares counted, and nobody has said how many there are.',
+      piece: '{name} is still to be bought, and nobody has said what it costs or how long it takes.',
+    },
   },
-  // While no list has been begun, nothing is missing from it.
-  check: ({ show: { rig } }) =>
-    (shoppingOf(rig).rows ?? []).length === 0
-      ? none
-      : partsToBuy(rig)
-          .filter(({ row, buy }) => row === undefined && buy > 0)
-          .map(({ name, buy }) => ({
-            messageId: 'part' as const,
-            at: {},
-            data: { name: name.toLowerCase(), count: buy },
-          })),
+  check: ({ show: { rig } }): readonly Reported<'part' | 'piece'>[] => {
+    const parts = partsToBuy(rig).filter(({ buy }) => buy > 0);
+    // While no list has been begun, no part is missing from it.
+    const isBegun = (shoppingOf(rig).rows ?? []).length > 0;
+    return parts.flatMap(({ name, buy, row, device, each, days }): readonly Reported<'part' | 'piece'>[] => {
+      if (device)
+        return each === null && days === undefined
+          ? [{ messageId: 'piece', at: { device: device.id }, data: { name } }]
+          : none;
+      return isBegun && row === undefined
+        ? [{ messageId: 'part', at: {}, data: { name: name.toLowerCase(), count: buy } }]
+        : none;
+    });
+  },
 });

@@ -17,7 +17,9 @@ export const manyThroughs = defineRule({
   },
   check: (context) => {
     const { wiring } = context;
-    const far = throughsBefore(wiring.midiLinks);
+    // A panel or a multi-core is only wire: nothing is isolated there.
+    const isWire = (id: string): boolean => wiring.device.get(id)?.device.type.archetype === 'panel';
+    const far = throughsBefore(wiring.midiLinks, isWire);
     return wiring.devices.flatMap(({ device: { id } }) => {
       const count = far.get(id) ?? 0;
       return count > mostThroughs
@@ -28,14 +30,15 @@ export const manyThroughs = defineRule({
 });
 
 /** Of each device the fewest throughs that a message passes on its way to it. */
-function throughsBefore(links: readonly MidiLink[]): ReadonlyMap<string, number> {
+function throughsBefore(links: readonly MidiLink[], isWire: (device: string) => boolean): ReadonlyMap<string, number> {
   const before = new Map(links.filter(({ port }) => port !== 'thru').map(({ to }) => [to, 0]));
   for (let grew = true; grew;) {
     grew = false;
     for (const { from, port, to } of links) {
       const here = before.get(from);
-      if (port !== 'thru' || here === undefined || here + 1 >= (before.get(to) ?? Infinity)) continue;
-      before.set(to, here + 1);
+      const passed = (here ?? 0) + (isWire(from) ? 0 : 1);
+      if (port !== 'thru' || here === undefined || passed >= (before.get(to) ?? Infinity)) continue;
+      before.set(to, passed);
       grew = true;
     }
   }
