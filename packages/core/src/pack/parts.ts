@@ -133,12 +133,13 @@ const bendOf = (name: string): { readonly plug: string; readonly isBent: boolean
  * or another piece that does the same to the sound.
  */
 export function substitutesFor(rig: Rig, part: PartToBuy, parts: readonly PartToBuy[]): readonly string[] {
+  // An amplifier's own gain is in use as it is.
   if (part.device) {
     const does = effectsOf(part.device);
     return does.size === 0
       ? []
       : inOrder(rig.devices)
-          .filter(({ type }) => type.buy?.isWanted !== true)
+          .filter(({ type }) => type.buy?.isWanted !== true && type.archetype !== 'amp')
           .filter((other) => [...does].every((effect) => effectsOf(other).has(effect)))
           .map(({ name }) => name);
   }
