@@ -1,6 +1,18 @@
 import { expect, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, choose, click, find, go, saved, textOf, waitForSaid, waitForText } from './browsing.ts';
+import {
+  axeFaults,
+  choose,
+  chosen,
+  click,
+  find,
+  go,
+  saved,
+  textOf,
+  waitForFinding,
+  waitForSaid,
+  waitForText,
+} from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
@@ -49,7 +61,7 @@ test('a board: moved by keys, held, arranged, refused sizes, proved too small; c
   // Arranged around what is held, as one edit.
   await (await find(page, 'button', 'Arrange')).focus();
   await page.keyboard.press('Enter');
-  await waitForText(page, answer, 'Every piece finds its place.');
+  await waitForText(page, answer, 'Every piece finds its place');
   expect(await axeFaults(page)).toEqual([]);
   await (await find(page, 'button', 'Put it so')).focus();
   await page.keyboard.press('Enter');
@@ -58,7 +70,7 @@ test('a board: moved by keys, held, arranged, refused sizes, proved too small; c
   expect(await textOf(page, 'main')).not.toContain('not as they can');
   await retype('Seed of the search', '7');
   await click(page, 'button', 'Arrange');
-  await waitForText(page, answer, 'Every piece finds its place.');
+  await waitForText(page, answer, 'Every piece finds its place');
   expect(await valueOf('Chorus, mm from the left')).toBe('660');
 
   // A size that cannot be is refused; one that is too small is proved so.
@@ -87,7 +99,7 @@ test('buy, pack and leave at home: dates, weights, ticks, a variant', async () =
   await find(page, 'heading', 'Overview');
   const rig = page.url().replace(/\/[a-z]+$/, '');
   await page.goto(`${rig}/build?view=buy`);
-  await waitForText(page, 'main', 'without a price');
+  await waitForText(page, 'main', 'in all');
   expect(await axeFaults(page)).toEqual([]);
   await retype('Price of MIDI cable', '10-12');
   await retype('Days until MIDI cable comes', '14');
@@ -115,5 +127,71 @@ test('buy, pack and leave at home: dates, weights, ticks, a variant', async () =
   await waitForText(page, 'main', 'No song is lost.');
   await click(page, 'button', 'Make it a variant');
   await waitForText(page, 'header', 'Without Tuner');
+  await saved(page);
+}, 240_000);
+
+test('ends of cables, a panel in the edge, lines that are led through, a piece still to be bought', async () => {
+  await page.goto(running.url);
+  await click(page, 'button', 'Open a fresh demo');
+  await find(page, 'heading', 'Gear');
+  await (await field('Add a device')).focus();
+  await page.keyboard.sendCharacter('edge panel');
+  await page.keyboard.press('Enter');
+  await waitForText(page, 'main', 'Edge panel');
+  await go(page, 'Build');
+
+  // The wrong end is told beside it and as a finding that stops the show; the finding mends it.
+  const compressorEnd = 'End of C03 at Compressor in';
+  await choose(page, compressorEnd, 'XLR, male');
+  await waitForText(page, 'main', 'takes 6.3 mm plug');
+  await waitForFinding(page, 'C03 ends in “XLR, male” at In of Compressor');
+  await click(page, 'button', 'Take a cable that ends in “6.3 mm plug”');
+  await page.waitForFunction(() => !document.querySelector('main')!.textContent!.includes('takes 6.3 mm plug'));
+  expect(await chosen(page, compressorEnd)).toContain('6.3 mm plug');
+
+  // Let into the edge it moves along it alone, and what goes past it is told.
+  await click(page, 'button', 'Put on Edge panel');
+  await choose(page, 'What Edge panel is let into', 'back edge');
+  const panel = await page.waitForSelector('g[role="button"][aria-label^="Edge panel"][aria-label*="back edge"]');
+  const before = await valueOf('Edge panel, mm from the left');
+  await panel!.evaluate((node) => (node as SVGGElement).focus());
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowUp');
+  await page.waitForSelector(`g[aria-label^="Edge panel, ${Number(before) + 1} mm from the left, 355 mm"]`);
+  await waitForFinding(page, 'past the edge panel of Board');
+  await click(page, 'button', 'Lines of panels and multi-cores');
+  await waitForText(page, '[aria-label="Lines of Edge panel"]', 'spare');
+  expect(await axeFaults(page)).toEqual([]);
+
+  // A run can be asked why.
+  await page.waitForSelector('button[aria-label^="C03 runs:"]');
+  await page.$eval('button[aria-label^="C03 runs:"]', (node) => (node as HTMLElement).click());
+  await waitForText(page, '.evidence', 'from jack to jack');
+  await page.keyboard.press('Escape');
+
+  // Said in the inspector, it stands on the list with its own price and days.
+  await click(page, 'button', 'Inspect Chorus');
+  await (await find(page, 'checkbox', 'Still to be bought')).focus();
+  await page.keyboard.press('Space');
+  await waitForFinding(page, 'Chorus is still to be bought');
+  await retype('Days to come', 'soon');
+  await waitForSaid(page, 'alert', 'write 0 to 1000 days');
+  await click(page, 'button', 'Give up');
+  await saved(page);
+  expect(await axeFaults(page)).toEqual([]);
+  const rig = page.url().replace(/\/[a-z]+(\?.*)?$/, '');
+  await page.goto(`${rig}/build?view=buy`);
+  await retype('Price of Chorus', '80–95');
+  await retype('Days until Chorus comes', '10');
+  await waitForText(page, 'main', '2027-04-20');
+  await click(page, 'button', 'Chorus is there');
+  await page.waitForFunction(() => !document.querySelector('main')!.textContent!.includes('Chorus'));
+
+  await page.goto(`${rig}/build?view=pack`);
+  await retype('Outer size of Board case', 'large');
+  await waitForSaid(page, 'alert', 'is no size');
+  await click(page, 'button', 'Give up');
+  await retype('Outer size of Board case', '400 x 300 x 200');
+  await waitForFinding(page, 'does not go into Board case');
   await saved(page);
 }, 240_000);

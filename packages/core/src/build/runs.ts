@@ -1,3 +1,4 @@
+import { hundredths } from '../units/shown.ts';
 import { endFacts } from '../model/cable-ends.ts';
 import { inOrder } from '../model/documents.ts';
 import { plugFor } from '../model/connectors.ts';
@@ -27,7 +28,9 @@ export interface EndToMake {
 export interface CableRun {
   readonly cable: Cable;
   readonly ends: readonly EndToMake[];
-  /** Metres from jack to jack on the board, slack counted, rounded up; null where an end is on no board. */
+  /** Millimetres from jack to jack along the edges of the board; null where an end is on no board. */
+  readonly shortest: number | null;
+  /** Metres of that with slack, rounded up. */
   readonly runs: number | null;
   /** What it is to be: as entered, else as it runs. */
   readonly metres: number | null;
@@ -36,7 +39,7 @@ export interface CableRun {
 /** Slack of a run: a tenth, and a hand's breadth at both ends together (common practice). */
 export const slack = { share: 0.1, mm: 80 } as const;
 /** Cables are cut to the next so many mm. */
-const rounding = 50;
+export const rounding = 50;
 
 /** What a cable has to be long at least, from jack to jack along the edges of the board, in mm, without slack. */
 export function shortestRun(boards: readonly BoardOf[], cable: Cable): number | null {
@@ -66,7 +69,13 @@ export function cableRuns(rig: Rig): readonly CableRun[] {
     const shortest = shortestRun(boards, cable);
     const runs =
       shortest === null ? null : (Math.ceil((shortest * (1 + slack.share) + slack.mm) / rounding) * rounding) / 1000;
-    return { cable, ends: cable.plugs.map((plug) => endOf(rig, all, cable, plug)), runs, metres: cable.length ?? runs };
+    return {
+      cable,
+      ends: cable.plugs.map((plug) => endOf(rig, all, cable, plug)),
+      shortest,
+      runs,
+      metres: cable.length ?? runs,
+    };
   });
 }
 
@@ -93,6 +102,12 @@ function endOf(
     bent: entered?.bent ?? clears === 'angled',
     clears,
   };
+}
+
+/** All cables whose length is known: how many, and their metres. */
+export function knownLength(runs: readonly CableRun[]): { readonly known: number; readonly metres: number } {
+  const known = runs.flatMap(({ metres }) => (metres === null ? [] : [metres]));
+  return { known: known.length, metres: hundredths(known.reduce((sum, metres) => sum + metres, 0)) };
 }
 
 /** What is cut from the reels of a rig: cables of the kinds that there are reels of, whose length is known. */

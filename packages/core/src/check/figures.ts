@@ -1,3 +1,5 @@
+import { totalsOf } from '../pack/totals.ts';
+import { kilograms } from '../units/shown.ts';
 import type { Show } from '../model/documents.ts';
 import { powerInUse } from '../power/wired.ts';
 import type { Severity } from './define-rule.ts';
@@ -57,17 +59,14 @@ export function figuresOf(show: Show): Figures {
 }
 
 function builtOf({ rig }: Show): Pick<Figures, 'grams' | 'unweighed' | 'loads' | 'outputs' | 'price'> {
-  const types = Object.values(rig.devices).map(({ type }) => type);
-  const { feeds, loads } = powerInUse(rig);
+  const { grams, unweighed, loads, price } = totalsOf(Object.values(rig.devices));
+  const { feeds } = powerInUse(rig);
   return {
-    grams: types.reduce((sum, { body }) => sum + (body?.grams ?? 0), 0),
-    unweighed: types.filter(({ body }) => body?.grams === undefined).length,
-    loads: loads.length,
+    grams,
+    unweighed,
+    loads,
     outputs: feeds.filter((feed) => feed.loads.length > 0).flatMap((feed) => feed.outputs).length,
-    price: [
-      types.reduce((sum, { buy }) => sum + (buy?.low ?? buy?.high ?? 0), 0),
-      types.reduce((sum, { buy }) => sum + (buy?.high ?? buy?.low ?? 0), 0),
-    ],
+    price,
   };
 }
 
@@ -84,7 +83,7 @@ export const figureRows: readonly { readonly label: string; readonly of: (figure
   { label: 'Plugs', of: ({ plugs }) => String(plugs) },
   {
     label: 'Weight of the pieces',
-    of: ({ grams, unweighed }) => `${unweighed > 0 ? 'at least ' : ''}${(grams / 1000).toFixed(1)} kg`,
+    of: ({ grams, unweighed }) => `${unweighed > 0 ? 'at least ' : ''}${kilograms(grams)}`,
   },
   { label: 'Pieces that need an output', of: ({ loads }) => String(loads) },
   { label: 'Outputs in use', of: ({ outputs }) => String(outputs) },

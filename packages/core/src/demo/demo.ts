@@ -1,8 +1,9 @@
 import { addPart, addSetList, addSong, layOut, setPart, setSetList, setSong } from '../change/commands.ts';
 import { setBoard, setReels } from '../change/build.ts';
 import { setSpot } from '../build/arrangement.ts';
+import type { PartRow } from '../model/pack.ts';
 import { putInCase, setPacking } from '../pack/cases.ts';
-import { setShopping } from '../pack/parts.ts';
+import { neededParts, setShopping } from '../pack/parts.ts';
 import { setPowerSettings } from '../change/power.ts';
 import type { Show } from '../model/documents.ts';
 import type { Action, Device } from '../model/rig.ts';
@@ -195,6 +196,24 @@ function board(maker: RigMaker): void {
   );
 }
 
+/** What lies in the drawer, and what has to be ordered; of anything else there is none, and nobody asked for a price. */
+const stock: Readonly<Record<string, Omit<PartRow, 'name'>>> = {
+  '6.3 mm plug': { have: 30 },
+  '6.3 mm plug, angled': { have: 10, low: 4, high: 6, days: 5 },
+  '6.3 mm plug, three poles': { have: 2, low: 5, high: 7, days: 5 },
+  '6.3 mm plug, loudspeaker': { have: 4 },
+  'XLR, female': { have: 1, low: 6, high: 9, days: 5 },
+  'XLR, male': { have: 4 },
+  'Metre of instrument cable': { have: 34 },
+  'Metre of loudspeaker cable': { have: 2 },
+  'Metre of contact cable': { have: 6 },
+  'Metre of power cable': { have: 10 },
+  'MIDI cable': { have: 2, low: 9, high: 14, days: 7 },
+  'barrel 2.1 mm': { have: 20 },
+  'barrel 2.1 mm, angled': { have: 4, low: 2, high: 3, days: 9 },
+  'Mains lead': { have: 2, low: 8, high: 10, days: 3 },
+};
+
 /**
  * Pedals and what feeds them in one case, the amp in another. On the leg that flies the board goes into the hold, its
  * battery with it: that is not allowed.
@@ -215,7 +234,8 @@ function pack(maker: RigMaker, travels: 'ground' | 'hold'): void {
     const into = ['combo', 'cab'].includes(device.id) ? 'amp' : device.type.body ? 'board' : undefined;
     if (into === 'board' || (into && device.id === 'combo')) maker.do(putInCase(maker.show, device.id, into));
   }
-  maker.do(setShopping(maker.show, { firstShow: '2027-04-30', budget: 400 }));
+  const rows = neededParts(maker.show.rig).map(({ name }) => ({ name, ...stock[name] }));
+  maker.do(setShopping(maker.show, { firstShow: '2027-04-30', budget: 400, rows }));
 }
 
 /** For the leg that flies: no mains at all, and fewer outputs than pieces. */

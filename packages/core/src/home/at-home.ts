@@ -9,21 +9,12 @@ import type { Cable, Device, Plug, Sound } from '../model/rig.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
 import { jackFacts } from '../model/jack-kinds.ts';
 import { jackOf } from '../model/jacks.ts';
+import { type Totals, totalsOf } from '../pack/totals.ts';
 import { homeCurve, type HomePoint } from './curve.ts';
 
-/** What a rig weighs, needs and costs with some pieces at home. */
-export interface HomeFigures {
-  readonly pieces: number;
-  /** Pieces that need an output of a supply. */
-  readonly loads: number;
-  readonly grams: number;
-  /** Pieces whose weight nobody has said. */
-  readonly unweighed: number;
-  readonly price: readonly [low: number, high: number];
-}
-
 export interface AtHome extends HomePoint {
-  readonly figures: HomeFigures;
+  /** Of what comes along. */
+  readonly figures: Totals;
   /** The names of the songs that are lost. */
   readonly songs: readonly string[];
 }
@@ -69,23 +60,8 @@ export function whatCanStayAtHome(show: Show): readonly AtHome[] {
   return homeCurve(pieces, songs.length).map((point) => ({
     ...point,
     songs: point.lost.map((i) => songbook.songs[songs[i]].name),
-    figures: figuresWithout(show, point.left),
+    figures: totalsOf(inOrder(rig.devices).filter(({ id }) => !point.left.includes(id))),
   }));
-}
-
-function figuresWithout({ rig }: Show, left: readonly string[]): HomeFigures {
-  const devices = inOrder(rig.devices).filter(({ id }) => !left.includes(id));
-  const weighed = devices.filter(({ type }) => type.body?.grams !== undefined);
-  return {
-    pieces: devices.length,
-    loads: devices.filter(({ type }) => type.power?.needs !== undefined).length,
-    grams: weighed.reduce((sum, { type }) => sum + type.body!.grams!, 0),
-    unweighed: devices.length - weighed.length,
-    price: [
-      devices.reduce((sum, { type }) => sum + (type.buy?.low ?? 0), 0),
-      devices.reduce((sum, { type }) => sum + (type.buy?.high ?? type.buy?.low ?? 0), 0),
-    ],
-  };
 }
 
 /** Each sound that is not what it was without some pieces, with those that it loses. */

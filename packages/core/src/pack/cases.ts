@@ -1,6 +1,7 @@
 import { inOrder, type Show } from '../model/documents.ts';
 import type { PackCase, Packing } from '../model/pack.ts';
 import type { Device, Rig } from '../model/rig.ts';
+import { kilograms } from '../units/shown.ts';
 import { type Command, command, set } from '../change/command.ts';
 
 /**
@@ -118,7 +119,7 @@ export function tagLines(rig: Rig, { case: each, grams, lift }: FilledCase): rea
     [each.tape === undefined ? undefined : `${each.tape} tape`, how, each.packer && `packed by ${each.packer}`]
       .filter(Boolean)
       .join(', '),
-    `${(grams / 1000).toFixed(1)} kg, ${lift}`,
+    `${kilograms(grams)}, ${lift}`,
   ];
 }
 

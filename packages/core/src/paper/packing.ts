@@ -1,14 +1,18 @@
 import { filledCases, type Packed, tagLines, unpacked } from '../pack/cases.ts';
 import { billOf, partsToBuy, type PartToBuy, shoppingOf, substitutesFor } from '../pack/parts.ts';
+import { kilograms } from '../units/shown.ts';
 import { rangeText } from '../units/typed.ts';
 import type { Show } from '../model/documents.ts';
 import type { Sheet, SheetLine } from './sheet.ts';
 
-const kilograms = (grams: number | null): string => (grams === null ? '' : `${(grams / 1000).toFixed(1)} kg`);
-
 const packedLine = (one: Packed): SheetLine => ({
   id: `pack/${one.id}`,
-  cells: ['', one.count > 1 ? `${one.count} × ${one.name}` : one.name, one.packer ?? '', kilograms(one.grams)],
+  cells: [
+    '',
+    one.count > 1 ? `${one.count} × ${one.name}` : one.name,
+    one.packer ?? '',
+    one.grams === null ? '' : kilograms(one.grams),
+  ],
 });
 
 /** What goes into which case, to be ticked at load-out, and what is in none yet. */

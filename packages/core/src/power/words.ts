@@ -1,5 +1,6 @@
 import type { PowerNeeds, PowerOutput } from '../model/power.ts';
 import type { Rig } from '../model/rig.ts';
+import { tenths } from '../units/shown.ts';
 import { assertNever } from '../units/problem.ts';
 import type { Seat, SupplyCost, SupplyPlan } from '../supply/judge.ts';
 import type { CompiledSupply } from '../supply/problem.ts';
@@ -7,10 +8,8 @@ import type { PowerCure, TriedCure } from './cures.ts';
 import { seatsOfToday } from './problem-of.ts';
 import type { FeedInUse, WiredLoad } from './wired.ts';
 
-const rounded = (value: number): string => String(Math.round(value * 10) / 10);
-
 export const voltsRange = ([low, high]: readonly number[]): string =>
-  low === high ? `${rounded(low)} V` : `${rounded(low)}–${rounded(high)} V`;
+  low === high ? `${tenths(low)} V` : `${tenths(low)}–${tenths(high)} V`;
 
 /** `9–18 V`, `minus centre`: what an inlet wants, in the trade's words. */
 export function needsWords({ kind, volts, centre, plug, digital, earth, battery }: PowerNeeds): readonly string[] {
@@ -20,7 +19,7 @@ export function needsWords({ kind, volts, centre, plug, digital, earth, battery 
     plug,
     ...(digital === true ? ['digital'] : []),
     ...(earth === '+' ? ['earth on plus'] : []),
-    ...(battery ? [`battery ${rounded(battery.mah)} mAh`] : []),
+    ...(battery ? [`battery ${tenths(battery.mah)} mAh`] : []),
   ];
 }
 
@@ -29,7 +28,7 @@ export const centreWords = (centre: PowerNeeds['centre']): string =>
 
 /** `9 V 500 mA`, each that it may be set to. */
 export const choiceWords = ({ volts, ma }: { readonly volts: number; readonly ma: number }): string =>
-  `${rounded(volts)} V ${rounded(ma)} mA`;
+  `${tenths(volts)} V ${tenths(ma)} mA`;
 export const outputWords = ({ choices, kind, centre, plug, rail }: PowerOutput): string =>
   [
     choices.map(choiceWords).join(' or '),
@@ -78,7 +77,7 @@ export function cureWords(rig: Rig, cure: PowerCure): string {
     case 'chain':
       return `A chain lead with ${cure.plugs} plugs more`;
     case 'output':
-      return `One isolated output more: ${rounded(cure.volts)} V${cure.current === 'ac' ? ' AC' : ''} ${rounded(cure.ma)} mA${cure.centre === '+' ? ', plus centre' : ''}`;
+      return `One isolated output more: ${tenths(cure.volts)} V${cure.current === 'ac' ? ' AC' : ''} ${tenths(cure.ma)} mA${cure.centre === '+' ? ', plus centre' : ''}`;
     case 'supply':
       return `A second ${name(cure.like).toLowerCase()}`;
     default:

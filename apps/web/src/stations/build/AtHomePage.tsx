@@ -1,8 +1,19 @@
-import { type AtHome, freshId, freshName, leaveAtHome, losses, variantBy, whatCanStayAtHome } from '@yunta/core';
+import {
+  type AtHome,
+  freshId,
+  freshName,
+  leaveAtHome,
+  losses,
+  rangeText,
+  variantBy,
+  whatCanStayAtHome,
+  why,
+} from '@yunta/core';
 import { Fragment, useMemo, useState } from 'react';
 import { useRig, useSaved, useShow } from '../../api/rig.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
+import { Why } from '../../ui/Why.tsx';
 
 /** Piece by piece less: what the rig weighs and needs then, and which songs it no longer plays. */
 export function AtHomePage() {
@@ -80,7 +91,7 @@ function PointRow({
     <tr>
       <td className="num">{k}</td>
       <td className="num">
-        {songs.length}
+        <Why evidence={why.songsLost(point, name)} />
         {!isProved && <span className="soft"> or fewer</span>}
       </td>
       <td>
@@ -98,15 +109,11 @@ function PointRow({
       <td className="num">{figures.pieces}</td>
       <td className="num">{figures.loads}</td>
       <td className="num">
-        {figures.unweighed > 0 ? '≥ ' : ''}
-        {(figures.grams / 1000).toFixed(1)} kg
+        <Why evidence={why.weightAlong(point)} />
       </td>
       <td className="num">
-        {figures.price[1] === 0
-          ? ''
-          : figures.price[0] === figures.price[1]
-            ? figures.price[0]
-            : `${figures.price[0]}–${figures.price[1]}`}
+        {figures.price[1] > 0 && rangeText(...figures.price)}
+        {figures.price[1] > 0 && figures.unpriced > 0 && <span className="soft"> at least</span>}
       </td>
       <td>{left.length === 0 ? <span className="soft">nothing</span> : left.map(name).join(', ')}</td>
       <td className="doings">

@@ -1,8 +1,8 @@
 import { Button, Checkbox } from '@mantine/core';
 import {
   arrangeProblemOf,
-  boardFigures,
   type Board,
+  boardFigures,
   type BoardOf,
   type CannotFit,
   costOfArrangement,
@@ -10,6 +10,7 @@ import {
   placePieces,
   setBoard,
   standing,
+  why,
 } from '@yunta/core';
 import { useMemo, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
@@ -18,6 +19,7 @@ import { Fold } from '../../ui/Fold.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { wholeNumber } from '../../ui/numbers.ts';
+import { Why } from '../../ui/Why.tsx';
 import { BoardPicture } from './BoardPicture.tsx';
 import { PieceList } from './PieceList.tsx';
 import { tiersTyped, tiersWords } from './tiers-typed.ts';
@@ -36,14 +38,15 @@ export function BoardSheet({ board }: { readonly board: BoardOf }) {
   const solver = useArranged(problem);
   const [seed, setSeed] = useState(1);
   const [time, setTime] = useState('2000');
-  const { stand, wrong, grams, percent } = boardFigures(board);
+  const { stand, wrong } = boardFigures(board);
   return (
     <section aria-label={board.place.name}>
       <div className="sectionhead">
         <h2>{board.place.name}</h2>
         <span className="soft">
           {stand} of {board.pieces.length} pieces stand on it
-          {wrong > 0 ? `, ${wrong} not as they can` : ''}; {(grams / 1000).toFixed(1)} kg; {percent} % of its area
+          {wrong > 0 ? `, ${wrong} not as they can` : ''}; <Why evidence={why.boardWeight(board)} />;{' '}
+          <Why evidence={why.boardArea(board)} /> of its area
         </span>
         <span className="tools buildtools">
           <label className="buildseed">
@@ -166,7 +169,7 @@ function ArrangedSheet({
   return (
     <div className="sheet buildanswer">
       <p role="status">
-        <b>Every piece finds its place.</b> {costWords(answer.cost!)}
+        <b>Every piece finds its place:</b> <Why evidence={why.arrangementCost(answer.cost!)} />.
         {today ? <span className="soft"> Now: {costWords(today)}</span> : null}{' '}
         <span className="soft">
           {answer.isProved

@@ -3,8 +3,8 @@ import {
   type BuyFacts,
   isDate,
   numberTyped,
-  partsToBuy,
   type PartRow,
+  partsToBuy,
   type PartToBuy,
   rangeText,
   rangeTyped,
@@ -13,6 +13,7 @@ import {
   setShopping,
   shoppingOf,
   substitutesFor,
+  why,
 } from '@yunta/core';
 import { useState } from 'react';
 import { TextInput } from '@mantine/core';
@@ -22,6 +23,7 @@ import { InlineField } from '../../ui/InlineField.tsx';
 import { LineForm } from '../../ui/LineForm.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { numberShown, wholeNumber } from '../../ui/numbers.ts';
+import { Why } from '../../ui/Why.tsx';
 
 /** What the patch asks for and its spares, less what there is: what it costs, and by when it has to be ordered. */
 export function BuyPage() {
@@ -40,7 +42,7 @@ export function BuyPage() {
       <div className="sectionhead">
         <h2>Buy</h2>
         <span className="soft">
-          {numberShown(bill.low)} to {numberShown(bill.high)} in all
+          <Why evidence={why.billTotal(bill, parts)} /> in all
           {bill.unpriced > 0 ? `, ${bill.unpriced} without a price` : ''}
         </span>
         {bill.overBudget && <b className="powerlow">over the budget</b>}
@@ -116,6 +118,8 @@ export function BuyPage() {
   );
 }
 
+const today = (): string => new Date().toISOString().slice(0, 10);
+
 function PartLine({ part, substitutes }: { readonly part: PartToBuy; readonly substitutes: readonly string[] }) {
   const { show, run, attempt } = useShow();
   const { name, row, needed, spares, have, buy, orderBy, by, each, days, device } = part;
@@ -164,7 +168,9 @@ function PartLine({ part, substitutes }: { readonly part: PartToBuy; readonly su
           onCommit={count('have', 100_000)}
         />
       </td>
-      <td className="num">{buy > 0 ? <b>{buy}</b> : <span className="soft">0</span>}</td>
+      <td className="num">
+        <Why evidence={why.partBought(part)} />
+      </td>
       <td>
         <InlineField
           look="mono"
@@ -188,7 +194,10 @@ function PartLine({ part, substitutes }: { readonly part: PartToBuy; readonly su
           }}
         />
       </td>
-      <td className="num">{orderBy ?? ''}</td>
+      <td className="num">
+        {orderBy ?? ''}
+        {orderBy !== null && orderBy < today() && <b className="powerlow"> too late</b>}
+      </td>
       <td>
         <InlineField
           label={`What could be used instead of ${name}`}

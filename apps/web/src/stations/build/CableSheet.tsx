@@ -7,6 +7,7 @@ import {
   endChoices,
   type EndToMake,
   freshId,
+  knownLength,
   lengthIn,
   lengthLabel,
   lengthTyped,
@@ -17,6 +18,7 @@ import {
   pluggingOrder,
   type Reel,
   setReels,
+  why,
 } from '@yunta/core';
 import { useMemo } from 'react';
 import { useShow } from '../../api/rig.tsx';
@@ -26,20 +28,20 @@ import { Fold } from '../../ui/Fold.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { numberShown } from '../../ui/numbers.ts';
+import { Why } from '../../ui/Why.tsx';
 
 /** Every cable with its ends as they have to be, its length, and what is cut from which reel. */
 export function CableSheet() {
   const { show } = useShow();
   const runs = useMemo(() => cableRuns(show.rig), [show.rig]);
-  const known = runs.filter(({ metres }) => metres !== null);
-  const total = known.reduce((sum, { metres }) => sum + metres!, 0);
+  const { known, metres } = knownLength(runs);
   const unit = show.rig.settings.lengthUnit;
   return (
     <section aria-label="Cables">
       <div className="sectionhead">
         <h2>Cables</h2>
         <span className="soft">
-          {runs.length} cables, {lengthLabel(total as never, unit)} as far as {known.length} lengths are known
+          {runs.length} cables, {lengthLabel(metres as never, unit)} as far as {known} lengths are known
         </span>
       </div>
       {runs.length > 0 && (
@@ -111,34 +113,38 @@ function Looms({ runs }: { readonly runs: readonly CableRun[] }) {
 function End({ cable, end }: { readonly cable: Cable; readonly end: EndToMake }) {
   const { show, run } = useShow();
   const { plug, takes, entered, clears } = end;
-  const bend = (isBent: boolean): string => (isBent ? ', angled' : '');
-  const asTaken = `${takes}${bend(clears === 'angled')}`;
+  const shown = `${end.connector}${end.bent ? ', angled' : entered?.bent === false ? ', straight' : ''}`;
+  const asTaken = `${takes}${clears === 'angled' ? ', angled' : ''}`;
   const pick = (picked: string) => {
-    const name = picked.replace(/, angled$/, '');
-    run(commands.setEnd(show, cable.id, plug, picked === '' ? undefined : { plug: name, bent: name !== picked }));
+    const [, name, how] = /^(.*?)(, angled|, straight)?$/.exec(picked)!;
+    const bent = how === undefined ? {} : { bent: how === ', angled' };
+    run(commands.setEnd(show, cable.id, plug, picked === '' ? undefined : { plug: name, ...bent }));
   };
   return (
     <span className="buildend">
-      {end.device} <span className="soft">{end.jack.toLowerCase()}</span>:{' '}
-      <CellSelect
-        label={`End of ${cable.tag} at ${end.device} ${end.jack.toLowerCase()}`}
-        value={entered ? `${end.connector}${bend(end.bent)}` : ''}
-        shownAs={`${end.connector}${bend(end.bent)}`}
-        choices={() => [
-          { value: '', label: `as it has to be: ${asTaken}` },
-          ...endChoices(cable.kind, takes).flatMap((name) =>
-            ['', ', angled'].map((how) => ({ value: `${name}${how}`, label: `${name}${how}` })),
-          ),
-        ]}
-        onPick={pick}
-      />
+      {end.device} <span className="soft">{end.jack.toLowerCase()}</span>
+      <span className="buildplug">
+        <CellSelect
+          label={`End of ${cable.tag} at ${end.device} ${end.jack.toLowerCase()}`}
+          value={entered ? shown : ''}
+          shownAs={shown}
+          choices={() => [
+            { value: '', label: `as it has to be: ${asTaken}` },
+            ...endChoices(cable.kind, takes).flatMap((name) =>
+              ['', ', angled', ', straight'].map((how) => ({ value: `${name}${how}`, label: `${name}${how}` })),
+            ),
+          ]}
+          onPick={pick}
+        />
+      </span>
       {entered && plugFits(takes, end.connector) !== 'yes' && <b className="stop"> takes {takes}</b>}
       {clears === 'none' && <b className="stop"> no room</b>}
     </span>
   );
 }
 
-function RunRow({ run: { cable, ends, runs } }: { readonly run: CableRun }) {
+function RunRow({ run: cableRun }: { readonly run: CableRun }) {
+  const { cable, ends, runs } = cableRun;
   const { show, attempt } = useShow();
   const unit = show.rig.settings.lengthUnit ?? 'm';
   const [first, ...more] = ends;
@@ -153,7 +159,9 @@ function RunRow({ run: { cable, ends, runs } }: { readonly run: CableRun }) {
           <End key={`${end.plug.device} ${end.plug.jack}`} cable={cable} end={end} />
         ))}
       </td>
-      <td className="num">{runs === null ? '' : lengthLabel(runs as never, unit)}</td>
+      <td className="num">
+        {runs !== null && <Why evidence={why.cableRun(cableRun, lengthLabel(runs as never, unit))} />}
+      </td>
       <td>
         <InlineField
           look="mono"

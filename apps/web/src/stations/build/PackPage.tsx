@@ -3,6 +3,8 @@ import {
   type FilledCase,
   filledCases,
   freshId,
+  kilograms,
+  numberTyped,
   type PackCase,
   packed,
   type Packed,
@@ -12,8 +14,8 @@ import {
   setPacking,
   tagLines,
   travels,
-  numberTyped,
   usualLimits,
+  why,
 } from '@yunta/core';
 import { useState } from 'react';
 import { useParams } from 'react-router';
@@ -26,10 +28,10 @@ import { LineForm } from '../../ui/LineForm.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { Notice } from '../../ui/Notice.tsx';
 import { numberShown, wholeNumber } from '../../ui/numbers.ts';
+import { Why } from '../../ui/Why.tsx';
 import { sizeTyped } from './size-typed.ts';
 
 const travelWords = { ground: 'on the ground', hold: 'in the hold', cabin: 'in the cabin' } as const;
-const kilograms = (grams: number): string => `${(grams / 1000).toFixed(1)} kg`;
 
 /** Cases with what is in them and what that weighs; everything with its case, ticked as it is packed. */
 export function PackPage() {
@@ -172,7 +174,7 @@ function Limit({ label, field }: { readonly label: string; readonly field: keyof
 
 function CaseRow({ filled }: { readonly filled: FilledCase }) {
   const { show, run, attempt } = useShow();
-  const { case: each, grams, unweighed, lift } = filled;
+  const { case: each, lift } = filled;
   const cases = packingOf(show.rig).cases ?? [];
   const change = (changed: Partial<PackCase>) =>
     setPacking(show, {
@@ -225,8 +227,7 @@ function CaseRow({ filled }: { readonly filled: FilledCase }) {
         />
       </td>
       <td className="num">
-        {unweighed > 0 ? 'at least ' : ''}
-        {kilograms(grams)}
+        <Why evidence={why.caseWeight(filled)} />
       </td>
       <td className="nowrap">{heavy ? <b className="powerlow">{lift}</b> : lift}</td>
       <td>

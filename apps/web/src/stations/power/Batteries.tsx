@@ -1,8 +1,8 @@
-import { batteryLives, hoursNeeded, hoursWords, numberTyped, type PowerInUse, setPowerSettings } from '@yunta/core';
+import { batteryLives, hoursNeeded, numberTyped, type PowerInUse, setPowerSettings, tenths, why } from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
-import { rounded } from './Outputs.tsx';
+import { Why } from '../../ui/Why.tsx';
 
 /** What runs on what it holds, for how long, and for how long it has to. */
 export function Batteries({ power }: { readonly power: PowerInUse }) {
@@ -42,15 +42,19 @@ export function Batteries({ power }: { readonly power: PowerInUse }) {
             </tr>
           </thead>
           <tbody>
-            {lives.map(({ device, drawn, unit, hours }) => (
-              <tr key={device.id}>
-                <td>{device.name}</td>
+            {lives.map((life) => (
+              <tr key={life.device.id}>
+                <td>{life.device.name}</td>
                 <td className="num">
-                  {rounded(drawn)} {unit}
+                  {tenths(life.drawn)} {life.unit}
                 </td>
                 <td>
-                  {hours === null ? <span className="soft">nothing draws from it</span> : hoursWords(hours)}{' '}
-                  {hours !== null && hours < needed && <b className="powerlow">too short</b>}
+                  {life.hours === null ? (
+                    <span className="soft">nothing draws from it</span>
+                  ) : (
+                    <Why evidence={why.batteryLasts(life)} />
+                  )}{' '}
+                  {life.hours !== null && life.hours < needed && <b className="powerlow">too short</b>}
                 </td>
               </tr>
             ))}

@@ -8,6 +8,8 @@ import {
   type Plug,
   type PowerInUse,
   setUnitPower,
+  tenths,
+  why,
   type WiredLoad,
 } from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
@@ -15,7 +17,7 @@ import { CellSelect } from '../../ui/CellSelect.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
 import { SeverityMark } from '../../ui/SeverityMark.tsx';
-import { rounded } from './Outputs.tsx';
+import { Why } from '../../ui/Why.tsx';
 import { TakeTypical } from '../entry/TakeTypical.tsx';
 import { SpecialLeads } from './SpecialLeads.tsx';
 
@@ -34,7 +36,9 @@ export function LoadTable({ power }: { readonly power: PowerInUse }) {
     <section aria-label="Pieces that need power">
       <div className="sectionhead">
         <h2>Pieces</h2>
-        <span className="soft">{rounded(power.loads.reduce((sum, { needs }) => sum + needs.ma, 0))} mA in all</span>
+        <span className="soft">
+          <Why evidence={why.allDrawn(power)} /> in all
+        </span>
         <span className="tools">
           <TakeTypical /> <SpecialLeads />
         </span>
@@ -100,7 +104,7 @@ function LoadRow({
         {first} <span className="soft">{more.join(', ')}</span>{' '}
         {device.type.power?.from === 'typical' && <span className="typical">typical</span>}
       </td>
-      <td className="num">{rounded(needs.ma)}</td>
+      <td className="num">{tenths(needs.ma)}</td>
       <td>
         <span className="powerfed">
           {hasNone && <SeverityMark is="stops-the-show" />}
@@ -138,8 +142,8 @@ function feedChoices({ feeds }: PowerInUse, { needs }: WiredLoad) {
   return [
     ...feeds.map((feed) => ({
       value: `${feed.outputs[0].supply.id}/${feed.outputs[0].output.id}`,
-      label: `${feed.outputs.map(outputLabel).join(' + ')}, ${rounded(feed.volts)} V, ${
-        feed.loads.length === 0 ? `free, ${rounded(feed.ma)} mA` : `${rounded(feed.ma - feed.drawn)} mA left`
+      label: `${feed.outputs.map(outputLabel).join(' + ')}, ${tenths(feed.volts)} V, ${
+        feed.loads.length === 0 ? `free, ${tenths(feed.ma)} mA` : `${tenths(feed.ma - feed.drawn)} mA left`
       }`,
     })),
     ...(needs.battery ? [{ value: 'battery', label: 'its battery' }] : []),

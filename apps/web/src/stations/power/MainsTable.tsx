@@ -6,15 +6,16 @@ import {
   numberTyped,
   setPowerSettings,
   standsMains,
+  tenths,
   voltsRange,
   wallAmps,
-  wallVa,
+  why,
 } from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { InlineField } from '../../ui/InlineField.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
-import { rounded } from './Outputs.tsx';
+import { Why } from '../../ui/Why.tsx';
 
 /** The mains from the wall to the last inlet, and what each venue has. */
 export function MainsTable() {
@@ -24,7 +25,9 @@ export function MainsTable() {
     <section aria-label="Mains">
       <div className="sectionhead">
         <h2>Mains, from the wall on</h2>
-        <span className="soft">{rounded(wallVa(chain))} VA in all, as rated: what flows is less</span>
+        <span className="soft">
+          <Why evidence={why.wallTaken(chain)} /> in all, as rated: what flows is less
+        </span>
       </div>
       {chain.length === 0 ? (
         <p className="sheet soft" style={{ margin: 0, padding: '10px 14px' }}>
@@ -73,13 +76,13 @@ function NodeRow({ node }: { readonly node: MainsNode }) {
         {mains.earthed === true && <span className="soft">, earthed</span>}
         {isUnearthed && mains.earthed === true && <b className="stop"> no protective earth</b>}
       </td>
-      <td className="num">{rounded(ownVa)} VA</td>
-      <td className="num">{rounded(va)} VA</td>
+      <td className="num">{tenths(ownVa)} VA</td>
+      <td className="num">{tenths(va)} VA</td>
       <td>
         {outlets && (
           <>
             <span className="num">
-              {rounded(outlets.taken)} of {rounded(outlets.most)} VA
+              {tenths(outlets.taken)} of {tenths(outlets.most)} VA
             </span>{' '}
             {outlets.taken > outlets.most && <b className="stop">too much</b>}
           </>
@@ -181,7 +184,7 @@ function Venues({ chain }: { readonly chain: readonly MainsNode[] }) {
                     </td>
                   ))}
                   <td className="num">
-                    {rounded(wallAmps(chain, venue))} A{' '}
+                    <Why evidence={why.wallCurrent(chain, venue)} />{' '}
                     {venue.amps !== undefined && wallAmps(chain, venue) > venue.amps && (
                       <b className="stop">too much</b>
                     )}

@@ -4,17 +4,19 @@ import {
   type FeedInUse,
   headroomOf,
   lacksHeadroom,
-  loadedPercent,
   outputWords,
   type PowerInUse,
   setUnitPower,
   suppliesOf,
+  tenths,
+  why,
 } from '@yunta/core';
 import type { Device } from '@yunta/core';
 import { useShow } from '../../api/rig.tsx';
 import { CellSelect } from '../../ui/CellSelect.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { LinkButton } from '../../ui/LinkButton.tsx';
+import { Why } from '../../ui/Why.tsx';
 import { RigEntry } from '../entry/RigEntry.tsx';
 import { HeadroomBar } from './HeadroomBar.tsx';
 
@@ -72,7 +74,7 @@ function Supply({ supply, power }: { readonly supply: Device; readonly power: Po
               width={140}
             />
             <span className="num">
-              {rounded(limit.taken)} of {rounded(limit.most)} {limit.unit}
+              <Why evidence={why.limitTaken(limit, power)} />
             </span>
             <Headroom taken={limit.taken} most={limit.most} percent={percent} />
           </span>
@@ -166,16 +168,18 @@ function Feed({
               <LinkButton onClick={() => selectDevice(device.id)} aria-label={`Inspect ${device.name}`}>
                 {device.name}
               </LinkButton>
-              {shared && <span className="num soft"> {rounded(needs.ma)}</span>}
+              {shared && <span className="num soft"> {tenths(needs.ma)}</span>}
             </span>
           ))}
         </span>
       </td>
-      <td className="num">{feed.loads.length > 0 && `${rounded(feed.drawn)} of ${rounded(feed.ma)} mA`}</td>
+      <td className="num">{feed.loads.length > 0 && <Why evidence={why.outputDrawn(feed)} />}</td>
       <td className="nowrap">
         {feed.loads.length > 0 && (
           <>
-            <span className="num">{loadedPercent(feed)} %</span>{' '}
+            <span className="num">
+              <Why evidence={why.outputUsed(feed, percent)} />
+            </span>{' '}
             <Headroom taken={feed.drawn} most={feed.ma} percent={percent} />
           </>
         )}
@@ -199,4 +203,3 @@ function Headroom({
 
 const labelOf = (supply: Device, id: string): string =>
   supply.type.power?.supply?.outputs.find((output) => output.id === id)?.label ?? id;
-export const rounded = (value: number): string => String(Math.round(value * 10) / 10);

@@ -29,10 +29,8 @@ function takesChoices({ type }: Device, jack: Jack, told: string | undefined) {
   const usual = plugFor({ ...type, body: undefined }, { kind: jack.speaker ? 'speaker' : 'signal' }, jack);
   const others = [...new Set([...(told === undefined ? [] : [told]), ...jackChoices(jack)])];
   return [
-    { value: 'usual', label: `takes ${usual}` },
-    ...others
-      .filter((name) => name !== usual || name === told)
-      .map((name) => ({ value: name, label: `takes ${name}` })),
+    { value: 'usual', label: usual },
+    ...others.filter((name) => name !== usual || name === told).map((name) => ({ value: name, label: name })),
   ];
 }
 
@@ -77,12 +75,12 @@ export function OutlineFacts({ device, isOpen = false }: { readonly device: Devi
         />
       </div>
       <div className="powerrow">
-        <span className="soft">Takes</span>
+        <span className="soft">Comes in</span>
         <InlineField
           look="boxed"
           label="Days to come"
           value={buy?.days === undefined ? '' : String(buy.days)}
-          unit="days to come"
+          unit="days"
           placeholder="—"
           onCommit={(typed) => {
             const days = typed === '' ? undefined : wholeNumber(typed, 0, 1_000);
@@ -188,10 +186,7 @@ export function OutlineFacts({ device, isOpen = false }: { readonly device: Devi
                   aria-label={`Side of ${jack.label}`}
                   allowDeselect={false}
                   value={body.sides?.[jack.id] ?? 'usual'}
-                  data={[
-                    { value: 'usual', label: 'side as above' },
-                    ...sides.map((side) => ({ value: side, label: side })),
-                  ]}
+                  data={[{ value: 'usual', label: 'as above' }, ...sides.map((side) => ({ value: side, label: side }))]}
                   onChange={(side) => {
                     const { [jack.id]: _, ...others } = body.sides ?? {};
                     const next = side === 'usual' || !side ? others : { ...others, [jack.id]: side };

@@ -1,5 +1,5 @@
 import { boardsOf } from '../../../build/boards.ts';
-import { cableRuns, shortestRun } from '../../../build/runs.ts';
+import { cableRuns } from '../../../build/runs.ts';
 import { lengthLabel } from '../../../units/length.ts';
 import type { Metres } from '../../../units/quantities.ts';
 import { defineRule, type Reported } from '../../define-rule.ts';
@@ -19,8 +19,7 @@ export const cableTooShort = defineRule({
   check: ({ show: { rig } }) => {
     const boards = boardsOf(rig);
     if (boards.length === 0) return none;
-    return cableRuns(rig).flatMap(({ cable, runs }): readonly Reported<'short'>[] => {
-      const shortest = shortestRun(boards, cable);
+    return cableRuns(rig).flatMap(({ cable, runs, shortest }): readonly Reported<'short'>[] => {
       if (cable.length === null || shortest === null || cable.length * 1000 >= shortest) return none;
       const unit = rig.settings.lengthUnit;
       return [

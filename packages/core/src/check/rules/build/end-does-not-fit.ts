@@ -23,7 +23,6 @@ export const endDoesNotFit = defineRule({
         if (entered?.plug === undefined || takes === '') return none;
         const fits = plugFits(takes, entered.plug);
         if (fits === 'yes') return none;
-        const { plug: _, ...others } = entered;
         return [
           {
             messageId: fits === 'poles' ? ('poles' as const) : ('end' as const),
@@ -32,7 +31,7 @@ export const endDoesNotFit = defineRule({
             data: { tag: cable.tag, plug: entered.plug, jack, device, takes },
             fix: {
               label: `Take a cable that ends in “${takes}”`,
-              steps: setEnd(show, cable.id, plug, Object.keys(others).length > 0 ? others : undefined).steps,
+              steps: setEnd(show, cable.id, plug, undefined).steps,
             },
           },
         ];

@@ -11,7 +11,7 @@ export const partMissing = defineRule({
     remedy: 'Say on Build, under Buy, how many there are, or what it costs and how long it takes.',
     source: 'common practice: two spares of every connector',
     messages: {
-      part: '{count} of {name} are needed, spares counted, and nobody has said how many there are.',
+      part: '{count} of “{name}” are needed, spares counted, and nobody has said how many there are.',
       piece: '{name} is still to be bought, and nobody has said what it costs or how long it takes.',
     },
   },
@@ -24,9 +24,7 @@ export const partMissing = defineRule({
         return each === null && days === undefined
           ? [{ messageId: 'piece', at: { device: device.id }, data: { name } }]
           : none;
-      return isBegun && row === undefined
-        ? [{ messageId: 'part', at: {}, data: { name: name.toLowerCase(), count: buy } }]
-        : none;
+      return isBegun && row === undefined ? [{ messageId: 'part', at: {}, data: { name, count: buy } }] : none;
     });
   },
 });
