@@ -196,7 +196,7 @@ function board(maker: RigMaker): void {
   );
 }
 
-/** What lies in the drawer, and what has to be ordered; of anything else there is none, and nobody asked for a price. */
+/** What lies in the drawer, and what has to be ordered; of anything else there is none. */
 const stock: Readonly<Record<string, Omit<PartRow, 'name'>>> = {
   '6.3 mm plug': { have: 30 },
   '6.3 mm plug, angled': { have: 10, low: 4, high: 6, days: 5 },

@@ -198,33 +198,35 @@ function LedThroughTable() {
   return (
     <Fold title="Lines of panels and multi-cores">
       {all.map(({ device, lines }) => (
-        <DataTable key={device.id} className="build" aria-label={`Lines of ${device.name}`}>
-          <thead>
-            <tr>
-              <th style={{ width: 46 }}>Line</th>
-              <th>{device.name}</th>
-              <th>Comes from</th>
-              <th>Goes to</th>
-              <th>Carries</th>
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map(({ number, label, carries, into, out, wire, is }) => (
-              <tr key={number}>
-                <td className="num">{number}</td>
-                <td>{label}</td>
-                <td>{lineEndWords(into)}</td>
-                <td>{lineEndWords(out)}</td>
-                <td>
-                  {carries}
-                  {wire ? `, ${lengthLabel(wire.metres as never, unit)} of ${wire.gauge} AWG` : ''}{' '}
-                  {is === 'spare' && <span className="soft">spare</span>}
-                  {is === 'open' && <b className="powerlow">at one end only</b>}
-                </td>
+        <div key={device.id} className="sheet scroll-x">
+          <DataTable className="build" aria-label={`Lines of ${device.name}`}>
+            <thead>
+              <tr>
+                <th style={{ width: 46 }}>Line</th>
+                <th>{device.name}</th>
+                <th>Comes from</th>
+                <th>Goes to</th>
+                <th>Carries</th>
               </tr>
-            ))}
-          </tbody>
-        </DataTable>
+            </thead>
+            <tbody>
+              {lines.map(({ number, label, carries, into, out, wire, is }) => (
+                <tr key={number}>
+                  <td className="num">{number}</td>
+                  <td>{label}</td>
+                  <td>{lineEndWords(into)}</td>
+                  <td>{lineEndWords(out)}</td>
+                  <td>
+                    {carries}
+                    {wire ? `, ${lengthLabel(wire.metres as never, unit)} of ${wire.gauge} AWG` : ''}{' '}
+                    {is === 'spare' && <span className="soft">spare</span>}
+                    {is === 'open' && <b className="powerlow">at one end only</b>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </DataTable>
+        </div>
       ))}
     </Fold>
   );
