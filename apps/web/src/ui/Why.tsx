@@ -9,8 +9,11 @@ const restsWords: Record<Evidence['rests'], string> = {
   exact: 'on nothing assumed',
 };
 
-/** A number that can be asked why: its inputs, its formula, its source. */
-export function Why({ evidence }: { readonly evidence: Evidence }) {
+/**
+ * A number that can be asked why: its inputs, its formula, its source. `dense`: among many that rest on typical values,
+ * where the look alone says so.
+ */
+export function Why({ evidence, dense = false }: { readonly evidence: Evidence; readonly dense?: boolean }) {
   const [open, setOpen] = useState(false);
   const { of, value } = evidence;
   const isTypical = evidence.rests === 'typical';
@@ -36,7 +39,7 @@ export function Why({ evidence }: { readonly evidence: Evidence }) {
           }}
         >
           {value}
-          {isTypical && <small> typical</small>}
+          {isTypical && !dense && <small> typical</small>}
         </UnstyledButton>
       </Popover.Target>
       <Popover.Dropdown className="evidence">

@@ -109,7 +109,7 @@ function PointRow({
       <td className="num">{figures.pieces}</td>
       <td className="num">{figures.loads}</td>
       <td className="num">
-        <Why evidence={why.weightAlong(point)} />
+        <Why dense evidence={why.weightAlong(point)} />
       </td>
       <td className="num">
         {figures.price[1] > 0 && rangeText(...figures.price)}

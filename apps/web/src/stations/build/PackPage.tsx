@@ -227,7 +227,7 @@ function CaseRow({ filled }: { readonly filled: FilledCase }) {
         />
       </td>
       <td className="num">
-        <Why evidence={why.caseWeight(filled)} />
+        <Why dense evidence={why.caseWeight(filled)} />
       </td>
       <td className="nowrap">{heavy ? <b className="powerlow">{lift}</b> : lift}</td>
       <td>

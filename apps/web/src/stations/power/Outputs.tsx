@@ -74,7 +74,7 @@ function Supply({ supply, power }: { readonly supply: Device; readonly power: Po
               width={140}
             />
             <span className="num">
-              <Why evidence={why.limitTaken(limit, power)} />
+              <Why dense evidence={why.limitTaken(limit, power)} />
             </span>
             <Headroom taken={limit.taken} most={limit.most} percent={percent} />
           </span>
@@ -173,12 +173,12 @@ function Feed({
           ))}
         </span>
       </td>
-      <td className="num">{feed.loads.length > 0 && <Why evidence={why.outputDrawn(feed)} />}</td>
+      <td className="num">{feed.loads.length > 0 && <Why dense evidence={why.outputDrawn(feed)} />}</td>
       <td className="nowrap">
         {feed.loads.length > 0 && (
           <>
             <span className="num">
-              <Why evidence={why.outputUsed(feed, percent)} />
+              <Why dense evidence={why.outputUsed(feed, percent)} />
             </span>{' '}
             <Headroom taken={feed.drawn} most={feed.ma} percent={percent} />
           </>
