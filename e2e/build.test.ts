@@ -101,6 +101,14 @@ test('buy, pack and leave at home: dates, weights, ticks, a variant', async () =
   await page.goto(`${rig}/build?view=buy`);
   await waitForText(page, 'main', 'in all');
   expect(await axeFaults(page)).toEqual([]);
+  // Two spares of every connector, unless the rig says otherwise.
+  await retype('Spares of all connectors', '4');
+  await page.waitForFunction(
+    () => document.querySelector<HTMLInputElement>('[aria-label="Spares of 6.3 mm plug"]')?.value === '4',
+  );
+  await retype('Spares of all connectors', 'many');
+  await waitForSaid(page, 'alert', 'write 0 to 1000');
+  await click(page, 'button', 'Give up');
   await retype('Price of MIDI cable', '10-12');
   await retype('Days until MIDI cable comes', '14');
   await waitForText(page, 'main', '2027-04-16');

@@ -190,6 +190,7 @@ export {
   setPart,
   setShopping,
   shoppingOf,
+  sparesOf,
   substitutesFor,
 } from './pack/parts.ts';
 export { packingList, shoppingList, tagSheet } from './paper/packing.ts';

@@ -68,6 +68,12 @@ export const isDate = (value: string): boolean => date.test(value);
 /** What is to be bought, against the date of the first show. */
 export const shopShape = object(
   {},
-  { firstShow: text(10, 10), budget: decimal(0, 10_000_000), rows: list(partShape, 2_000) },
+  {
+    firstShow: text(10, 10),
+    budget: decimal(0, 10_000_000),
+    rows: list(partShape, 2_000),
+    /** Spares of each part of a kind: connectors, what is whole, metres of cable. */
+    spares: object({}, { connector: integer(0, 1_000), whole: integer(0, 1_000), metre: integer(0, 10_000) }),
+  },
 );
 export interface Shopping extends DataOf<typeof shopShape> {}

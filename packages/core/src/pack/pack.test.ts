@@ -93,6 +93,16 @@ describe('parts', () => {
     expect(billOf(show.rig)).toMatchObject({ low: 26, high: 31, overBudget: false });
     expect(billOf(withShopping(show, { ...show.rig.settings.shop, budget: 20 }).rig).overBudget).toBe(true);
   });
+  test('spares are counted by the rule of their kind, unless said of one part', () => {
+    const of = (show: Show, name: string) => partsToBuy(show.rig).find((part) => part.name === name)!.spares;
+    const show = withShopping(powered(), {
+      spares: { connector: 5, metre: 3 },
+      rows: [{ name: 'barrel 2.1 mm', spares: 1 }],
+    });
+    expect(
+      ['6.3 mm plug', 'barrel 2.1 mm', 'MIDI cable', 'Metre of instrument cable'].map((name) => of(show, name)),
+    ).toEqual([5, 1, 1, 3]);
+  });
   test('a piece that is not there yet is one of them, with its own price and days', () => {
     const { type } = powered().rig.devices.drive;
     const show = withShopping(

@@ -84,6 +84,10 @@ export function neededParts(rig: Rig): readonly NeededPart[] {
   ];
 }
 
+/** Spares of each part of a kind, as the rig says, else as is usual. */
+export const sparesOf = (rig: Rig, kind: NeededPart['kind']): number =>
+  (kind === 'piece' ? undefined : shoppingOf(rig).spares?.[kind]) ?? usualSpares[kind];
+
 export const shoppingOf = ({ settings }: Rig): Shopping => settings.shop ?? {};
 
 /** What is to be bought: what the rig asks for and its spares, less what there is; and what is wanted besides. */
@@ -95,7 +99,7 @@ export function partsToBuy(rig: Rig): readonly PartToBuy[] {
     .map(({ name, wanted = 0 }): NeededPart => ({ name, kind: 'whole', needed: wanted, by: [] }));
   return [...needed, ...extra].map((part) => {
     const row = rows.find(({ name }) => name === part.name);
-    const spares = row?.spares ?? (part.by.length > 0 ? usualSpares[part.kind] : 0);
+    const spares = row?.spares ?? (part.by.length > 0 ? sparesOf(rig, part.kind) : 0);
     const have = row?.have ?? 0;
     const buy = Math.max(0, part.needed + spares - have);
     // What a piece costs and how long it takes is said of the piece itself.

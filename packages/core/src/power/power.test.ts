@@ -32,7 +32,7 @@ import { mainsChain, standsMains, wallAmps, wallVa } from './mains.ts';
 import { planPower, planPowerNow, type PowerPlan } from './plan.ts';
 import { supplyProblemOf } from './problem-of.ts';
 import { powerInUse } from './wired.ts';
-import { planChanges } from './words.ts';
+import { leadWords, planChanges } from './words.ts';
 import { givePower } from './write.ts';
 
 function done(show: Show, command: Command | null): Show {
@@ -220,6 +220,7 @@ describe('the plan', () => {
       ends.some(({ jack }) => jack === 'power-1-out'),
     );
     // Whatever hangs on that line loses a little on the way.
+    for (const load of loads) expect(leadWords(load, undefined).includes('V lost on the way')).toBe(load.lost >= 0.05);
     for (const { device, lost } of loads)
       expect(lost > 0).toBe(far.some(({ plugs: ends }) => ends.some((end) => end.device === device.id)));
     expect(far.length).toBeGreaterThan(0);

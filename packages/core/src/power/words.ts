@@ -41,12 +41,13 @@ export const outputWords = ({ choices, kind, centre, plug, rail }: PowerOutput):
 export const loadedPercent = ({ drawn, ma }: Pick<FeedInUse, 'drawn' | 'ma'>): number =>
   ma === 0 ? (drawn === 0 ? 0 : Infinity) : Math.round((drawn / ma) * 100);
 
-/** What is special about the lead to a load. */
+/** What is special about the lead to a load, and what is lost on it where its wire is known. */
 export function leadWords(load: WiredLoad, feed: FeedInUse | undefined): string {
   return [
     ...(load.isReversed ? ['reversing'] : []),
     ...(load.isAdapted ? [`adapter to ${load.needs.plug}`] : []),
     ...(feed && feed.loads.length > 1 ? [`chain of ${feed.loads.length}`] : []),
+    ...(load.lost >= 0.05 ? [`${tenths(load.lost)} V lost on the way`] : []),
     ...(feed && feed.how !== 'alone' ? [`joins two in ${feed.how === 'series' ? 'series' : 'parallel'}`] : []),
   ].join(', ');
 }

@@ -12,6 +12,7 @@ import {
   setPart,
   setShopping,
   shoppingOf,
+  sparesOf,
   substitutesFor,
   why,
 } from '@yunta/core';
@@ -47,6 +48,7 @@ export function BuyPage() {
         </span>
         {bill.overBudget && <b className="powerlow">over the budget</b>}
         <span className="tools buildtools">
+          <SpareRules />
           <label className="buildseed">
             <span className="soft">first show</span>
             <InlineField
@@ -115,6 +117,40 @@ export function BuyPage() {
         </div>
       </div>
     </section>
+  );
+}
+
+const spareKinds = [
+  ['connector', 'connectors'],
+  ['whole', 'leads'],
+  ['metre', 'metres'],
+] as const;
+
+/** How many spares of each part of a kind; a part may have a number of its own. */
+function SpareRules() {
+  const { show, attempt } = useShow();
+  const { spares } = shoppingOf(show.rig);
+  return (
+    <span className="buildseed" role="group" aria-label="Spares of each">
+      <span className="soft">spares of each:</span>
+      {spareKinds.map(([kind, label]) => (
+        <label key={kind} className="buildseed">
+          <span className="soft">{label}</span>
+          <InlineField
+            look="boxed"
+            label={`Spares of all ${label}`}
+            value={String(sparesOf(show.rig, kind))}
+            maxLength={5}
+            onCommit={(typed) => {
+              const count = wholeNumber(typed, 0, 1_000);
+              return count === undefined
+                ? `“${typed}” will not do: write 0 to 1000.`
+                : attempt(setShopping(show, { spares: { ...spares, [kind]: count } }));
+            }}
+          />
+        </label>
+      ))}
+    </span>
   );
 }
 
