@@ -2,6 +2,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:f
 import os from 'node:os';
 import path from 'node:path';
 import axe from 'axe-core';
+import { findNamed } from './named.ts';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 
 /** Debian's Chromium over a page, driven as people do: by role and name. */
@@ -73,8 +74,23 @@ export class Browsing {
   }
 }
 
-export const find = async (page: Page, role: string, name: string): Promise<ElementHandle> =>
-  (await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`))!;
+/** What is announced with a role and a name, once it is there. */
+export async function find(page: Page, role: string, name: string): Promise<ElementHandle> {
+  try {
+    const found = await page.waitForFunction(findNamed, { polling }, role, name);
+    return found.asElement() as ElementHandle;
+  } catch (reason) {
+    throw new Error(`waited for ${role === '' ? 'something' : `a ${role}`} called “${name}”`, { cause: reason });
+  }
+}
+/** Anything of a name. */
+export const named = (page: Page, name: string): Promise<ElementHandle> => find(page, '', name);
+/** Waits until nothing is announced so any more. */
+export const gone = (page: Page, role: string, name: string): Promise<unknown> =>
+  page.waitForFunction(`!(${findNamed.toString()})(${JSON.stringify(role)}, ${JSON.stringify(name)})`, { polling });
+/** Looked at so often, ms. */
+const polling = 50;
+
 /** Once it stands still: what comes in above it would move it from under the pointer between the look and the press. */
 export async function click(page: Page, role: string, name: string): Promise<void> {
   const found = await find(page, role, name);
@@ -93,26 +109,23 @@ export async function click(page: Page, role: string, name: string): Promise<voi
 }
 
 export async function type(page: Page, name: string, text: string): Promise<void> {
-  const field = await page.waitForSelector(
-    `::-p-aria([name="${name}"][role="textbox"]), ::-p-aria([name="${name}"][role="combobox"])`,
-  );
-  await field!.click();
+  const field = await named(page, name);
+  await field.click();
   // What has come in above it since may have moved it from under the pointer.
-  await field!.focus();
+  await field.focus();
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
 }
 
 /** Opens the list of a choice and picks from it, as people do: by typing what it is called. */
 export async function choose(page: Page, label: string, option: string): Promise<void> {
-  const field = (await page.waitForSelector(`::-p-aria([name="${label}"][role="combobox"])`))!;
-  await field.focus();
+  await (await find(page, 'combobox', label)).focus();
   await page.keyboard.press('Enter');
-  await page.waitForSelector(`::-p-aria([name="Find: ${label}"])`);
+  await named(page, `Find: ${label}`);
   await page.keyboard.type(option);
-  await page.waitForSelector(`::-p-aria([name="${option}"][role="option"])`);
+  await find(page, 'option', option);
   await page.keyboard.press('Enter');
-  await page.waitForSelector(`::-p-aria([name="Find: ${label}"])`, { hidden: true });
+  await gone(page, '', `Find: ${label}`);
 }
 
 /** What a choice shows. */
@@ -121,7 +134,7 @@ export const chosen = (page: Page, label: string): Promise<string> =>
 
 /** To a station, by its link in the list of stations. */
 export async function go(page: Page, station: string): Promise<void> {
-  await page.waitForSelector('::-p-aria([name="Stations"][role="navigation"])');
+  await find(page, 'navigation', 'Stations');
   await page.evaluate((name) => {
     const links = [...document.querySelectorAll<HTMLElement>('nav[aria-label="Stations"] a')];
     links.find((link) => link.textContent!.startsWith(name))!.click();
@@ -135,7 +148,7 @@ export async function waitForSaid(page: Page, role: 'alert' | 'status', words: s
     await page.waitForFunction(
       (which, what) =>
         [...document.querySelectorAll(`[role="${which}"]`)].some((node) => node.textContent!.includes(what)),
-      {},
+      { polling },
       role,
       words,
     );
@@ -168,7 +181,7 @@ export const waitForVerdict = (page: Page, level: string, words: string): Promis
         [...document.querySelectorAll('table[aria-label="Verdicts by level"] tr')].some(
           (row) => row.querySelector('th')!.textContent!.trim() === name && row.textContent!.includes(what),
         ),
-      {},
+      { polling },
       level,
       words,
     )
@@ -185,7 +198,7 @@ export async function waitForText(page: Page, selector: string, words: string): 
   try {
     await page.waitForFunction(
       (where, what) => document.querySelector(where)?.textContent?.includes(what) ?? false,
-      {},
+      { polling },
       selector,
       words,
     );

@@ -7,6 +7,7 @@ import {
   click,
   find,
   go,
+  named,
   saved,
   textOf,
   waitForFinding,
@@ -18,7 +19,7 @@ import { opened } from './opened.ts';
 let page: Page;
 const { running } = opened((now) => (page = now));
 
-const field = async (name: string) => (await page.waitForSelector(`::-p-aria([name="${name}"])`))!;
+const field = (name: string) => named(page, name);
 const answer = '.buildanswer';
 /** Puts something else into a field, by keys. */
 async function retype(name: string, text: string): Promise<void> {

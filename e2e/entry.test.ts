@@ -1,12 +1,24 @@
 import { expect, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, choose, click, find, go, saved, textOf, type, waitForFinding, waitForText } from './browsing.ts';
+import {
+  axeFaults,
+  choose,
+  click,
+  find,
+  go,
+  named,
+  saved,
+  textOf,
+  type,
+  waitForFinding,
+  waitForText,
+} from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
 const { running, browsing } = opened((now) => (page = now));
 
-const field = async (name: string) => (await page.waitForSelector(`::-p-aria([name="${name}"])`))!;
+const field = (name: string) => named(page, name);
 const valueOf = async (name: string) => (await field(name)).evaluate((node) => (node as HTMLTextAreaElement).value);
 
 async function newRig(name: string): Promise<void> {

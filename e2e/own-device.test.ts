@@ -3,7 +3,19 @@ import os from 'node:os';
 import path from 'node:path';
 import { afterAll, expect, test } from '@jest/globals';
 import type { ElementHandle, HTTPRequest, Page } from 'puppeteer-core';
-import { axeFaults, choose, click, find, go, saved, textOf, waitForSaid, waitForText } from './browsing.ts';
+import {
+  axeFaults,
+  choose,
+  click,
+  find,
+  go,
+  gone,
+  named,
+  saved,
+  textOf,
+  waitForSaid,
+  waitForText,
+} from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
@@ -11,7 +23,7 @@ const { running, browsing } = opened((now) => (page = now));
 const folder = mkdtempSync(path.join(os.tmpdir(), 'yunta-types-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-const field = async (name: string) => (await page.waitForSelector(`::-p-aria([name="${name}"])`))!;
+const field = (name: string) => named(page, name);
 
 async function newRig(name: string, text: string): Promise<string> {
   await page.goto(running.url);
@@ -145,7 +157,7 @@ test('types go out as a file and come in from one; a bad one is refused whole', 
   const text = (await browsing.downloaded('odd-box-types.json')).toString();
   await click(page, 'button', 'Remove Odd box from your own types');
   await click(page, 'button', 'Remove the type');
-  await page.waitForSelector('::-p-aria([name="Export Odd box"])', { hidden: true });
+  await gone(page, '', 'Export Odd box');
   await bring('broken.json', text.replace('"Straight through"', '7'));
   await waitForSaid(page, 'alert', 'The file was refused whole; nothing was changed.');
   await bring('types.json', text);

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, choose, click, find, go, saved, textOf, waitForSaid, waitForText } from './browsing.ts';
+import { axeFaults, choose, click, find, go, named, saved, textOf, waitForSaid, waitForText } from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
 const { running } = opened((now) => (page = now));
 
-const field = async (name: string) => (await page.waitForSelector(`::-p-aria([name="${name}"])`))!;
+const field = (name: string) => named(page, name);
 const found = '[aria-label="What Solve found"]';
 const press = async (name: string) => {
   await (await field(name)).focus();

@@ -32,7 +32,7 @@ const open = async (on: Page, id: string, station = 'gear'): Promise<void> => {
 };
 /** Renames a device in the table of gear. */
 const renameDevice = async (on: Page, from: string, to: string): Promise<void> => {
-  const field = await on.waitForSelector(`::-p-aria([name="Name of ${from}"][role="textbox"])`);
+  const field = await find(on, 'textbox', `Name of ${from}`);
   await field!.click({ clickCount: 3 });
   await on.keyboard.type(to);
   await on.keyboard.press('Enter');

@@ -12,6 +12,8 @@ import {
   find,
   focusedName,
   go as goOn,
+  gone,
+  named,
   saved,
   textOf,
   type,
@@ -153,7 +155,7 @@ describe('the selected piece', () => {
     await go('Routing');
     await find(page, 'region', 'Inspector: Echo');
     await go('Sounds');
-    await page.waitForSelector('::-p-aria([name="Inspector: Echo"])', { hidden: true });
+    await gone(page, '', 'Inspector: Echo');
   });
 });
 
@@ -176,29 +178,27 @@ describe('places', () => {
 });
 
 describe('a Y cord in the patch', () => {
-  const named = (role: string, name: string) => page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`);
-  const isGone = (role: string, name: string) =>
-    page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { hidden: true });
+  const isGone = (role: string, name: string) => gone(page, role, name);
 
   test('is a cable with one end more: put on, seen in the run, taken off, by the keyboard too', async () => {
     await openDemo();
     await go('Routing');
-    await (await named('button', 'Split C01'))!.press('Enter');
-    await named('textbox', 'Find: Another end of C01');
+    await (await find(page, 'button', 'Split C01')).press('Enter');
+    await find(page, 'textbox', 'Find: Another end of C01');
     await page.keyboard.press('Escape');
     await isGone('combobox', 'Another end of C01');
     await page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Split C01');
     await page.keyboard.press('Enter');
-    await named('textbox', 'Find: Another end of C01');
+    await find(page, 'textbox', 'Find: Another end of C01');
     await page.keyboard.type('switcher return 8');
-    await named('option', 'Switcher Return 8');
+    await find(page, 'option', 'Switcher Return 8');
     await page.keyboard.press('Enter');
     await saved(page);
-    await named('combobox', 'To 2 of C01');
+    await find(page, 'combobox', 'To 2 of C01');
     await waitForFinding(page, 'Return 8 is plugged in, Send 8 is not');
     expect(await axeFaults(page)).toEqual([]);
-    await (await named('button', 'Take off To 2 of C01'))!.press('Enter');
-    await named('combobox', 'To of C01');
+    await (await find(page, 'button', 'Take off To 2 of C01')).press('Enter');
+    await find(page, 'combobox', 'To of C01');
     await saved(page);
     await waitForFinding(page, 'Solved. It said: Switcher: Return 8');
     await click(page, 'button', 'Close the findings');
@@ -209,10 +209,10 @@ describe('a Y cord in the patch', () => {
     await go('Routing');
     await type(page, 'Add a cable', 'switcher send 8 > switcher return 8 + switcher return 9 + moon');
     await waitForText(page, 'main', 'No device is called “moon”');
-    const field = (await page.waitForSelector('::-p-aria([name="Add a cable"])'))!;
+    const field = await named(page, 'Add a cable');
     for (let i = 0; i < ' + moon'.length; i += 1) await field.press('Backspace');
     await field.press('Enter');
-    await named('combobox', 'To 2 of C31');
+    await find(page, 'combobox', 'To 2 of C31');
     await saved(page);
     expect(await textOf(page, 'main')).toContain('31 cables');
   });
@@ -461,7 +461,7 @@ describe('a column pasted from a spreadsheet', () => {
 
   test('becomes rows, as one edit each: devices, sounds, songs; a line that is no device stays, with why', async () => {
     await openDemo();
-    const field = (await page.waitForSelector('::-p-aria([name="Add a device"])'))!;
+    const field = await named(page, 'Add a device');
     await field.click();
     await page.keyboard.sendCharacter('fuzz\nwah\nunheard of');
     await find(page, 'button', 'Add 2 devices');
@@ -610,7 +610,7 @@ describe('what the switcher does beside its slots', () => {
     expect(await chosen(page, 'Slot fired at power-up')).toContain('bank 1, switch 3');
     await click(page, 'button', 'No longer called by program 12');
     await saved(page);
-    await page.waitForSelector('::-p-aria([name="Channel that calls come on"])', { hidden: true });
+    await gone(page, '', 'Channel that calls come on');
   });
 
   test('a momentary switch is given what it does by typing, by keyboard alone, and the proof follows', async () => {
@@ -619,7 +619,7 @@ describe('what the switcher does beside its slots', () => {
     const facts = await find(page, 'button', 'Settings');
     if ((await facts.evaluate((button) => button.getAttribute('aria-expanded'))) === 'false')
       await facts.press('Enter');
-    const count = (await page.waitForSelector('::-p-aria([name="Momentary switches"])'))!;
+    const count = await named(page, 'Momentary switches');
     await count.focus();
     await page.keyboard.press('Backspace');
     await page.keyboard.type('1');
@@ -628,7 +628,7 @@ describe('what the switcher does beside its slots', () => {
     await go('Program');
     await click(page, 'tab', 'Power-up, momentary switches, calls');
     await beside('Momentary 1, pressed');
-    const press = (await page.waitForSelector('::-p-aria([name="Add an action: Momentary 1, pressed"])'))!;
+    const press = await named(page, 'Add an action: Momentary 1, pressed');
     await press.focus();
     await page.keyboard.type('remember loop 99');
     await page.keyboard.press('Enter');
@@ -640,7 +640,7 @@ describe('what the switcher does beside its slots', () => {
     await page.keyboard.type('loop 6 on');
     await page.keyboard.press('Enter');
     await beside('Loop 6 on');
-    await (await page.waitForSelector('::-p-aria([name="Add an action: Momentary 1, released"])'))!.focus();
+    await (await named(page, 'Add an action: Momentary 1, released')).focus();
     await page.keyboard.type('sing');
     await page.keyboard.press('Enter');
     await beside('Write: loop 4 on');
@@ -687,7 +687,7 @@ describe('set', () => {
     await click(page, 'button', '3 parts of Slow Lock');
     await (await find(page, 'combobox', 'Sound for bridge')).focus();
     await page.keyboard.type('pump milonga, sol');
-    await page.waitForSelector('::-p-aria([name="Find: Sound for bridge"])');
+    await named(page, 'Find: Sound for bridge');
     for (let i = 0; i < 3; i += 1) await page.keyboard.press('Backspace');
     await page.keyboard.type('bridge');
     await find(page, 'option', 'Pump Milonga, bridge, 4·5');

@@ -7,6 +7,7 @@ import {
   find,
   focusedName,
   go,
+  named,
   saved,
   textOf,
   type,
@@ -19,7 +20,7 @@ import { opened } from './opened.ts';
 let page: Page;
 const { running, browsing } = opened((now) => (page = now));
 
-const field = async (name: string) => (await page.waitForSelector(`::-p-aria([name="${name}"])`))!;
+const field = (name: string) => named(page, name);
 const press = async (...keys: readonly string[]) => {
   for (const key of keys) await page.keyboard.press(key as 'Enter');
 };

@@ -54,6 +54,10 @@ export function CellSelect({
     setTyped(null);
     onClose?.();
   };
+  const pick = (picked: string) => {
+    close();
+    if (picked !== value) onPick(picked);
+  };
   const shown =
     shownAs ?? (typeof given === 'function' ? undefined : given.find((choice) => choice.value === value)?.label);
   const target = (
@@ -77,6 +81,12 @@ export function CellSelect({
           event.preventDefault();
           event.stopPropagation();
           setTyped((before) => (before ?? '') + event.key);
+        } else if (event.key === 'Enter' && typed !== null && typed !== '') {
+          // And so may Enter: it picks what the list has first, as it would there.
+          event.preventDefault();
+          event.stopPropagation();
+          const first = matching(typeof given === 'function' ? given() : given, typed).at(0);
+          if (first) pick(first.value);
         } else if (!open && place === undefined && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
           event.preventDefault();
           setTyped('');
@@ -97,10 +107,7 @@ export function CellSelect({
           choices={matching(typeof given === 'function' ? given() : given, typed)}
           typed={typed}
           onType={setTyped}
-          onPick={(picked) => {
-            close();
-            if (picked !== value) onPick(picked);
-          }}
+          onPick={pick}
           onClose={close}
         />
       )}

@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { MantineProvider } from '@mantine/core';
-import { cleanup, render, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { userEvent } from '@testing-library/user-event';
 import { type ReactElement, useState } from 'react';
 import { CellSelect } from './CellSelect.tsx';
@@ -76,6 +76,17 @@ describe('a value edited in place', () => {
 
 describe('one of several', () => {
   const choices = ['clean', 'lead', 'crunch'].map((value) => ({ value, label: value }));
+  test('keys that come before the list has the focus find and pick all the same', () => {
+    const pick = jest.fn();
+    show(<CellSelect label="Channel" value="clean" choices={choices} onPick={pick} />);
+    const button = screen.getByRole('combobox', { name: 'Channel' });
+    for (const key of ['l', 'e', 'Enter']) fireEvent.keyDown(button, { key });
+    expect(pick.mock.calls).toEqual([['lead']]);
+    expect(screen.queryByRole('listbox')).toBeNull();
+    // Of what is called like nothing that there is nothing is picked, and the list stays to mend it.
+    for (const key of ['x', 'Enter']) fireEvent.keyDown(button, { key });
+    expect(pick).toHaveBeenCalledTimes(1);
+  });
   test('typing finds, Enter picks, and the focus comes back to its button', async () => {
     const pick = jest.fn();
     show(<CellSelect label="Channel" value="clean" choices={choices} onPick={pick} />);

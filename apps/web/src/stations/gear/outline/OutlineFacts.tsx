@@ -91,7 +91,7 @@ export function OutlineFacts({ device, isOpen = false }: { readonly device: Devi
         />
       </div>
       <Checkbox
-        size="xs"
+        my={6}
         label="Still to be bought"
         checked={buy?.isWanted === true}
         onChange={(event) =>
