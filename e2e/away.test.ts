@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { HTTPRequest, Page } from 'puppeteer-core';
-import { click, find, go, saved, textOf, type, waitForSaid } from './browsing.ts';
+import { click, find, go, saved, seen, textOf, type, waitForSaid } from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
@@ -27,7 +27,7 @@ test('edits while the server is away are kept, said to be kept, survive a closed
   const address = await openPatch();
   await running.killServer();
   await type(page, 'Loom of C01', 'loom A');
-  await page.waitForSelector('[data-saving="waiting"]');
+  await seen(page, '[data-saving="waiting"]');
   expect(await textOf(page, '[data-saving]')).toContain('not saved yet');
   await waitForSaid(page, 'status', 'The server does not answer. Edits are kept in this browser');
   await page.close();
@@ -44,7 +44,7 @@ test('the server killed and started again under an open page: what is edited mea
   await openPatch();
   await running.killServer();
   await type(page, 'Loom of C02', 'loom B');
-  await page.waitForSelector('[data-saving="waiting"]');
+  await seen(page, '[data-saving="waiting"]');
   await running.startServer();
   await saved(page);
   await page.reload();

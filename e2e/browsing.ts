@@ -1,6 +1,7 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import axe from 'axe-core';
 import { findNamed } from './named.ts';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
@@ -88,6 +89,19 @@ export const named = (page: Page, name: string): Promise<ElementHandle> => find(
 /** Waits until nothing is announced so any more. */
 export const gone = (page: Page, role: string, name: string): Promise<unknown> =>
   page.waitForFunction(`!(${findNamed.toString()})(${JSON.stringify(role)}, ${JSON.stringify(name)})`, { polling });
+/**
+ * The first that a selector finds, once there is one. Looked for again and again: a page that changes between the
+ * first look and the first watch, and never after, would be waited for in vain.
+ */
+export async function seen(page: Page, selector: string): Promise<ElementHandle> {
+  for (const end = Date.now() + page.getDefaultTimeout(); ; await pause(polling)) {
+    // While the page gives way to another there is nothing to look at.
+    const found = await page.$(selector).catch(() => null);
+    if (found) return found;
+    if (Date.now() > end) throw new Error(`waited for ${selector}`);
+  }
+}
+
 /** Looked at so often, ms. */
 const polling = 50;
 
@@ -162,12 +176,12 @@ const findingsButton = '::-p-xpath(//header//button[starts-with(normalize-space(
 
 /** Waits until the count of findings holds some words. */
 export async function waitForCount(page: Page, words: string): Promise<void> {
-  await page.waitForSelector(`::-p-xpath(//header//button[starts-with(., "Findings") and contains(., "${words}")])`);
+  await seen(page, `::-p-xpath(//header//button[starts-with(., "Findings") and contains(., "${words}")])`);
 }
 
 /** Opens the findings, if they are shut, and waits until they hold some words. */
 export async function waitForFinding(page: Page, words: string): Promise<void> {
-  await page.waitForSelector(findingsButton);
+  await seen(page, findingsButton);
   const button = (await page.$(findingsButton))!;
   if ((await button.evaluate((node) => node.getAttribute('aria-expanded'))) === 'false') await button.click();
   await waitForText(page, 'section[aria-label="Findings"]', words);
@@ -209,7 +223,7 @@ export async function waitForText(page: Page, selector: string, words: string): 
   }
 }
 
-export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[data-saving="saved"]');
+export const saved = (page: Page): Promise<unknown> => seen(page, '[data-saving="saved"]');
 
 /** Violations of WCAG 2.2 AA that axe sees, as short sentences. */
 export async function axeFaults(page: Page): Promise<readonly string[]> {

@@ -9,6 +9,7 @@ import {
   go,
   named,
   saved,
+  seen,
   textOf,
   waitForFinding,
   waitForSaid,
@@ -41,16 +42,16 @@ test('a board: moved by keys, held, arranged, refused sizes, proved too small; c
   expect(await axeFaults(page)).toEqual([]);
 
   // A piece in hand: a millimetre a key, ten with Shift, turned and held.
-  const chorus = await page.waitForSelector('g[role="button"][aria-label^="Chorus"]');
+  const chorus = await seen(page, 'g[role="button"][aria-label^="Chorus"]');
   await chorus!.evaluate((node) => (node as SVGGElement).focus());
   await page.keyboard.press('ArrowUp');
-  await page.waitForSelector('g[aria-label^="Chorus, 650 mm from the left, 1 mm from the front"]');
+  await seen(page, 'g[aria-label^="Chorus, 650 mm from the left, 1 mm from the front"]');
   await page.keyboard.down('Shift');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.up('Shift');
-  await page.waitForSelector('g[aria-label^="Chorus, 660 mm from the left, 1 mm from the front"]');
+  await seen(page, 'g[aria-label^="Chorus, 660 mm from the left, 1 mm from the front"]');
   await page.keyboard.press('h');
-  await page.waitForSelector('g[aria-label*=", held"]');
+  await seen(page, 'g[aria-label*=", held"]');
 
   // On another: told at once, as a finding too.
   await retype('Hall, mm from the left', '500');
@@ -161,19 +162,19 @@ test('ends of cables, a panel in the edge, lines that are led through, a piece s
   // Let into the edge it moves along it alone, and what goes past it is told.
   await click(page, 'button', 'Put on Edge panel');
   await choose(page, 'What Edge panel is let into', 'back edge');
-  const panel = await page.waitForSelector('g[role="button"][aria-label^="Edge panel"][aria-label*="back edge"]');
+  const panel = await seen(page, 'g[role="button"][aria-label^="Edge panel"][aria-label*="back edge"]');
   const before = await valueOf('Edge panel, mm from the left');
   await panel!.evaluate((node) => (node as SVGGElement).focus());
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowUp');
-  await page.waitForSelector(`g[aria-label^="Edge panel, ${Number(before) + 1} mm from the left, 355 mm"]`);
+  await seen(page, `g[aria-label^="Edge panel, ${Number(before) + 1} mm from the left, 355 mm"]`);
   await waitForFinding(page, 'past the edge panel of Board');
   await click(page, 'button', 'Lines of panels and multi-cores');
   await waitForText(page, '[aria-label="Lines of Edge panel"]', 'spare');
   expect(await axeFaults(page)).toEqual([]);
 
   // A run can be asked why.
-  await page.waitForSelector('button[aria-label^="C03 runs:"]');
+  await seen(page, 'button[aria-label^="C03 runs:"]');
   await page.$eval('button[aria-label^="C03 runs:"]', (node) => (node as HTMLElement).click());
   await waitForText(page, '.evidence', 'from jack to jack');
   await page.keyboard.press('Escape');

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, choose, find, go, saved, type, waitForText } from './browsing.ts';
+import { axeFaults, choose, find, go, saved, seen, type, waitForText } from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
@@ -22,7 +22,7 @@ const answered = async (words: RegExp) => {
 };
 /** Presses a cell of the matrix: a piece turns at each press, a value from the second on. */
 const cell = async (sound: string, column: string, clicks: number) => {
-  const found = (await page.waitForSelector(`[role="gridcell"][aria-label^="${sound}, ${column}: "]`))!;
+  const found = await seen(page, `[role="gridcell"][aria-label^="${sound}, ${column}: "]`);
   await found.click({ count: clicks });
 };
 

@@ -8,6 +8,7 @@ import {
   go,
   named,
   saved,
+  seen,
   textOf,
   type,
   waitForFinding,
@@ -153,7 +154,7 @@ test('two sounds are compared, an edit before and after, and what does nothing i
   expect(await axeFaults(page)).toEqual([]);
   await click(page, 'button', 'Unplug C03');
   await choose(page, 'Compare with', 'before: Unplug C03');
-  await page.waitForSelector('section[aria-label="Compared with: Before: Unplug C03"]');
+  await seen(page, 'section[aria-label="Compared with: Before: Unplug C03"]');
   await waitForText(page, '[aria-label="What differs"]', 'Only in Before: Unplug C03');
   await click(page, 'button', 'Undo: Unplug C03');
   await page.waitForSelector('[aria-label="What differs"]', { hidden: true });

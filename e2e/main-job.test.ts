@@ -7,6 +7,7 @@ import {
   find,
   go,
   saved,
+  seen,
   type,
   waitForCount,
   waitForFinding,
@@ -112,7 +113,7 @@ test('a rig from nothing: entered, proved, a fault found, played and mended, und
   await go(page, 'Sounds');
   await type(page, 'Add a sound', 'Lead');
   await type(page, 'Add a sound', 'Clean');
-  await (await page.waitForSelector('[role="gridcell"][aria-label^="Lead, Drive"]'))!.focus();
+  await (await seen(page, '[role="gridcell"][aria-label^="Lead, Drive"]')).focus();
   await fillMatrix();
   expect(await matrix()).toEqual(wanted);
   await go(page, 'Program');
@@ -167,7 +168,7 @@ test('a rig from nothing: entered, proved, a fault found, played and mended, und
 
 test('the whole job by keyboard alone: rig, sounds, slots, fault, fix', async () => {
   await page.goto(running.url);
-  await page.waitForSelector('h1');
+  await seen(page, 'h1');
   await tabTo('Name');
   await typeLines(['Keyboard rig']);
   await find(page, 'heading', 'Gear');
@@ -248,7 +249,7 @@ test('from a new sound to its proof in under 40 keys', async () => {
   await count('Enter');
   await find(page, 'button', 'Rename Ebb');
   keys += 1;
-  await (await page.waitForSelector('[role="gridcell"][aria-label^="Ebb, Compressor"]'))!.focus();
+  await (await seen(page, '[role="gridcell"][aria-label^="Ebb, Compressor"]')).focus();
   await count('Space', 'ArrowRight', 'Space', 'ArrowRight', 'ArrowRight', 'Space');
   await alt('7', 'Program');
   await tabTo('Put Ebb on a switch');

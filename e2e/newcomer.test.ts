@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { find, go, saved, waitForText, waitForVerdict } from './browsing.ts';
+import { find, go, saved, seen, waitForText, waitForVerdict } from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
@@ -77,7 +77,7 @@ test('thirteen pieces, 22 cables, six songs, 14 sounds and their paper in at mos
   /** Presses a cell: a piece turns, a value is selected. */
   const cell = async (sound: string, column: string, clicks = 1) => {
     actions += 1;
-    const found = (await page.waitForSelector(`[role="gridcell"][aria-label^="${sound}, ${column}: "]`))!;
+    const found = await seen(page, `[role="gridcell"][aria-label^="${sound}, ${column}: "]`);
     await found.click({ count: clicks });
   };
 

@@ -12,6 +12,7 @@ import {
   gone,
   named,
   saved,
+  seen,
   textOf,
   waitForSaid,
   waitForText,
@@ -47,13 +48,13 @@ async function retype(name: string, text: string): Promise<void> {
 async function bring(name: string, content: string): Promise<void> {
   const file = path.join(folder, name);
   writeFileSync(file, content);
-  const input = (await page.waitForSelector('input[type="file"]')) as unknown as ElementHandle & {
+  const input = (await seen(page, 'input[type="file"]')) as unknown as ElementHandle & {
     uploadFile(file: string): Promise<void>;
   };
   await input.uploadFile(file);
 }
 
-const ownTypes = () => page.waitForSelector('::-p-xpath(//button[starts-with(., "Types of your own")])');
+const ownTypes = () => seen(page, '::-p-xpath(//button[starts-with(., "Types of your own")])');
 
 test('a device made in the editor: drawn, traced, kept, taken elsewhere, and taken again in a later revision', async () => {
   await newRig('Workshop', 'guitar > Odd box = custom > amp > cabinet');
@@ -145,8 +146,13 @@ test('a line entered while the own types are on their way waits for them', async
   await newRig('Early rig', 'guitar > odd box > amp');
   expect(held).not.toEqual([]);
   await waitForText(page, 'main', '0 pieces');
+  // What is typed meanwhile comes after it, and is added too.
+  await page.keyboard.type('tuner');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('cab');
   await Promise.all(held.map((request) => request.continue()));
-  await waitForText(page, 'main', '3 pieces');
+  await waitForText(page, 'main', '4 pieces');
+  expect(await (await field('Add a device')).evaluate((node) => (node as HTMLTextAreaElement).value)).toBe('cab');
   page.off('request', hold);
   await page.setRequestInterception(false);
 });

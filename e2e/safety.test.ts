@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { commands, importShow, type Show } from '@yunta/core';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, click, find, saved, textOf, type, waitForSaid, waitForText } from './browsing.ts';
+import { axeFaults, click, find, saved, seen, textOf, type, waitForSaid, waitForText } from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
@@ -28,7 +28,7 @@ const rename = async (id: string, name: string): Promise<void> => {
 };
 const open = async (on: Page, id: string, station = 'gear'): Promise<void> => {
   await on.goto(`${running.url}/rig/${id}/${station}`);
-  await on.waitForSelector('[data-saving]');
+  await seen(on, '[data-saving]');
 };
 /** Renames a device in the table of gear. */
 const renameDevice = async (on: Page, from: string, to: string): Promise<void> => {
@@ -68,7 +68,7 @@ describe('Home', () => {
     await click(page, 'button', 'Delete the rig');
     await page.waitForFunction(() => !document.querySelector('table.rigs')?.textContent?.includes('Farewell'));
     await page.reload();
-    await (await page.waitForSelector('::-p-xpath(//button[starts-with(., "Deleted lately")])'))!.click();
+    await (await seen(page, '::-p-xpath(//button[starts-with(., "Deleted lately")])'))!.click();
     await click(page, 'button', 'Bring back Farewell');
     await find(page, 'button', 'Delete Farewell');
     const other = await make('Twice');
@@ -98,7 +98,7 @@ describe('Home', () => {
     await page.reload();
     await waitForText(page, 'table', 'Spoilt');
     expect(await axeFaults(page)).toEqual([]);
-    await (await page.waitForSelector('[aria-label^="Restore the backup"]'))!.click();
+    await (await seen(page, '[aria-label^="Restore the backup"]')).click();
     await click(page, 'button', 'Bring everything back');
     await waitForSaid(page, 'status', 'Restored');
     await waitForText(page, 'table', 'Treasure');
@@ -138,7 +138,7 @@ describe('while the server is away', () => {
     await running.stopServer();
     await page.reload();
     await waitForText(page, 'main', 'as this browser last saw it');
-    await page.waitForSelector('[data-saving="waiting"]');
+    await seen(page, '[data-saving="waiting"]');
     await type(page, 'Add a device', 'tuner');
     await waitForText(page, 'main', 'Tuner');
     expect(await axeFaults(page)).toEqual([]);
@@ -162,7 +162,7 @@ describe('while the server is away', () => {
     const name = (await deviceNames(id))[0];
     await running.stopServer();
     await renameDevice(page, name, 'Mine');
-    await page.waitForSelector('[data-saving="waiting"]');
+    await seen(page, '[data-saving="waiting"]');
     await page.goto('about:blank');
     await running.startServer();
     const show = await read(id);
@@ -178,13 +178,13 @@ describe('while the server is away', () => {
     expect(await axeFaults(page)).toEqual([]);
     await page.reload();
     await waitForSaid(page, 'alert', 'An edit was not saved');
-    await (await page.waitForSelector('[aria-label^="Apply anyway"]'))!.focus();
+    await (await seen(page, '[aria-label^="Apply anyway"]')).focus();
     await page.keyboard.press('Enter');
     await page.waitForSelector('[aria-label="Edits that were not saved"]', { hidden: true });
     await saved(page);
     expect(await deviceNames(id)).toContain('Mine');
     await page.reload();
-    await page.waitForSelector('[data-saving="saved"]');
+    await seen(page, '[data-saving="saved"]');
     expect(await page.$('[aria-label="Edits that were not saved"]')).toBeNull();
   });
 });

@@ -15,6 +15,7 @@ import {
   gone,
   named,
   saved,
+  seen,
   textOf,
   type,
   waitForCount,
@@ -43,7 +44,7 @@ const downloaded = (name: string): Promise<Buffer> => browsing.downloaded(name);
 async function bring(n: number, name: string, content: string | Uint8Array): Promise<void> {
   const file = path.join(folder, `in-${name}`);
   writeFileSync(file, content);
-  await page.waitForSelector('input[type="file"]');
+  await seen(page, 'input[type="file"]');
   const fields = await page.$$('input[type="file"]');
   await (fields[n] as unknown as { uploadFile(file: string): Promise<void> }).uploadFile(file);
 }
@@ -57,7 +58,7 @@ describe('a rig from each of the five starters', () => {
     ['Two amps by A/B/Y', 3],
   ] as const)('%s: named, opened, proved, nothing found', async (name, sounds) => {
     await page.goto(running.url);
-    await (await page.waitForSelector(`::-p-xpath(//label[.//b[text()="${name}"]])`))!.click();
+    await (await seen(page, `::-p-xpath(//label[.//b[text()="${name}"]])`))!.click();
     await type(page, 'Name', `My ${name}`);
     await find(page, 'heading', 'Gear');
     await waitForText(page, 'header', `My ${name}`);
@@ -222,7 +223,7 @@ describe('sounds', () => {
   test('an edit in one of several marked sounds goes into all, as one step', async () => {
     await openDemo();
     await go('Sounds');
-    await (await page.waitForSelector('[data-cell="0.0"]'))!.focus();
+    await (await seen(page, '[data-cell="0.0"]')).focus();
     await page.keyboard.down('Shift');
     for (const key of ['X', 'ArrowDown', 'X', 'ArrowDown', 'X']) await page.keyboard.press(key as 'X');
     await page.keyboard.up('Shift');
@@ -248,7 +249,7 @@ describe('sounds', () => {
   test('a sound is moved among the others by Alt and an arrow, and only what differs is shown', async () => {
     await openDemo();
     await go('Sounds');
-    await (await page.waitForSelector('[data-cell="0.0"]'))!.focus();
+    await (await seen(page, '[data-cell="0.0"]')).focus();
     await page.keyboard.down('Alt');
     await page.keyboard.press('ArrowDown');
     await page.keyboard.up('Alt');
@@ -264,7 +265,7 @@ describe('sounds', () => {
 describe('a number in a cell of the matrix', () => {
   /** The cell of a sound in a column, with what stands in it. */
   const cell = async (sound: string, column: string) =>
-    (await page.waitForSelector(`[role="gridcell"][aria-label^="${sound}, ${column}: "]`))!;
+    await seen(page, `[role="gridcell"][aria-label^="${sound}, ${column}: "]`);
   const shown = async (sound: string, column: string) =>
     (await cell(sound, column)).evaluate((node) => node.getAttribute('aria-label')!.split(': ')[1]);
   const verse = 'Slow Lock, verse';
@@ -543,7 +544,7 @@ describe('program', () => {
     await go('Program');
     await click(page, 'tab', 'Worksheet');
     await waitForText(page, 'main', '0 of ');
-    await (await page.waitForSelector('::-p-xpath(//button[starts-with(., "Echo")])'))!.click();
+    await (await seen(page, '::-p-xpath(//button[starts-with(., "Echo")])'))!.click();
     await click(page, 'checkbox', 'Echo: Receive channel 2');
     await waitForText(page, 'main', '1 of ');
     await page.reload();
@@ -555,9 +556,9 @@ describe('program', () => {
     await page.keyboard.type('echo device');
     await page.keyboard.press('Enter');
     await find(page, 'region', 'Inspector: Echo');
-    const channel = await page.waitForSelector('::-p-xpath(//label[text()="Receive channel"]/following::input[1])');
+    const channel = await seen(page, '::-p-xpath(//label[text()="Receive channel"]/following::input[1])');
     await channel!.click();
-    await (await page.waitForSelector('::-p-xpath(//*[@role="option"][.="9"])'))!.click();
+    await (await seen(page, '::-p-xpath(//*[@role="option"][.="9"])')).click();
     await go('Program');
     await click(page, 'tab', 'Worksheet');
     await waitForText(page, 'main', '0 of ');
@@ -840,11 +841,9 @@ describe('songs that two rigs share', () => {
     const demo = await textOf(page, 'header b');
     await page.goto(running.url);
     await (await find(page, 'textbox', 'Name')).type(name);
-    await (await page.waitForSelector('::-p-xpath(//label[.//b[text()="Four-cable"]])'))!.click();
+    await (await seen(page, '::-p-xpath(//label[.//b[text()="Four-cable"]])'))!.click();
     await click(page, 'combobox', 'Songs');
-    const options = await page.waitForSelector(
-      '::-p-xpath((//*[@role="option"][contains(., "River-boat combo rig")])[1])',
-    );
+    const options = await seen(page, '::-p-xpath((//*[@role="option"][contains(., "River-boat combo rig")])[1])');
     await options!.click();
     await click(page, 'button', 'New rig');
     await find(page, 'heading', 'Gear');
@@ -853,7 +852,7 @@ describe('songs that two rigs share', () => {
   };
   const openFirst = async (on: Page, name: string) => {
     await on.goto(running.url);
-    await on.waitForSelector('table a');
+    await seen(on, 'table a');
     await on.evaluate((called) => {
       [...document.querySelectorAll<HTMLElement>('table a')].find((link) => link.textContent === called)!.click();
     }, name);
@@ -864,7 +863,7 @@ describe('songs that two rigs share', () => {
 
   test('what is changed there is here when one comes back; a part that another rig plays stays', async () => {
     await share('Winter rig');
-    await page.waitForSelector('[role="note"]');
+    await seen(page, '[role="note"]');
     const sharers = await note(page);
     expect(sharers).toContain('River-boat combo rig');
     const other = await browsing.newPage();
@@ -884,7 +883,7 @@ describe('songs that two rigs share', () => {
     await click(page, 'button', 'Remove part verse');
     await waitForSaid(page, 'alert', 'the rig “River-boat combo rig”');
     await find(page, 'button', 'Remove part verse');
-    await (await page.waitForSelector('[aria-label^="Discard"]'))!.click();
+    await (await seen(page, '[aria-label^="Discard"]')).click();
     await page.waitForSelector('[aria-label^="Discard"]', { hidden: true });
   });
 
@@ -896,7 +895,7 @@ describe('songs that two rigs share', () => {
       [...document.querySelectorAll('table a')].some((link) => link.textContent === 'River-boat combo rig, copy'),
     );
     await openFirst(page, 'River-boat combo rig, copy');
-    await page.waitForSelector('[role="note"]');
+    await seen(page, '[role="note"]');
   });
 
   test('with a copy of its own the rig goes its way', async () => {

@@ -9,6 +9,7 @@ import {
   go,
   named,
   saved,
+  seen,
   textOf,
   type,
   waitForFinding,
@@ -263,15 +264,15 @@ test('the rig changes under a variant: what parts is told, and settled', async (
     await name.click({ count: 3 });
     await page.keyboard.type(to);
     await press('Enter');
-    await page.waitForSelector(`[aria-label="Inspector: ${to}"]`);
+    await seen(page, `[aria-label="Inspector: ${to}"]`);
     await saved(page);
   };
   await rename('Drive', 'Fuzz');
   await choose(page, 'Variant in use', 'the rig itself');
   await rename('Drive', 'Overdrive');
   await choose(page, 'Variant in use', 'Tonight');
-  await page.waitForSelector('[aria-label="Inspector: Fuzz"]');
-  await (await page.waitForSelector('::-p-text(1 to settle)'))!.click();
+  await seen(page, '[aria-label="Inspector: Fuzz"]');
+  await (await seen(page, '::-p-text(1 to settle)')).click();
   await waitForText(page, '[aria-label="Differences with the rig"]', 'the rig has “Overdrive” now, the variant “Fuzz”');
   expect(await axeFaults(page)).toEqual([]);
   await click(page, 'button', 'Take the rig’s');

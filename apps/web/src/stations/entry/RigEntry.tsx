@@ -28,7 +28,7 @@ export function RigEntry({ label, placeholder }: { readonly label: string; reado
   const [text, setText] = useState('');
   const [choices, setChoices] = useState<Choices>({});
   const [said, setSaid] = useState('');
-  const [isAsked, setAsked] = useState(false);
+  const [waiting, setWaiting] = useState('');
   const [completion, setCompletion] = useState(noCompletion);
   const area = useRef<HTMLTextAreaElement>(null);
   const list = useCombobox({ onDropdownClose: () => list.resetSelectedOption() });
@@ -53,25 +53,37 @@ export function RigEntry({ label, placeholder }: { readonly label: string; reado
     type(whole, caret, false);
     requestAnimationFrame(() => area.current?.setSelectionRange(caret, caret));
   };
-  const add = () => {
-    setAsked(false);
-    const now = readRigText(show, text, { choices, bare: unit, library });
+  /** Adds what was typed; what is not understood stays before what has been typed since. */
+  const add = (typed: string, since = '') => {
+    const now = readRigText(show, typed, { choices, bare: unit, library });
+    const stays = (left: string) => setText([left, since].filter((part) => part !== '').join('\n'));
     const command = addRigText(show, now);
     list.closeDropdown();
-    if (!command) return setSaid(text.trim() === '' ? 'Type what there is, or what plugs into what.' : '');
-    if (!run(command)) return;
-    setText(leftOver(now.rows));
+    if (!command) {
+      stays(typed);
+      return setSaid(typed.trim() === '' ? 'Type what there is, or what plugs into what.' : '');
+    }
+    if (!run(command)) return stays(typed);
+    stays(leftOver(now.rows));
     setChoices({});
     setSaid(addedWords(now));
     const added = now.rows.flatMap((row) => row.adds);
     if (added.length === 1) selectDevice(added[0].id);
   };
-  // A line entered before one's own types are there waits for them: a name of theirs would be refused as unknown.
-  const addAsked = useEffectEvent(add);
+  // Lines entered before one's own types are there wait for them: a name of theirs would be refused as unknown.
+  const addWaiting = useEffectEvent(() => {
+    setWaiting('');
+    add(waiting, text);
+  });
   useEffect(() => {
-    if (isAsked && !isComing) addAsked();
-  }, [isAsked, isComing]);
-  const ask = () => (isComing ? setAsked(true) : add());
+    if (waiting !== '' && !isComing) addWaiting();
+  }, [waiting, isComing]);
+  const ask = () => {
+    if (!isComing || text.trim() === '') return add(text);
+    setWaiting((before) => [before, text].filter((part) => part !== '').join('\n'));
+    setText('');
+    setSaid('Added as soon as your own types are there.');
+  };
   const isOpen = list.dropdownOpened && completion.options.length > 0;
   return (
     <div className={`sheet ${styles.entry}`}>
