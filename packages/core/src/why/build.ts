@@ -60,17 +60,29 @@ export const cableRun = ({ cable, shortest, runs }: CableRun, shown: string): Ev
   rests: 'entered',
 });
 
-/** What an arrangement costs the foot and the cables. */
-export const arrangementCost = ({ walk, cable }: ArrangeCost): Evidence => ({
-  of: 'Foot in the set, and cable',
-  value: `${(walk / 1000).toFixed(1)} m of foot in the set, ${(cable / 1000).toFixed(2)} m of cable from jack to jack`,
+/** What an arrangement costs the foot. */
+export const arrangedWalk = ({ walk }: ArrangeCost): Evidence => ({
+  of: 'Way of the foot in the set',
+  value: `${(walk / 1000).toFixed(1)} m`,
   inputs: [
-    ['touches × way of the foot', `${Math.round(walk)} mm`],
-    ['cable from jack to jack', `${Math.round(cable)} mm`],
-    ['a millimetre of cable counts as', `${cableWeight} mm of the foot’s`],
+    ['touches × way to each piece', `${Math.round(walk)} mm`],
+    ['from', 'the middle of the front of the board'],
   ],
-  formula: 'touches × way from the middle of the front, added up; cables along the edges of the board',
-  source: 'presses of the set as planned; the weight of a millimetre of cable is a choice',
+  formula: 'touches in the set × way of the foot, added up',
+  source: 'presses of the set as planned, positions as they stand',
+  rests: 'entered',
+});
+
+/** What an arrangement costs in cable. */
+export const arrangedCable = ({ cable }: ArrangeCost): Evidence => ({
+  of: 'Cable from jack to jack',
+  value: `${(cable / 1000).toFixed(2)} m`,
+  inputs: [
+    ['along the edges of the board', `${Math.round(cable)} mm`],
+    ['a millimetre counts as', `${cableWeight} mm of the foot’s way`],
+  ],
+  formula: 'across + along of every cable between two pieces of the board, added up, without slack',
+  source: 'positions as they stand; what a millimetre counts is a choice',
   rests: 'entered',
 });
 

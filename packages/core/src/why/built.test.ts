@@ -92,7 +92,14 @@ describe('build: the inputs give the figure', () => {
     }
     const spots = standing(board).map(({ spot }) => spot);
     const cost = costOfArrangement(arrangeProblemOf(onBoard(), board), spots);
-    expect(figure(input(why.arrangementCost(cost), 'cable from jack to jack'))).toBe(Math.round(cost.cable));
+    expect(figure(input(why.arrangedCable(cost), 'along the edges of the board')) / 1000).toBeCloseTo(
+      figure(why.arrangedCable(cost).value),
+      1,
+    );
+    expect(figure(input(why.arrangedWalk(cost), 'touches × way to each piece')) / 1000).toBeCloseTo(
+      figure(why.arrangedWalk(cost).value),
+      1,
+    );
   });
   test('of what is bought and packed', () => {
     const show = withShopping(powered(), { rows: [{ name: 'MIDI cable', have: 1, low: 10, high: 15 }] });

@@ -1,5 +1,6 @@
 export {
-  arrangementCost,
+  arrangedCable,
+  arrangedWalk,
   billTotal,
   boardArea,
   boardWeight,

@@ -169,7 +169,8 @@ function ArrangedSheet({
   return (
     <div className="sheet buildanswer">
       <p role="status">
-        <b>Every piece finds its place:</b> <Why evidence={why.arrangementCost(answer.cost!)} />.
+        <b>Every piece finds its place:</b> <Why evidence={why.arrangedWalk(answer.cost!)} /> of foot in the set,{' '}
+        <Why evidence={why.arrangedCable(answer.cost!)} /> of cable from jack to jack.
         {today ? <span className="soft"> Now: {costWords(today)}</span> : null}{' '}
         <span className="soft">
           {answer.isProved

@@ -168,7 +168,7 @@ function RunRow({ run: cableRun }: { readonly run: CableRun }) {
           label={`Measured length of ${cable.tag}`}
           value={cable.length === null ? '' : numberShown(lengthIn(cable.length, unit))}
           unit={unit}
-          placeholder={runs === null ? '—' : 'as it runs'}
+          placeholder={runs === null ? '—' : numberShown(lengthIn(runs as never, unit))}
           onCommit={(typed) => {
             const read = lengthTyped(typed, unit);
             return read === undefined
