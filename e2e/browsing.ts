@@ -131,6 +131,16 @@ export async function type(page: Page, name: string, text: string): Promise<void
   await page.keyboard.press('Enter');
 }
 
+/** Puts something else into a field, by keys. */
+export async function retype(page: Page, name: string, text: string): Promise<void> {
+  await (await find(page, 'textbox', name)).focus();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+}
+
 /** Opens the list of a choice and picks from it, as people do: by typing what it is called. */
 export async function choose(page: Page, label: string, option: string): Promise<void> {
   await (await find(page, 'combobox', label)).focus();

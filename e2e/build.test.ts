@@ -8,6 +8,7 @@ import {
   find,
   go,
   named,
+  retype,
   saved,
   seen,
   textOf,
@@ -22,15 +23,6 @@ const { running } = opened((now) => (page = now));
 
 const field = (name: string) => named(page, name);
 const answer = '.buildanswer';
-/** Puts something else into a field, by keys. */
-async function retype(name: string, text: string): Promise<void> {
-  await (await find(page, 'textbox', name)).focus();
-  await page.keyboard.down('Control');
-  await page.keyboard.press('a');
-  await page.keyboard.up('Control');
-  await page.keyboard.type(text);
-  await page.keyboard.press('Enter');
-}
 const valueOf = async (name: string): Promise<string> =>
   (await field(name)).evaluate((node) => (node as HTMLInputElement).value);
 
@@ -54,9 +46,9 @@ test('a board: moved by keys, held, arranged, refused sizes, proved too small; c
   await seen(page, 'g[aria-label*=", held"]');
 
   // On another: told at once, as a finding too.
-  await retype('Hall, mm from the left', '500');
+  await retype(page, 'Hall, mm from the left', '500');
   await waitForText(page, 'main', 'not as they can');
-  await retype('Hall, mm from the left', 'far');
+  await retype(page, 'Hall, mm from the left', 'far');
   await waitForSaid(page, 'alert', 'is no position');
   await click(page, 'button', 'Give up');
 
@@ -70,25 +62,25 @@ test('a board: moved by keys, held, arranged, refused sizes, proved too small; c
   await waitForText(page, answer, 'It stands so.');
   expect(await valueOf('Chorus, mm from the left')).toBe('660');
   expect(await textOf(page, 'main')).not.toContain('not as they can');
-  await retype('Seed of the search', '7');
+  await retype(page, 'Seed of the search', '7');
   await click(page, 'button', 'Arrange');
   await waitForText(page, answer, 'Every piece finds its place');
   expect(await valueOf('Chorus, mm from the left')).toBe('660');
 
   // A size that cannot be is refused; one that is too small is proved so.
   await click(page, 'button', 'The board: 820 by 400 mm');
-  await retype('Width of the board', '1e9');
+  await retype(page, 'Width of the board', '1e9');
   await waitForSaid(page, 'alert', 'write 50 to 5000 mm');
-  await retype('Width of the board', '400');
+  await retype(page, 'Width of the board', '400');
   await waitForText(page, 'main', 'The board: 400 by 400 mm');
   await click(page, 'button', 'Arrange');
   await waitForText(page, answer, 'It cannot fit.');
   expect(await textOf(page, answer)).toContain('Switcher with its plugs is wider than the board');
-  await retype('Width of the board', '820');
+  await retype(page, 'Width of the board', '820');
 
   // A reel shorter than a cable names the cable.
   await waitForText(page, '[aria-label="Cut list"]', 'no way begins less');
-  await retype('Length of Instrument cable', '5');
+  await retype(page, 'Length of Instrument cable', '5');
   await waitForText(page, '[aria-label="Cut list"]', 'longer than every reel');
   await choose(page, 'What is cut from Instrument cable', 'MIDI cables');
   await waitForText(page, '[aria-label="Cut list"]', 'M19');
@@ -104,24 +96,24 @@ test('buy, pack and leave at home: dates, weights, ticks, a variant', async () =
   await waitForText(page, 'main', 'in all');
   expect(await axeFaults(page)).toEqual([]);
   // Two spares of every connector, unless the rig says otherwise.
-  await retype('Spares of all connectors', '4');
+  await retype(page, 'Spares of all connectors', '4');
   await page.waitForFunction(
     () => document.querySelector<HTMLInputElement>('[aria-label="Spares of 6.3 mm plug"]')?.value === '4',
   );
-  await retype('Spares of all connectors', 'many');
+  await retype(page, 'Spares of all connectors', 'many');
   await waitForSaid(page, 'alert', 'write 0 to 1000');
   await click(page, 'button', 'Give up');
-  await retype('Price of MIDI cable', '10-12');
-  await retype('Days until MIDI cable comes', '14');
+  await retype(page, 'Price of MIDI cable', '10-12');
+  await retype(page, 'Days until MIDI cable comes', '14');
   await waitForText(page, 'main', '2027-04-16');
-  await retype('Price of MIDI cable', 'dear');
+  await retype(page, 'Price of MIDI cable', 'dear');
   await waitForSaid(page, 'alert', 'is no price');
   await click(page, 'button', 'Give up');
 
   await page.goto(`${rig}/build?view=pack`);
   await waitForText(page, 'main', 'Board case');
   expect(await axeFaults(page)).toEqual([]);
-  await retype('Empty weight of Amp case', '8000');
+  await retype(page, 'Empty weight of Amp case', '8000');
   await waitForText(page, 'main', 'two people');
   await click(page, 'checkbox', 'Echo is packed');
   await page.waitForFunction(
@@ -184,24 +176,24 @@ test('ends of cables, a panel in the edge, lines that are led through, a piece s
   await (await find(page, 'checkbox', 'Still to be bought')).focus();
   await page.keyboard.press('Space');
   await waitForFinding(page, 'Chorus is still to be bought');
-  await retype('Days to come', 'soon');
+  await retype(page, 'Days to come', 'soon');
   await waitForSaid(page, 'alert', 'write 0 to 1000 days');
   await click(page, 'button', 'Give up');
   await saved(page);
   expect(await axeFaults(page)).toEqual([]);
   const rig = page.url().replace(/\/[a-z]+(\?.*)?$/, '');
   await page.goto(`${rig}/build?view=buy`);
-  await retype('Price of Chorus', '80–95');
-  await retype('Days until Chorus comes', '10');
+  await retype(page, 'Price of Chorus', '80–95');
+  await retype(page, 'Days until Chorus comes', '10');
   await waitForText(page, 'main', '2027-04-20');
   await click(page, 'button', 'Chorus is there');
   await page.waitForFunction(() => !document.querySelector('main')!.textContent!.includes('Chorus'));
 
   await page.goto(`${rig}/build?view=pack`);
-  await retype('Outer size of Board case', 'large');
+  await retype(page, 'Outer size of Board case', 'large');
   await waitForSaid(page, 'alert', 'is no size');
   await click(page, 'button', 'Give up');
-  await retype('Outer size of Board case', '400 x 300 x 200');
+  await retype(page, 'Outer size of Board case', '400 x 300 x 200');
   await waitForFinding(page, 'does not go into Board case');
   await saved(page);
 }, 240_000);

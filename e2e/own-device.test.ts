@@ -11,6 +11,7 @@ import {
   go,
   gone,
   named,
+  retype,
   saved,
   seen,
   textOf,
@@ -36,13 +37,6 @@ async function newRig(name: string, text: string): Promise<string> {
   await page.keyboard.press('Enter');
   await saved(page);
   return page.url();
-}
-
-/** What a field holds is replaced by what is typed. */
-async function retype(name: string, text: string): Promise<void> {
-  await (await find(page, 'textbox', name)).click({ count: 3 });
-  await page.keyboard.type(text);
-  await page.keyboard.press('Enter');
 }
 
 async function bring(name: string, content: string): Promise<void> {
@@ -71,11 +65,11 @@ test('a device made in the editor: drawn, traced, kept, taken elsewhere, and tak
   await find(page, 'textbox', 'Name of the jack Dry out');
   await click(page, 'button', 'Add path');
   await choose(page, 'Where Path ends', 'Dry out');
-  await retype('Name of the path Path', 'Direct');
+  await retype(page, 'Name of the path Path', 'Direct');
   await waitForText(page, 'svg[role="img"]', 'Direct');
 
   // What is typed wrong, or still needed, stays as it was and says why.
-  await retype('What On may be', 'on, on');
+  await retype(page, 'What On may be', 'on, on');
   await waitForText(page, '[role="alert"]', 'Values with commas between them');
   await page.keyboard.press('Escape');
   await click(page, 'button', 'Remove the jack In');
@@ -83,7 +77,7 @@ test('a device made in the editor: drawn, traced, kept, taken elsewhere, and tak
   await click(page, 'button', 'Dismiss');
 
   await (await find(page, 'textbox', 'Name of a new control')).type('Mode');
-  await retype('Values of the new control', 'dark, bright');
+  await retype(page, 'Values of the new control', 'dark, bright');
   await find(page, 'textbox', 'Name of the control Mode');
   await choose(page, 'Controls heard in Effect', 'Mode');
   await choose(page, 'What Effect does', 'drive');
@@ -115,7 +109,7 @@ test('a device made in the editor: drawn, traced, kept, taken elsewhere, and tak
   const other = page.url();
 
   await page.goto(workshop);
-  await retype('Name of the path Direct', 'Straight through');
+  await retype(page, 'Name of the path Direct', 'Straight through');
   await click(page, 'button', 'Keep as revision 2 of Odd box');
   await waitForSaid(page, 'status', 'as revision 2.');
 

@@ -1,6 +1,18 @@
 import { expect, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { axeFaults, choose, click, find, go, named, saved, textOf, waitForSaid, waitForText } from './browsing.ts';
+import {
+  axeFaults,
+  choose,
+  click,
+  find,
+  go,
+  named,
+  retype,
+  saved,
+  textOf,
+  waitForSaid,
+  waitForText,
+} from './browsing.ts';
 import { opened } from './opened.ts';
 
 let page: Page;
@@ -12,16 +24,6 @@ const press = async (name: string) => {
   await (await field(name)).focus();
   await page.keyboard.press('Enter');
 };
-/** Puts something else into a field, by keys. */
-async function retype(name: string, text: string): Promise<void> {
-  await (await field(name)).focus();
-  await page.keyboard.down('Control');
-  await page.keyboard.press('a');
-  await page.keyboard.up('Control');
-  await page.keyboard.type(text);
-  await page.keyboard.press('Enter');
-}
-
 test('what draws too much: refused input, the smallest conflict, cures that were tried', async () => {
   await page.goto(running.url);
   await click(page, 'link', 'River-boat combo rig');
@@ -30,9 +32,9 @@ test('what draws too much: refused input, the smallest conflict, cures that were
   await waitForText(page, 'main', 'no headroom');
   expect(await axeFaults(page)).toEqual([]);
   await press('Inspect Hall');
-  await retype('Current it draws', '1e9');
+  await retype(page, 'Current it draws', '1e9');
   await waitForSaid(page, 'alert', 'write 0 to 20000 mA');
-  await retype('Current it draws', '900');
+  await retype(page, 'Current it draws', '900');
   await waitForText(page, 'main', '300');
   await waitForText(page, 'main', 'too much');
   await press('Solve');
@@ -41,7 +43,7 @@ test('what draws too much: refused input, the smallest conflict, cures that were
   await waitForText(page, found, 'One isolated output more: 9 V 1500 mA: then everything has power.');
   expect(await textOf(page, found)).toContain('Leave Hall at home');
   expect(await axeFaults(page)).toEqual([]);
-  await retype('Current it draws', '300');
+  await retype(page, 'Current it draws', '300');
   await press('Solve');
   await waitForText(page, found, 'All 8 pieces can have power.');
   expect(await textOf(page, found)).toContain('Hall: ');

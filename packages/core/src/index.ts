@@ -315,6 +315,7 @@ export { jsonSize } from './formats/json-size.ts';
 export { repairShow } from './change/repair.ts';
 export { exportShow, importShow, normalised, readShow, showSchema, wireLimits } from './formats/json.ts';
 export { lengthIn, lengthLabel } from './units/length.ts';
+export { said } from './units/said.ts';
 export { kilograms, tenths } from './units/shown.ts';
 export { lengthTyped, numberTyped, rangeText, rangeTyped } from './units/typed.ts';
 export { assertNever, describeProblem, type Problem, type ProblemCode, problem, type Result } from './units/problem.ts';

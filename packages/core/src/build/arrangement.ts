@@ -2,6 +2,7 @@ import { type Command, command, set } from '../change/command.ts';
 import type { ArrangeProblem, Arrangement } from '../arrange/problem.ts';
 import type { Show } from '../model/documents.ts';
 import type { BoardSpot } from '../model/body.ts';
+import { said } from '../units/said.ts';
 import { boardAt, type BoardOf, type PieceOn } from './boards.ts';
 import { roomAt } from './judge-board.ts';
 import { touchesOf } from './touches.ts';
@@ -61,10 +62,12 @@ export function placePieces({ place, pieces }: BoardOf, spots: Arrangement): Com
   return steps.length > 0 ? command('arrange', { place: place.name, count: steps.length }, steps) : null;
 }
 
-/** Puts one piece somewhere, turns it, holds it; undefined: off the board. */
+/** Puts one piece somewhere, turns it, holds it, lets it into an edge; undefined: off the board. */
 export function setSpot(show: Show, id: string, at: BoardSpot | undefined): Command {
   const device = show.rig.devices[id];
-  return command('set-spot', { device: device.name }, [set(['devices', id, 'at'], at, device.at)]);
+  // As it stands, and held by nobody: nothing is said of it.
+  const spot = at && said({ ...at, turn: at.turn || undefined, held: at.held || undefined });
+  return command('set-spot', { device: device.name }, [set(['devices', id, 'at'], spot, device.at)]);
 }
 
 export const boardOf = (show: Show, place: string): BoardOf | undefined => {

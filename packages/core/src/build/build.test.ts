@@ -221,10 +221,9 @@ describe('an edge panel', () => {
     const runs = cableRuns(show.rig);
     const inside = runs.find(({ cable }) => cable.plugs.some(({ device }) => device === 'second'))!;
     const outside = runs.find(({ cable }) => cable.plugs.some(({ device }) => device === 'guitar-2'))!;
-    // The drive’s input is at its right, 60 mm deep: 370, 260. The panel’s inside is at 355 from the front.
-    const { panel } = panelOf(show);
-    const { point } = panel.plugs.find(({ plug }) => plug.jack === 'instrument-out')!;
-    expect(shortestRun(boardsOf(show.rig), inside.cable)).toBe(Math.abs(100 + point.x - 370) + 355 - 260);
+    // The drive’s input is at its right, 60 mm deep: 370, 260. The panel’s second jack of four is two fifths of its
+    // 150 mm from its left, and its inside 355 mm from the front: 160, 355.
+    expect(shortestRun(boardsOf(show.rig), inside.cable)).toBe(210 + 95);
     expect(outside.runs).toBeNull();
   });
 });

@@ -1,6 +1,7 @@
 import type { Board, Body, BuyFacts, Reel } from '../model/body.ts';
 import type { Show } from '../model/documents.ts';
 import type { TypePower } from '../model/power.ts';
+import { anySaid } from '../units/said.ts';
 import { type Command, command, set } from './command.ts';
 
 /** The outline of a device's type; undefined: nobody knows it. */
@@ -12,9 +13,8 @@ export function setBody(show: Show, id: string, body: Body | undefined): Command
 /** What a device costs, how long it takes to come, and whether it is still to be bought. */
 export function setBuy(show: Show, id: string, buy: BuyFacts): Command {
   const device = show.rig.devices[id];
-  const known = Object.fromEntries(Object.entries(buy).filter(([, value]) => value !== undefined));
   return command('set-buy', { device: device.name }, [
-    set(['devices', id, 'type', 'buy'], Object.keys(known).length > 0 ? known : undefined, device.type.buy),
+    set(['devices', id, 'type', 'buy'], anySaid(buy), device.type.buy),
   ]);
 }
 

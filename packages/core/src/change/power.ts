@@ -11,6 +11,7 @@ import {
 } from '../model/power.ts';
 import type { Cable, Plug, Rig } from '../model/rig.ts';
 import { sameData } from '../units/same-data.ts';
+import { changeSettings } from './settings.ts';
 import { type Command, command, remove, set } from './command.ts';
 import { connect } from './commands.ts';
 import type { Step } from './steps.ts';
@@ -36,13 +37,8 @@ export function setUnitPower(show: Show, id: string, change: Partial<UnitPower>)
   return command('set-power', { device: device.name }, [set(['devices', id, 'power'], next, device.power)]);
 }
 
-export const setPowerSettings = (show: Show, change: Partial<PowerSettings>): Command => {
-  const old = show.rig.settings.power;
-  const next = Object.fromEntries(Object.entries({ ...old, ...change }).filter(([, value]) => value !== undefined));
-  return command('set-setting', { field: 'power' }, [
-    set(['settings', 'power'], Object.keys(next).length > 0 ? next : undefined, old),
-  ]);
-};
+export const setPowerSettings = (show: Show, change: Partial<PowerSettings>): Command =>
+  changeSettings(show, 'power', change);
 
 export const setLead = (show: Show, id: string, lead: PowerLead | undefined): Command => {
   const cable = show.rig.cables[id];

@@ -3,6 +3,7 @@ import type { PackCase, Packing } from '../model/pack.ts';
 import type { Device, Rig } from '../model/rig.ts';
 import { kilograms } from '../units/shown.ts';
 import { type Command, command, set } from '../change/command.ts';
+import { changeSettings } from '../change/settings.ts';
 
 /**
  * The load constant of the revised NIOSH lifting equation (Waters et al. 1993): 23 kg for two hands at best; less with
@@ -123,13 +124,7 @@ export function tagLines(rig: Rig, { case: each, grams, lift }: FilledCase): rea
   ];
 }
 
-export const setPacking = (show: Show, change: Partial<Packing>): Command => {
-  const old = show.rig.settings.pack;
-  const next = Object.fromEntries(Object.entries({ ...old, ...change }).filter(([, value]) => value !== undefined));
-  return command('set-setting', { field: 'pack' }, [
-    set(['settings', 'pack'], Object.keys(next).length > 0 ? next : undefined, old),
-  ]);
-};
+export const setPacking = (show: Show, change: Partial<Packing>): Command => changeSettings(show, 'pack', change);
 
 export function putInCase(show: Show, id: string, into: string | undefined): Command {
   const device = show.rig.devices[id];

@@ -1,10 +1,12 @@
 import { cableRuns } from '../build/runs.ts';
-import { type Command, command, set } from '../change/command.ts';
+import type { Command } from '../change/command.ts';
+import { changeSettings } from '../change/settings.ts';
 import type { Show } from '../model/documents.ts';
 import { isDate, type PartRow, type Shopping } from '../model/pack.ts';
 import { inOrder } from '../model/documents.ts';
 import type { BuyFacts } from '../model/body.ts';
 import { anatomyOf } from '../model/archetypes/registry.ts';
+import { said } from '../units/said.ts';
 import { plugFits } from '../model/connectors.ts';
 import type { Device, Rig } from '../model/rig.ts';
 
@@ -196,21 +198,14 @@ export function billOf(rig: Rig): Bill {
   };
 }
 
-export const setShopping = (show: Show, change: Partial<Shopping>): Command => {
-  const old = show.rig.settings.shop;
-  const next = Object.fromEntries(Object.entries({ ...old, ...change }).filter(([, value]) => value !== undefined));
-  return command('set-setting', { field: 'shop' }, [
-    set(['settings', 'shop'], Object.keys(next).length > 0 ? next : undefined, old),
-  ]);
-};
+export const setShopping = (show: Show, change: Partial<Shopping>): Command => changeSettings(show, 'shop', change);
 
 /** What is known of one part; what is not said any more goes. */
 export function setPart(show: Show, name: string, change: Partial<PartRow>): Command {
   const rows = shoppingOf(show.rig).rows ?? [];
   const old = rows.find((row) => row.name === name);
-  const all = Object.entries({ ...old, ...change, name }).filter(([, value]) => value !== undefined);
-  const next = Object.fromEntries(all) as unknown as PartRow;
-  const isEmpty = all.length === 1;
+  const next = said<PartRow>({ ...old, ...change, name });
+  const isEmpty = Object.keys(next).length === 1;
   const left = old
     ? rows.flatMap((row) => (row !== old ? [row] : isEmpty ? [] : [next]))
     : isEmpty

@@ -87,11 +87,7 @@ function Piece({
   const { device, body, spot, turn, edge, isHeld, plugs } = piece;
   const { depth } = board.board;
   const top = depth - spot.y - body.depth;
-  const put = (change: Partial<BoardSpot>) => {
-    const at: BoardSpot = { ...device.at!, ...change };
-    const known = Object.entries(at).filter(([, value]) => value !== undefined && value !== 0);
-    run(setSpot(show, device.id, { x: at.x, y: at.y, ...Object.fromEntries(known) }));
-  };
+  const put = (change: Partial<BoardSpot>) => run(setSpot(show, device.id, { ...device.at!, ...change }));
   const onKey = (event: React.KeyboardEvent) => {
     const step = event.shiftKey ? 10 : 1;
     const move = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[event.key];

@@ -11,6 +11,7 @@ import {
   packingOf,
   type PackItem,
   putInCase,
+  said,
   setPacking,
   tagLines,
   travels,
@@ -180,8 +181,8 @@ function CaseRow({ filled }: { readonly filled: FilledCase }) {
     setPacking(show, {
       cases: cases.map((other) => {
         if (other.id !== each.id) return other;
-        const all = Object.entries({ ...other, ...changed }).filter(([, value]) => value !== undefined && value !== '');
-        return Object.fromEntries(all) as unknown as PackCase;
+        const { tape, packer, ...others } = { ...other, ...changed };
+        return said<PackCase>({ ...others, tape: tape || undefined, packer: packer || undefined });
       }),
     });
   const heavy = lift === 'two people' || lift === 'more than two people';
@@ -298,15 +299,11 @@ function PackedRow({
   const { items = [] } = packingOf(show.rig);
   const item = one.device ? undefined : items.find(({ id }) => one.id === `item/${id}`);
   const line = `pack/${one.id}`;
-  const said = `${one.count} ${one.name} in ${one.case ?? 'none'}`.slice(0, 1000);
-  const isIn = ticks.said.get(line)?.said === said;
+  const words = `${one.count} ${one.name} in ${one.case ?? 'none'}`.slice(0, 1000);
+  const isIn = ticks.said.get(line)?.said === words;
   const change = (changed: Partial<PackItem>) =>
     setPacking(show, {
-      items: items.map((other) => {
-        if (other !== item) return other;
-        const all = Object.entries({ ...other, ...changed }).filter(([, value]) => value !== undefined);
-        return Object.fromEntries(all) as unknown as PackItem;
-      }),
+      items: items.map((other) => (other === item ? said<PackItem>({ ...other, ...changed }) : other)),
     });
   const figure = (field: 'count' | 'grams', low: number, most: number) => (typed: string) => {
     if (typed === '' && field === 'grams') return attempt(change({ grams: undefined }));
@@ -322,7 +319,7 @@ function PackedRow({
           aria-label={`${one.name} is packed`}
           checked={isIn}
           disabled={one.case === undefined}
-          onChange={(event) => ticks.set(line, said, event.currentTarget.checked)}
+          onChange={(event) => ticks.set(line, words, event.currentTarget.checked)}
         />
       </td>
       <td>{one.name}</td>

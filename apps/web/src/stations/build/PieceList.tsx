@@ -76,15 +76,7 @@ function PieceRow({
 }) {
   const { show, run, attempt, device: selected, selectDevice } = useShow();
   const { device, body, spot, turn, edge, isHeld } = piece;
-  const spotWith = (change: Partial<BoardSpot>): BoardSpot => {
-    const { turn: turned, held, edge: into, ...rest } = { x: 0, y: 0, ...device.at, ...change };
-    return {
-      ...rest,
-      ...(turned ? { turn: turned } : {}),
-      ...(held ? { held } : {}),
-      ...(into ? { edge: into } : {}),
-    };
-  };
+  const spotWith = (change: Partial<BoardSpot>): BoardSpot => ({ x: 0, y: 0, ...device.at, ...change });
   const setMillimetres = (field: 'x' | 'y') => (typed: string) => {
     if (typed === '') return attempt(setSpot(show, device.id, undefined));
     const mm = wholeNumber(typed, -5_000, 5_000);

@@ -11,6 +11,7 @@ import {
   plugFor,
   rangeText,
   rangeTyped,
+  said,
   setBody,
   setBuy,
   sides,
@@ -34,7 +35,7 @@ function takesChoices({ type }: Device, jack: Jack, told: string | undefined) {
   ];
 }
 
-/** How large a piece is, what it weighs, and where its jacks are; a figure that is changed counts as measured. */
+/** How large a piece is, what it weighs, where its jacks are; a size or weight that is changed counts as measured. */
 export function OutlineFacts({ device, isOpen = false }: { readonly device: Device; readonly isOpen?: boolean }) {
   const { show, run, attempt } = useShow();
   const { body, buy } = device.type;
@@ -47,11 +48,13 @@ export function OutlineFacts({ device, isOpen = false }: { readonly device: Devi
   };
   const write = (change: Partial<Body>) => {
     const { from, ...rest } = body ?? usual;
-    const all = Object.entries({ ...rest, ...change }).filter(([, value]) => value !== undefined);
-    return setBody(show, device.id, {
-      ...(Object.fromEntries(all) as unknown as Body),
-      from: change.from ?? (from === 'typical' ? 'measured' : from),
-    });
+    // Where jacks and covers are says nothing of how large it is.
+    const isSize = (['width', 'depth', 'height', 'grams'] as const).some((field) => field in change);
+    return setBody(
+      show,
+      device.id,
+      said({ ...rest, from: isSize && from === 'typical' ? 'measured' : from, ...change }),
+    );
   };
   const figure =
     (field: 'width' | 'depth' | 'height' | 'grams', most: number, unit: string) =>

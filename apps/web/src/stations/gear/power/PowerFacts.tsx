@@ -5,6 +5,7 @@ import {
   numberTyped,
   type PowerNeeds,
   powerSources,
+  said,
   setTypePower,
   type TypePower,
   voltsRange,
@@ -32,9 +33,7 @@ export function PowerFacts({ device, isOpen = false }: { readonly device: Device
   const power = device.type.power;
   const write = (change: Partial<TypePower>) => {
     const { from = 'papers', ...rest } = power ?? {};
-    const all = Object.entries({ ...rest, ...change }).filter(([, value]) => value !== undefined);
-    const next = { from: change.from ?? (from === 'typical' ? 'papers' : from), ...Object.fromEntries(all) };
-    return setTypePower(show, device.id, next);
+    return setTypePower(show, device.id, said({ from: from === 'typical' ? 'papers' : from, ...rest, ...change }));
   };
   const toggle = <K extends keyof TypePower>(field: K, usual: TypePower[K]) =>
     run(write({ [field]: power?.[field] === undefined ? usual : undefined }));

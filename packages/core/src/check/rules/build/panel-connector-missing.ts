@@ -13,7 +13,7 @@ export const panelConnectorMissing = defineRule({
     remedy: 'Give the edge panel a line for it, and lead it through; or keep it, and say so.',
     source: 'common practice: everything leaves a board with an edge panel at the panel',
     messages: {
-      past: '{tag} goes from {device} to {other} past the edge panel of {board}: it has no {plug} for it.',
+      past: '{tag} joins {device} and {other} past the edge panel of {board}; there it would need a line for “{plug}”.',
     },
   },
   check: ({ show: { rig } }) => {
@@ -35,7 +35,7 @@ export const panelConnectorMissing = defineRule({
               device: inside.device,
               other: outside.device,
               board: board.place.name,
-              plug: `jack for a ${outside.takes}`,
+              plug: outside.takes,
             },
           },
         ];
