@@ -1,7 +1,7 @@
 import { type Arranged, type ArrangeProblem, type ArrangeProgress, describeProblem } from '@yunta/core';
-import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useServices } from '../../api/services.tsx';
+import { heard } from '../../workers/heard.ts';
 
 export type Arranging =
   | { readonly is: 'working'; readonly progress: ArrangeProgress | null }
@@ -19,21 +19,25 @@ export function useArranged(problem: ArrangeProblem): {
   const key = JSON.stringify(problem);
   const newest = useRef(key);
   newest.current = key;
+  // Asked again meanwhile, the older answer is none.
+  const asked = useRef(0);
   const [held, setHeld] = useState<{ readonly key: string; readonly arranging: Arranging } | null>(null);
   useEffect(() => () => void planner().stop('arrange'), [key, planner]);
   const begin = (seed: number, milliseconds: number) => {
-    const take = (arranging: Arranging) => newest.current === key && setHeld({ key, arranging });
+    const mine = (asked.current += 1);
+    const take = (arranging: Arranging) =>
+      newest.current === key && asked.current === mine && setHeld({ key, arranging });
     take({ is: 'working', progress: null });
-    const hear = proxy((progress: ArrangeProgress) => void take({ is: 'working', progress }));
-    void planner()
-      .arrange('arrange', problem, seed, milliseconds, hear)
-      .then((answer) =>
-        take(
-          'refused' in answer
-            ? { is: 'refused', why: answer.refused.map(describeProblem).join(' ') }
-            : { is: 'done', answer },
-        ),
-      );
+    void heard(
+      (hear: (progress: ArrangeProgress) => void) => planner().arrange('arrange', problem, seed, milliseconds, hear),
+      (progress) => take({ is: 'working', progress }),
+    ).then((answer) =>
+      take(
+        'refused' in answer
+          ? { is: 'refused', why: answer.refused.map(describeProblem).join(' ') }
+          : { is: 'done', answer },
+      ),
+    );
   };
   return {
     arranging: held?.key === key ? held.arranging : null,

@@ -7,10 +7,10 @@ import {
   supplyProblemOf,
   type SupplyProgress,
 } from '@yunta/core';
-import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useShow } from '../../api/rig.tsx';
 import { useServices } from '../../api/services.tsx';
+import { heard } from '../../workers/heard.ts';
 
 /** What the solver found for the rig as it was when it was asked. */
 export type Solved =
@@ -31,27 +31,30 @@ export function useSolved(): {
   const key = JSON.stringify(supplyProblemOf(show.rig));
   const newest = useRef(key);
   newest.current = key;
+  // Asked again meanwhile, the older answer is none.
+  const asked = useRef(0);
   useEffect(() => () => void planner().stop('power'), [key, planner]);
   const solve = () => {
     const { rig } = show;
-    const take = (solved: Solved) => newest.current === key && setHeld({ key, solved });
+    const mine = (asked.current += 1);
+    const take = (solved: Solved) => newest.current === key && asked.current === mine && setHeld({ key, solved });
     take({ is: 'working', step: 'outputs', found: null });
-    const hear = proxy(({ step, found }: PowerProgress) => void take({ is: 'working', step, found }));
-    void planner()
-      .power('power', rig, hear)
-      .then((answer) => {
-        if (answer.is === 'planned') take({ is: 'solved', plan: answer.plan, wasStopped: false });
-        else if (answer.is === 'refused') take(answer);
-        else {
-          const problem = compiledOf(rig);
-          if (problem)
-            take({
-              is: 'solved',
-              plan: { problem, found: answer.best.found, conflict: null, cures: [] },
-              wasStopped: true,
-            });
-        }
-      });
+    void heard(
+      (hear: (progress: PowerProgress) => void) => planner().power('power', rig, hear),
+      ({ step, found }) => take({ is: 'working', step, found }),
+    ).then((answer) => {
+      if (answer.is === 'planned') take({ is: 'solved', plan: answer.plan, wasStopped: false });
+      else if (answer.is === 'refused') take(answer);
+      else {
+        const problem = compiledOf(rig);
+        if (problem)
+          take({
+            is: 'solved',
+            plan: { problem, found: answer.best.found, conflict: null, cures: [] },
+            wasStopped: true,
+          });
+      }
+    });
   };
   return {
     solved: held?.key === key ? held.solved : null,

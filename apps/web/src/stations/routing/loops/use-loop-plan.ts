@@ -12,10 +12,10 @@ import {
   type PlannedLine,
   type Show,
 } from '@yunta/core';
-import { proxy } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import { useShow } from '../../../api/rig.tsx';
 import { useServices } from '../../../api/services.tsx';
+import { heard } from '../../../workers/heard.ts';
 
 /** The answer to one question: the best plan so far, and whether it is the best of all. */
 export interface Answer {
@@ -51,10 +51,10 @@ export function useAnswer(
     let isMine = true;
     const take = (answer: Answer) => isMine && setHeld({ key, answer });
     const remote = planner();
-    const hear = proxy((progress: AllocationProgress) => {
-      take(told(progress, 'working'));
-    });
-    void remote.plan(name, asked, hear).then((planned) => {
+    void heard(
+      (hear: (progress: AllocationProgress) => void) => remote.plan(name, asked, hear),
+      (progress) => take(told(progress, 'working')),
+    ).then((planned) => {
       if (planned.is === 'planned')
         take(told(planned.allocation, planned.allocation.isOptimal ? 'optimal' : 'not searched'));
       else if (planned.is === 'refused') take({ plan: null, cost: null, lostAtLeast: 0, state: 'refused' });
