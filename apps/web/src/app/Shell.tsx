@@ -196,7 +196,11 @@ const savedWords = { saved: 'saved', saving: 'saving …', waiting: 'not saved y
 function SavedState() {
   const { saving, revision } = useSaved();
   return (
-    <span className={saving === 'waiting' || saving === 'gone' ? 'stop' : 'soft'} role="status" data-saving={saving}>
+    <span
+      className={`savedstate ${saving === 'waiting' || saving === 'gone' ? 'stop' : 'soft'}`}
+      role="status"
+      data-saving={saving}
+    >
       revision {revision}, {savedWords[saving]}
     </span>
   );
